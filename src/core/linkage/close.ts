@@ -1,0 +1,147 @@
+/** Closing a block: Newton on its loops, least change, then least crease energy along what is left free. */
+import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
+import { ENERGY_CAP_RAD, ENERGY_SETTLED, LOOP_ACCEPT_MM, LOOP_AIM_MM, NEWTON_CAP_RAD } from '../tolerance';
+import type { Block } from './blocks';
+import { jointLength, type Linkage } from './joint';
+import { cross3, type Vec3 } from './rigid';
+import { buildSystem, leastChange, type System } from './system';
+
+export interface Closing {
+  /** Loops closed (within LOOP_ACCEPT_MM), or for an overdetermined block: settled at the least misfit. */
+  readonly ok: boolean;
+  readonly closed: boolean;
+  readonly iterations: number;
+  readonly errorMm: number;
+  /** Largest change of an unknown from where it started, rad (tracks: mm over the loop's radius). */
+  readonly correction: number;
+  /** Smallest over largest singular value at the end; near 0 the block is at a singular pose. */
+  readonly condition: number;
+}
+
+const MOST_ITERATIONS = 40;
+
+/** Solve `block` by changing its unknowns in `q`, in place; everything else in `q` is taken as known. */
+export function closeBlock(linkage: Linkage, block: Block, q: Float64Array, rest: (joint: number) => number): Closing {
+  const start = block.unknowns.map((j) => q[j]);
+  const newton = closeLoops(linkage, block, q);
+  let iterations = newton.iterations;
+  if (newton.ok && block.freedoms > 0) iterations += settleEnergy(linkage, block, q, rest);
+  const correction = block.unknowns.reduce((m, j, k) => Math.max(m, Math.abs(q[j] - start[k]) / newton.scale[k]), 0);
+  return { ...newton, iterations, correction };
+}
+
+function closeLoops(linkage: Linkage, block: Block, q: Float64Array): Omit<Closing, 'correction'> & { scale: Float64Array } {
+  let system = buildSystem(linkage, block.loops, block.unknowns, q);
+  let condition = 1;
+  let last = Infinity;
+  let iterations = 0;
+  for (; iterations < MOST_ITERATIONS && system.sizeMm > LOOP_AIM_MM; iterations++) {
+    // At the floor of double precision the error no longer falls: enough when it is below what is accepted.
+    if (system.sizeMm < LOOP_ACCEPT_MM && system.sizeMm > last / 4) break;
+    last = system.sizeMm;
+    const step = leastChange(system);
+    condition = step.condition;
+    const size = step.delta.reduce((m, d) => Math.max(m, Math.abs(d)), 0);
+    if (block.overdetermined && size < 1e-10) break;
+    const cut = size > NEWTON_CAP_RAD ? NEWTON_CAP_RAD / size : 1;
+    block.unknowns.forEach((j, k) => (q[j] += step.delta[k] * cut * system.scale[k]));
+    system = buildSystem(linkage, block.loops, block.unknowns, q);
+    if (!Number.isFinite(system.sizeMm)) break;
+  }
+  const closed = system.sizeMm < LOOP_ACCEPT_MM;
+  return { ok: closed || (block.overdetermined && iterations < MOST_ITERATIONS), closed, iterations, errorMm: system.sizeMm, condition, scale: system.scale };
+}
+
+const energyWeight = (linkage: Linkage, j: number): number => Math.max(jointLength(linkage.joints[j]), 1);
+
+const energyOf = (linkage: Linkage, block: Block, q: Float64Array, rest: (j: number) => number): number =>
+  block.unknowns.reduce((sum, j) => sum + energyWeight(linkage, j) * (q[j] - rest(j)) ** 2, 0);
+
+/**
+ * Least `sum length (fold - rest)²` under closure, from a closed pose, in place. Fold bounds by an active set.
+ * The Hessian carries the loops' curvature: C_ij = ½ [X_i, X_j] of the loop's twists (second derivative of a product of exponentials).
+ * @returns iterations
+ */
+function settleEnergy(linkage: Linkage, block: Block, q: Float64Array, rest: (j: number) => number): number {
+  const held = new Set<number>();
+  let iterations = 0;
+  while (iterations < MOST_ITERATIONS) {
+    const free = block.unknowns.filter((j) => !held.has(j));
+    const sub = { ...block, unknowns: free };
+    const system = buildSystem(linkage, block.loops, free, q);
+    const { free: Z } = leastChange(system);
+    if (!Z) break;
+    const g = free.map((j, k) => 2 * energyWeight(linkage, j) * (q[j] - rest(j)) * system.scale[k]);
+    const along = Z.transpose().mmul(Matrix.columnVector(g));
+    const gradient = Math.hypot(...g);
+    if (gradient === 0 || along.norm() <= ENERGY_SETTLED * gradient) break;
+    const direction = energyStep(linkage, sub, system, Z, along, g);
+    const before = energyOf(linkage, block, q, rest);
+    const slope = direction.reduce((s, d, k) => s + d * g[k], 0);
+    let moved = false;
+    for (let t = 1; t > 1e-4 && !moved; t /= 2) {
+      const trial = q.slice();
+      free.forEach((j, k) => (trial[j] += t * direction[k] * system.scale[k]));
+      iterations++;
+      if (!closeLoops(linkage, sub, trial).ok) continue;
+      if (energyOf(linkage, block, trial, rest) > before + 1e-4 * t * slope) continue;
+      q.set(trial);
+      moved = true;
+    }
+    const out = free.filter((j) => outOfBounds(linkage, j, q[j]));
+    for (const j of out) {
+      held.add(j);
+      q[j] = nearestBound(linkage, j, q[j]);
+    }
+    if (out.length > 0) closeLoops(linkage, { ...block, unknowns: free.filter((j) => !held.has(j)) }, q);
+    else if (!moved) break;
+  }
+  return iterations;
+}
+
+function energyStep(linkage: Linkage, block: Block, system: System, Z: Matrix, along: Matrix, g: readonly number[]): number[] {
+  const n = block.unknowns.length;
+  const H = Matrix.diag(block.unknowns.map((j, k) => 2 * energyWeight(linkage, j) * system.scale[k] ** 2), n, n);
+  const multipliers = leastChange({ ...system, jacobian: system.jacobian.transpose(), error: Float64Array.from(g) }).delta;
+  const column = new Map(block.unknowns.map((j, k) => [j, k]));
+  block.loops.forEach((loop, l) => addCurvature(H, loop.steps.map((s) => column.get(s.joint)), system, l, multipliers));
+  const reduced = Z.transpose().mmul(H).mmul(Z);
+  const { realEigenvalues: values, eigenvectorMatrix: E } = new EigenvalueDecomposition(reduced, { assumeSymmetric: true });
+  const floor = 1e-3 * Math.max(...values.map(Math.abs));
+  const c = E.transpose().mmul(along).to1DArray().map((x, i) => -x / Math.max(Math.abs(values[i]), floor));
+  const step = Z.mmul(E).mmul(Matrix.columnVector(c)).to1DArray();
+  const size = Math.max(...step.map(Math.abs));
+  return size > ENERGY_CAP_RAD ? step.map((x) => (x * ENERGY_CAP_RAD) / size) : step;
+}
+
+/** Adds λ·½[X_i, X_j] of one loop to H; twists are taken about the loop's centre, before the turning rows are scaled by its radius L. */
+function addCurvature(H: Matrix, columns: readonly (number | undefined)[], { states, scale }: System, l: number, multipliers: Float64Array): void {
+  const { columns: X, radiusMm: L } = states[l];
+  const w = X.map((x): Vec3 => [x[0] / L, x[1] / L, x[2] / L]);
+  const v = X.map((x): Vec3 => [x[3], x[4], x[5]]);
+  const λ = multipliers.subarray(6 * l, 6 * l + 6);
+  for (let i = 0; i < X.length; i++) {
+    const a = columns[i];
+    if (a === undefined) continue;
+    for (let k = i + 1; k < X.length; k++) {
+      const b = columns[k];
+      if (b === undefined || a === b) continue;
+      const turn = cross3(w[i], w[k]);
+      const left = cross3(w[i], v[k]);
+      const right = cross3(w[k], v[i]);
+      let bent = 0;
+      for (let r = 0; r < 3; r++) bent += λ[r] * L * turn[r] + λ[3 + r] * (left[r] - right[r]);
+      const add = 0.5 * bent * scale[a] * scale[b];
+      H.set(a, b, H.get(a, b) + add);
+      H.set(b, a, H.get(b, a) + add);
+    }
+  }
+}
+
+function outOfBounds(linkage: Linkage, j: number, value: number): boolean {
+  const { motion, role } = linkage.joints[j];
+  return motion.kind === 'turn' && (Math.abs(value) > Math.PI + 1e-12 || value * role < -1e-12);
+}
+function nearestBound(linkage: Linkage, j: number, value: number): number {
+  return value * linkage.joints[j].role < 0 ? 0 : Math.sign(value) * Math.PI;
+}

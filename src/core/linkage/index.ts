@@ -1,0 +1,4 @@
+export * from './rigid';
+export { creaseMotion, pivotMotion, jointTransform, type Joint, type Linkage, type Motion } from './joint';
+export { Travel, type Folds, type Reached, type Stop, type StopReason } from './travel';
+export { largestGap, leastBending, placeBodies } from './bodies';

@@ -1,0 +1,117 @@
+/** The joints a linkage is made of: what may move, about what, and by how much. Lengths in mm, angles in rad. */
+import { compose, cross3, identity, invert, rotateOnly, applyRigid, scale3, shiftBy, turnAbout, type Rigid, type Vec3 } from './rigid';
+
+/** A twist: turning `w` (rad) about the frame's origin and shifting `v` (mm), per unit of the joint's value. */
+export interface Twist {
+  readonly w: Vec3;
+  readonly v: Vec3;
+}
+
+/** One run of a track: straight (curvature 0) or an arc turning left about the facet's normal (1/mm). */
+export interface TrackRun {
+  readonly lengthMm: number;
+  readonly curvature: number;
+}
+
+export type Motion =
+  /** Crease or pivot: turns about a line. Value in rad; for a crease + is valley. */
+  | { readonly kind: 'turn'; readonly point: Vec3; readonly axis: Vec3 }
+  /** Track: slides along a path in a facet's plane and turns with it. Value is the way along it in mm. */
+  | { readonly kind: 'track'; readonly start: Vec3; readonly heading: Vec3; readonly normal: Vec3; readonly runs: readonly TrackRun[] };
+
+export const creaseMotion = (a: readonly [number, number], b: readonly [number, number]): Motion => {
+  const length = Math.hypot(b[0] - a[0], b[1] - a[1]);
+  return { kind: 'turn', point: [a[0], a[1], 0], axis: [(b[0] - a[0]) / length, (b[1] - a[1]) / length, 0] };
+};
+/** A rivet: turns in the plane of the facet. */
+export const pivotMotion = (at: readonly [number, number]): Motion => ({ kind: 'turn', point: [at[0], at[1], 0], axis: [0, 0, 1] });
+
+export function motionAt(motion: Motion, q: number): Rigid {
+  if (motion.kind === 'turn') return turnAbout(motion.point, motion.axis, q);
+  let placed = identity();
+  for (const { twist, part } of runsUpTo(motion, q)) placed = compose(placed, exponential(twist, part));
+  return placed;
+}
+
+/** Velocity of the moved frame per unit of the joint's value, seen from the still frame. */
+export function twistAt(motion: Motion, q: number): Twist {
+  if (motion.kind === 'turn') return { w: motion.axis, v: cross3(motion.point, motion.axis) };
+  const runs = runsUpTo(motion, q);
+  const before = runs.slice(0, -1).reduce((m, r) => compose(m, exponential(r.twist, r.part)), identity());
+  return carry(before, runs[runs.length - 1].twist);
+}
+
+/** Adjoint action: a twist written in the frame that `m` starts from. */
+export function carry(m: Rigid, { w, v }: Twist): Twist {
+  const turned = rotateOnly(m, w);
+  const moved = rotateOnly(m, v);
+  const lever = cross3([m[3], m[7], m[11]], turned);
+  return { w: turned, v: [moved[0] + lever[0], moved[1] + lever[1], moved[2] + lever[2]] };
+}
+
+type Track = Extract<Motion, { kind: 'track' }>;
+
+/** The runs passed on the way to `q`, each with its twist at rest and the part of it that is used; beyond an end the last run goes on. */
+function runsUpTo(track: Track, q: number): { twist: Twist; part: number }[] {
+  const out: { twist: Twist; part: number }[] = [];
+  let rest = q;
+  for (let i = 0; i < track.runs.length; i++) {
+    const last = i === track.runs.length - 1;
+    const part = last ? rest : Math.min(rest, track.runs[i].lengthMm);
+    out.push({ twist: runTwist(track, track.runs[i].curvature), part });
+    rest -= part;
+    if (!last && rest <= 0) break;
+  }
+  return out;
+}
+/** Moving along the heading while turning about the normal: product of exponentials keeps every run in the start's frame. */
+function runTwist({ start, heading, normal }: Track, curvature: number): Twist {
+  const w = scale3(normal, curvature);
+  const lever = cross3(start, w);
+  return { w, v: [heading[0] + lever[0], heading[1] + lever[1], heading[2] + lever[2]] };
+}
+function exponential({ w, v }: Twist, q: number): Rigid {
+  const rate = Math.hypot(...w);
+  if (rate === 0) return shiftBy(scale3(v, q));
+  const axis = scale3(w, 1 / rate);
+  const point = scale3(cross3(w, v), 1 / (rate * rate));
+  return turnAbout(point, axis, q * rate);
+}
+
+export interface Joint {
+  readonly id: string;
+  /** Bodies tied by it: `b` moves against `a`. */
+  readonly a: number;
+  readonly b: number;
+  /** In the frame of `a`. */
+  readonly motion: Motion;
+  /** Where the frame of `b` lies in that of `a` while the joint's value is 0. */
+  readonly placement: Rigid;
+  /** +1 valley, -1 mountain, 0 either. */
+  readonly role: -1 | 0 | 1;
+  /** Value as a function of the lead drive: `at + rate * drive`. Absent: solved for. */
+  readonly driven?: { readonly at: number; readonly rate: number };
+  /** Exact values at the two ends of the travel, where the design fixes them: first closed, then open flat. */
+  readonly ends: readonly [closed: number | undefined, open: number | undefined];
+  /** Two points of the joint's line in the frame of `a`: crease ends, or the ends of the track. */
+  readonly span: readonly [Vec3, Vec3];
+  /** Joint whose fold it would follow when free (crease stiffness at rest); absent: the lead drive's. */
+  readonly follows?: number;
+}
+
+export const jointLength = (j: Joint): number => Math.hypot(j.span[1][0] - j.span[0][0], j.span[1][1] - j.span[0][1], j.span[1][2] - j.span[0][2]);
+
+/** Motion of frame b in frame a. */
+export const jointTransform = (j: Joint, q: number): Rigid => compose(motionAt(j.motion, q), j.placement);
+export const jointInverse = (j: Joint, q: number): Rigid => invert(jointTransform(j, q));
+
+/** A point of frame b at rest, given in frame a. */
+export const restPoint = (j: Joint, p: Vec3): Vec3 => applyRigid(invert(j.placement), p);
+
+export interface Linkage {
+  /** Bodies are numbered from 0; body 0 lies still. */
+  readonly bodies: number;
+  readonly joints: readonly Joint[];
+  /** Range of the lead drive: closed, open flat. */
+  readonly range: readonly [closed: number, open: number];
+}

@@ -1,0 +1,58 @@
+/** Flat pieces: outlines, lines with roles, glue areas. Lengths in mm, y up, inside face toward the viewer. */
+import type { Polygon, Ring } from '../plane/polygon';
+import type { Vec2 } from '../plane/vec2';
+
+/** What a line is for. How a crease is produced (scored, perforated) is an output choice, see `making.ts`. */
+export const LINE_ROLES = ['cut', 'valley', 'mountain', 'perforation', 'window', 'mark', 'glue'] as const;
+export type LineRole = (typeof LINE_ROLES)[number];
+export type CreaseRole = 'valley' | 'mountain';
+
+export interface PatternLine {
+  readonly role: 'cut' | 'mark';
+  readonly a: Vec2;
+  readonly b: Vec2;
+  readonly mechanism: string;
+}
+
+/** A straight crease of a piece. Other mechanisms may interrupt it where they stand on it. */
+export interface CreaseLine {
+  /** `MECHANISM.NAME`, unique in the document. */
+  readonly id: string;
+  readonly role: CreaseRole;
+  readonly mechanism: string;
+  readonly a: Vec2;
+  readonly b: Vec2;
+  /** Fold (rad, with sign) at the ends of the card's travel, where the design fixes it. */
+  readonly ends: readonly [closed: number | undefined, open: number | undefined];
+  /** Crease it stands on; its stiffness follows that one's fold. */
+  readonly standsOn?: string;
+}
+
+export interface GlueArea {
+  readonly id: string;
+  readonly mechanism: string;
+  readonly outline: Ring;
+  /** Facet that carries the adhesive, by label. */
+  readonly facet: string;
+  /** Piece and facet label it is stuck to. */
+  readonly onto: { readonly piece: string; readonly facet: string; readonly outline: Ring };
+}
+
+/** Names the facet that holds a point. Chosen where nothing else of the design will cut. */
+export interface FacetLabel {
+  readonly name: string;
+  readonly at: Vec2;
+  readonly mechanism: string;
+}
+
+export interface Piece {
+  readonly id: string;
+  readonly title: string;
+  readonly mechanism: string;
+  readonly stock: string;
+  readonly outline: Polygon;
+  readonly lines: readonly PatternLine[];
+  readonly creases: readonly CreaseLine[];
+  readonly glue: readonly GlueArea[];
+  readonly labels: readonly FacetLabel[];
+}

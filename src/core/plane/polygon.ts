@@ -1,0 +1,118 @@
+/**
+ * Polygons with holes: the one adapter over the clipping library.
+ * Lengths in mm, y up. Outer rings run counter-clockwise (positive area), holes clockwise; no ring repeats its first point.
+ */
+import { booleanOpDWithPolyTree, ClipType, EndType, FillRule, inflatePathsD, JoinType, type PathsD, type PolyPathD, PolyTreeD } from 'clipper2-ts';
+import { CLIP_PRECISION_DIGITS } from '../tolerance';
+import { cross2, distToSegment, type Vec2 } from './vec2';
+
+export type Ring = readonly Vec2[];
+export interface Polygon {
+  readonly outer: Ring;
+  readonly holes: readonly Ring[];
+}
+/** Part of the plane: polygons that do not overlap. */
+export type Region = readonly Polygon[];
+export type Corners = 'sharp' | 'round';
+
+/** Sharp corners are cut off where they would reach further than this many offsets. */
+const MITRE_LIMIT = 20;
+/** Largest distance between a round corner and the polyline drawn for it (mm). */
+const ARC_STEP_MM = 0.002;
+
+export const ringArea = (ring: Ring): number =>
+  ring.reduce((sum, p, i) => sum + cross2(p, ring[(i + 1) % ring.length]), 0) / 2;
+
+/** Net area in mm². */
+export const polygonArea = (p: Polygon): number =>
+  Math.abs(ringArea(p.outer)) - p.holes.reduce((sum, h) => sum + Math.abs(ringArea(h)), 0);
+export const regionArea = (r: Region): number => r.reduce((sum, p) => sum + polygonArea(p), 0);
+
+export const ringsOf = (p: Polygon): readonly Ring[] => [p.outer, ...p.holes];
+export const rectangle = (x0: number, y0: number, x1: number, y1: number): Ring => [[x0, y0], [x1, y0], [x1, y1], [x0, y1]];
+
+export interface Box2 {
+  readonly min: Vec2;
+  readonly max: Vec2;
+}
+export function boxOf(points: Iterable<Vec2>): Box2 {
+  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const [x, y] of points) {
+    x0 = Math.min(x0, x); y0 = Math.min(y0, y);
+    x1 = Math.max(x1, x); y1 = Math.max(y1, y);
+  }
+  return { min: [x0, y0], max: [x1, y1] };
+}
+
+const toPaths = (region: Region): PathsD => region.flatMap((p) => ringsOf(p).map((r) => r.map(([x, y]) => ({ x, y }))));
+
+function fromTree(tree: PolyPathD, out: Polygon[]): Polygon[] {
+  for (let i = 0; i < tree.count; i++) {
+    const outer = tree.child(i);
+    const holes: Ring[] = [];
+    for (let k = 0; k < outer.count; k++) {
+      const hole = outer.child(k);
+      holes.push(toRing(hole.poly!));
+      fromTree(hole, out);
+    }
+    out.push({ outer: toRing(outer.poly!), holes });
+  }
+  return out;
+}
+const toRing = (path: readonly { x: number; y: number }[]): Ring => path.map(({ x, y }): Vec2 => [x, y]);
+
+function combine(op: ClipType, a: Region, b: Region): Region {
+  if (a.length === 0 && b.length === 0) return [];
+  const tree = new PolyTreeD();
+  booleanOpDWithPolyTree(op, toPaths(a), toPaths(b), tree, FillRule.NonZero, CLIP_PRECISION_DIGITS);
+  return fromTree(tree, []);
+}
+export const unite = (a: Region, b: Region = []): Region => combine(ClipType.Union, a, b);
+export const subtract = (a: Region, b: Region): Region => combine(ClipType.Difference, a, b);
+export const intersect = (a: Region, b: Region): Region => combine(ClipType.Intersection, a, b);
+
+/** Rings as they come (either direction, overlapping, crossing themselves) to clean polygons; inside counts by even-odd. */
+export function regionFromRings(rings: readonly Ring[]): Region {
+  const tree = new PolyTreeD();
+  booleanOpDWithPolyTree(ClipType.Union, rings.map((r) => r.map(([x, y]) => ({ x, y }))), [], tree, FillRule.EvenOdd, CLIP_PRECISION_DIGITS);
+  return fromTree(tree, []);
+}
+
+/** Grow (`by` > 0) or shrink (`by` < 0) by a distance in mm. */
+export function offset(region: Region, by: number, corners: Corners = 'sharp'): Region {
+  if (region.length === 0 || by === 0) return region;
+  const join = corners === 'sharp' ? JoinType.Miter : JoinType.Round;
+  return unite(asRegion(inflatePathsD(toPaths(region), by, join, EndType.Polygon, MITRE_LIMIT, CLIP_PRECISION_DIGITS, ARC_STEP_MM)));
+}
+
+/** Everything within `by` mm of the given open lines: round at the ends, union of all. */
+export function thicken(lines: readonly Ring[], by: number): Region {
+  const paths = lines.filter((l) => l.length > 1).map((l) => l.map(([x, y]) => ({ x, y })));
+  if (paths.length === 0 || by <= 0) return [];
+  return unite(asRegion(inflatePathsD(paths, by, JoinType.Round, EndType.Round, MITRE_LIMIT, CLIP_PRECISION_DIGITS, ARC_STEP_MM)));
+}
+
+// The library's offset keeps outer rings positive and holes negative, so a non-zero union sorts them into polygons.
+const asRegion = (paths: PathsD): Region => paths.map((p) => ({ outer: toRing(p), holes: [] }));
+
+/** Inside or on the edge counts as inside only when `distanceToEdge` says so; this is the strict crossing test. */
+export function contains(polygon: Polygon, p: Vec2): boolean {
+  let inside = false;
+  for (const ring of ringsOf(polygon)) {
+    for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) {
+      const a = ring[i];
+      const b = ring[j];
+      if (a[1] > p[1] !== b[1] > p[1] && p[0] < ((b[0] - a[0]) * (p[1] - a[1])) / (b[1] - a[1]) + a[0]) inside = !inside;
+    }
+  }
+  return inside;
+}
+
+/** Distance from `p` to the nearest edge of the polygon, mm. */
+export function distanceToEdge(polygon: Polygon, p: Vec2): number {
+  let least = Infinity;
+  for (const ring of ringsOf(polygon)) {
+    for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) least = Math.min(least, distToSegment(p, ring[j], ring[i]));
+  }
+  return least;
+}

@@ -1,0 +1,72 @@
+/** How narrow the paper gets: by eroding a sheet until it parts (handbook section 1, rule `web`). */
+import { contains, offset, polygonArea, regionArea, subtract, thicken, type Polygon, type Region, type Ring } from './polygon';
+import type { Vec2 } from './vec2';
+
+export interface Sheet {
+  readonly paper: Region;
+  /** Slits, as open lines. */
+  readonly cuts: readonly Ring[];
+}
+export interface Neck {
+  /** Width at which the neck parts, mm. */
+  readonly widthMm: number;
+  readonly at: Vec2;
+}
+
+/** Slits are taken this wide to tell the parts of the uncut sheet apart (mm); well below any real web. */
+const SLIT_MM = 0.01;
+const STEPS = 12;
+
+/** Narrowest neck below `limitMm`, or null where the paper is wider everywhere. Found to 1/4000 of the limit. */
+export function narrowestNeck(sheet: Sheet, limitMm: number): Neck | null {
+  const whole = shrink(sheet, SLIT_MM / 2);
+  let found = firstNeck(whole, sheet, limitMm);
+  if (!found) return null;
+  let wide = 0;
+  let narrow = limitMm;
+  for (let k = 0; k < STEPS; k++) {
+    const middle = (wide + narrow) / 2;
+    const at = firstNeck(whole, sheet, middle);
+    if (at) [narrow, found] = [middle, at];
+    else wide = middle;
+  }
+  return { widthMm: narrow, at: found };
+}
+
+const shrink = ({ paper, cuts }: Sheet, by: number): Region => subtract(offset(paper, -by, 'sharp'), thicken(cuts, by));
+
+/** A place that does not survive erosion by width/2 and is more than a rounded corner. */
+function firstNeck(whole: Region, sheet: Sheet, width: number): Vec2 | null {
+  const r = width / 2;
+  const core = shrink(sheet, r);
+  if (core.length === 0) return regionArea(whole) > 0 ? whole[0].outer[0] : null;
+  const kept = offset(core, r + SLIT_MM, 'round');
+  for (const rest of subtract(whole, kept)) {
+    const size = polygonArea(rest);
+    if (size < SLIT_MM * width) continue;
+    const touched = touching(rest, kept, SLIT_MM * 2);
+    // Two contacts or none: it was a bridge, or a part of its own. One contact: a dead end, a strip only when it is longer than wide.
+    if (touched !== 1 || size > 2 * width * width) return middleOf(rest);
+  }
+  return null;
+}
+
+/** How many separate stretches of the rest's edge lie along what was kept. */
+function touching(rest: Polygon, kept: Region, within: number): number {
+  const ring = rest.outer;
+  const near = ring.map((p, i) => {
+    const q = ring[(i + 1) % ring.length];
+    const middle: Vec2 = [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2];
+    return isNear(kept, middle, within);
+  });
+  const rises = near.filter((n, i) => n && !near[(i + near.length - 1) % near.length]).length;
+  return rises === 0 && near.some(Boolean) ? 1 : rises;
+}
+function isNear(region: Region, p: Vec2, within: number): boolean {
+  const probes: Vec2[] = [[0, 0], [1, 0], [-1, 0], [0, 1], [0, -1]];
+  return region.some((poly) => probes.some(([dx, dy]) => contains(poly, [p[0] + dx * within, p[1] + dy * within])));
+}
+const middleOf = (p: Polygon): Vec2 => {
+  const n = p.outer.length;
+  return [p.outer.reduce((s, q) => s + q[0], 0) / n, p.outer.reduce((s, q) => s + q[1], 0) / n];
+};

@@ -1,0 +1,50 @@
+/** `sweep`: the same as overhang through the whole travel, where the card must stay inside its outline. */
+import { onFacet, type Pose } from '../assembly/pose';
+import type { Assembly } from '../assembly/assembly';
+import { OVERHANG_FROM_MM } from '../tolerance';
+import { atDeg, baseExtent, leversOf, mm, titleOf, type Finding, type Rule } from './rule';
+
+/**
+ * How far a pose reaches past the cylinder that the fore edges sweep, and past the ends of the gutter, mm; negative: room left.
+ * Null without facets that move.
+ */
+export function reachPast(assembly: Assembly, pose: Pose, wanted: (mechanism: string) => boolean): { fore: number; ends: number } | null {
+  const { half, reachA, reachB } = baseExtent(assembly);
+  const radius = Math.max(reachA, reachB);
+  let fore = -Infinity;
+  let ends = -Infinity;
+  assembly.facets.forEach((f, i) => {
+    if (!wanted(f.mechanism) || f.mechanism === 'card') return;
+    for (const p of f.polygon.outer) {
+      const [x, y, z] = onFacet(pose, i, p);
+      fore = Math.max(fore, Math.hypot(y, z) - radius);
+      ends = Math.max(ends, Math.abs(x) - half);
+    }
+  });
+  return fore === -Infinity ? null : { fore, ends };
+}
+
+export const sweep: Rule = {
+  id: 'sweep',
+  needs: 'travel',
+  check: ({ assembly, brief, travel }) => {
+    if (!brief.stayInside) return [];
+    const out: Finding[] = [];
+    for (const m of assembly.mechanisms) {
+      let worst: { past: number; open: number; side: 'fore' | 'ends' } | null = null;
+      for (const pose of travel) {
+        const past = reachPast(assembly, pose, (id) => id === m.id);
+        if (!past) continue;
+        for (const side of ['fore', 'ends'] as const) if (past[side] > (worst?.past ?? OVERHANG_FROM_MM)) worst = { past: past[side], open: pose.openDeg, side };
+      }
+      if (!worst) continue;
+      out.push({
+        rule: 'sweep', severity: 'risk', mechanism: m.id, piece: '', measured: worst.past, limit: 0, unit: 'mm', drive: { open: worst.open }, aspect: worst.side,
+        message: `${titleOf(assembly, m.id)} sweeps ${mm(worst.past)} past ${worst.side === 'fore' ? 'the fore edges' : 'an end of the gutter'} ${atDeg(worst.open)}, where it must stay inside.`,
+        subjects: assembly.facets.filter((f) => f.mechanism === m.id).map((f) => f.id),
+        levers: [...leversOf(m.id, ...(worst.side === 'fore' ? ['height', 'depth', 'size'] : ['offset', 'width', 'size'])), ...leversOf('card', worst.side === 'fore' ? 'reach' : 'gutter')],
+      });
+    }
+    return out;
+  },
+};

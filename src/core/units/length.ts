@@ -1,0 +1,108 @@
+/** Lengths in text: millimetres and inches, decimals and fractions. */
+import { FRACTION_IN } from '../tolerance';
+
+export type LengthUnit = 'mm' | 'in';
+
+/** Exact by definition (international inch, 1959). */
+export const MM_PER_INCH = 25.4;
+
+/** Lengths past this are a slip of the keyboard, not a card (mm). */
+export const LARGEST_LENGTH_MM = 10_000;
+
+export type Parsed = { readonly ok: true; readonly value: number } | { readonly ok: false; readonly why: string };
+
+const UNIT_MM: Readonly<Record<string, number>> = {
+  mm: 1,
+  cm: 10,
+  m: 1000,
+  in: MM_PER_INCH,
+  inch: MM_PER_INCH,
+  inches: MM_PER_INCH,
+  '"': MM_PER_INCH,
+  '″': MM_PER_INCH,
+};
+
+const NUMBER = /^([+-]?)(\d+(?:[.,]\d+)?|[.,]\d+)$/;
+const MIXED = /^([+-]?)(?:(\d+)(?:\s+|\s*-\s*))?(\d+)\s*\/\s*(\d+)$/;
+const VULGAR: Readonly<Record<string, string>> = {
+  '¼': '1/4', '½': '1/2', '¾': '3/4', '⅛': '1/8', '⅜': '3/8', '⅝': '5/8', '⅞': '7/8',
+};
+
+/** The number in `text`: `4`, `-1.5`, `4 1/8`, `4-1/8`, `3/8`. Null when it is none of these. */
+function parseNumber(text: string): number | null {
+  const plain = NUMBER.exec(text);
+  if (plain) return (plain[1] === '-' ? -1 : 1) * Number(plain[2].replace(',', '.'));
+  const mixed = MIXED.exec(text);
+  if (!mixed) return null;
+  const denominator = Number(mixed[4]);
+  if (denominator === 0) return null;
+  return (mixed[1] === '-' ? -1 : 1) * (Number(mixed[2] ?? 0) + Number(mixed[3]) / denominator);
+}
+
+/**
+ * Read a length. Accepts mm, cm, m and inches (`in`, `"`), decimals with point or comma, and fractions.
+ * @param text what was typed, for instance `4 1/8"`, `10 cm`, `104.775`
+ * @param unitless the unit of a bare number
+ * @returns millimetres, or a sentence that says what would be right
+ */
+export function parseLength(text: string, unitless: LengthUnit = 'mm'): Parsed {
+  const tidy = text.trim().replace(/[−–]/g, '-').replace(/[¼½¾⅛⅜⅝⅞]/g, (c) => ` ${VULGAR[c]}`).trim();
+  if (tidy === '') return { ok: false, why: 'a length is missing; type a number such as 25 or 4 1/8 in' };
+  if (tidy.length > 40) return { ok: false, why: `"${tidy.slice(0, 20)}…" is too long for a length` };
+  const match = /^(.*?[\d/])\s*([a-zA-Z"″]*)$/.exec(tidy);
+  const value = match ? parseNumber(match[1].trim()) : null;
+  if (!match || value === null) return { ok: false, why: `"${tidy}" is not a length; type a number such as 25, 10 cm or 4 1/8 in` };
+  const unitName = match[2].toLowerCase();
+  if (unitName !== '' && !Object.hasOwn(UNIT_MM, unitName)) {
+    return { ok: false, why: `"${match[2]}" is not a unit of length; use mm, cm or in` };
+  }
+  const mm = value * UNIT_MM[unitName === '' ? unitless : unitName];
+  if (!Number.isFinite(mm) || Math.abs(mm) > LARGEST_LENGTH_MM) {
+    return { ok: false, why: `"${tidy}" is too large; lengths go up to ${LARGEST_LENGTH_MM} mm` };
+  }
+  return { ok: true, value: mm };
+}
+
+/** Nearest fraction with a denominator of 2, 4 … 64, or null when `inches` is not one. */
+function asFraction(inches: number): string | null {
+  const size = Math.abs(inches);
+  for (let denominator = 1; denominator <= 64; denominator *= 2) {
+    const parts = Math.round(size * denominator);
+    if (Math.abs(parts / denominator - size) > FRACTION_IN) continue;
+    const whole = Math.floor(parts / denominator);
+    const rest = parts - whole * denominator;
+    const sign = inches < 0 && parts > 0 ? '-' : '';
+    if (rest === 0) return `${sign}${whole}`;
+    return `${sign}${whole > 0 ? `${whole} ` : ''}${rest}/${denominator}`;
+  }
+  return null;
+}
+
+/** `digits` decimals at the most, no trailing zeros, no minus zero. */
+export function trimNumber(value: number, digits: number): string {
+  const text = value.toFixed(digits).replace(/\.?0+$/, '');
+  return text === '-0' || text === '' ? '0' : text;
+}
+
+/** A length for reading: mm to 0.1, or inches as a fraction where it is one and to 0.001 where not. No unit appended. */
+export function formatLength(mm: number, unit: LengthUnit): string {
+  if (unit === 'mm') return trimNumber(mm, 1);
+  const inches = mm / MM_PER_INCH;
+  return asFraction(inches) ?? trimNumber(inches, 3);
+}
+
+/** A length for a field: parses back to the very same millimetres. */
+export function exactLength(mm: number, unit: LengthUnit): string {
+  if (unit === 'in') {
+    const fraction = asFraction(mm / MM_PER_INCH);
+    if (fraction !== null && sameWhenRead(fraction, 'in', mm)) return fraction;
+    const decimal = String(mm / MM_PER_INCH);
+    return sameWhenRead(decimal, 'in', mm) ? decimal : `${mm} mm`;
+  }
+  return Math.abs(mm) < 1e-6 ? '0' : String(mm);
+}
+
+function sameWhenRead(text: string, unit: LengthUnit, mm: number): boolean {
+  const read = parseLength(text, unit);
+  return read.ok && read.value === mm;
+}
