@@ -175,7 +175,7 @@ function makeJoints(parts: Parts, flat: ReadonlyMap<string, FlatPattern>, facets
     joints.push({
       id, a: a.body, b: b.body,
       motion: { kind: 'turn', point: applyRigid(a.toBody, [from[0], from[1], 0]), axis },
-      placement: compose(a.toBody, invert(b.toBody)),
+      placement: sameFrame(a.toBody, b.toBody) ? null : compose(a.toBody, invert(b.toBody)),
       role: crease.role === 'valley' ? 1 : -1,
       ends: crease.ends,
       span: [[p[0], p[1], a.toBody[11]], [r[0], r[1], a.toBody[11]]],
@@ -185,6 +185,8 @@ function makeJoints(parts: Parts, flat: ReadonlyMap<string, FlatPattern>, facets
     return joints.length - 1;
   }
 }
+
+const sameFrame = (a: Rigid, b: Rigid): boolean => a.every((x, i) => x === b[i]);
 
 const base = (facets: readonly Facet[], indexOf: ReadonlyMap<string, number>, piece: string, local: number, flat: ReadonlyMap<string, FlatPattern>): number =>
   indexOf.get(`${piece}|${flat.get(piece)!.facets[local].id}`)!;

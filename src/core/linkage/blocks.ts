@@ -2,11 +2,11 @@
  * The order of solving: loops become determinate one after another, and what stays free is left to crease stiffness.
  * Biconnected parts are too coarse: nested mechanisms share two facets with what they stand on.
  */
-import { Matrix, SingularValueDecomposition } from 'ml-matrix';
 import { GENERIC_RANK_CUT } from '../tolerance';
 import type { Linkage } from './joint';
 import { shortLoops, type Loop } from './loops';
 import { seeded } from './random';
+import { jacobiSvd } from './svd';
 import { buildSystem } from './system';
 
 export interface Block {
@@ -130,8 +130,7 @@ function genericPose(linkage: Linkage): Float64Array {
 }
 
 function rankAt(linkage: Linkage, loops: readonly Loop[], unknowns: readonly number[], q: Float64Array): number {
-  const jacobian: Matrix = buildSystem(linkage, loops, unknowns, q).jacobian;
-  const s = new SingularValueDecomposition(jacobian, { computeLeftSingularVectors: false, computeRightSingularVectors: false, autoTranspose: true }).diagonal;
+  const s = jacobiSvd(buildSystem(linkage, loops, unknowns, q).columns).values;
   const largest = Math.max(...s);
   return s.filter((x) => x > GENERIC_RANK_CUT * largest).length;
 }

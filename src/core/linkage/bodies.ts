@@ -7,7 +7,7 @@ import { applyRigid, compose, identity, invert, sub3, turnAbout, norm3, type Rig
 /** Placement of every body in the frame of body 0, over the tree of shortest paths. Bodies out of reach stay at rest. */
 export function placeBodies(linkage: Linkage, q: Float64Array): Rigid[] {
   const at = jointsAt(linkage);
-  const placed: (Rigid | undefined)[] = new Array<Rigid | undefined>(linkage.bodies);
+  const placed = Array.from({ length: linkage.bodies }, (): Rigid | undefined => undefined);
   placed[0] = identity();
   const queue = [0];
   for (let h = 0; h < queue.length; h++) {
@@ -25,8 +25,8 @@ export function placeBodies(linkage: Linkage, q: Float64Array): Rigid[] {
 
 /** Points of a joint in the frames of its two bodies; they coincide when the joint holds. */
 function pointPairs(j: Joint): readonly [Vec3, Vec3][] {
-  const back = invert(j.placement);
-  return j.span.map((p): [Vec3, Vec3] => [p, applyRigid(back, p)]);
+  const back = j.placement && invert(j.placement);
+  return j.span.map((p): [Vec3, Vec3] => [p, back ? applyRigid(back, p) : p]);
 }
 
 export interface Gap {

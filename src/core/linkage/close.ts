@@ -19,23 +19,25 @@ export interface Closing {
 }
 
 const MOST_ITERATIONS = 40;
+/** A determinate block that needs more from a good prediction is on its way elsewhere. */
+export const FOLLOW_ITERATIONS = 14;
 
 /** Solve `block` by changing its unknowns in `q`, in place; everything else in `q` is taken as known. */
-export function closeBlock(linkage: Linkage, block: Block, q: Float64Array, rest: (joint: number) => number): Closing {
+export function closeBlock(linkage: Linkage, block: Block, q: Float64Array, rest: (joint: number) => number, most = MOST_ITERATIONS): Closing {
   const start = block.unknowns.map((j) => q[j]);
-  const newton = closeLoops(linkage, block, q);
+  const newton = closeLoops(linkage, block, q, block.overdetermined || block.freedoms > 0 ? MOST_ITERATIONS : most);
   let iterations = newton.iterations;
   if (newton.ok && block.freedoms > 0) iterations += settleEnergy(linkage, block, q, rest);
   const correction = block.unknowns.reduce((m, j, k) => Math.max(m, Math.abs(q[j] - start[k]) / newton.scale[k]), 0);
   return { ...newton, iterations, correction };
 }
 
-function closeLoops(linkage: Linkage, block: Block, q: Float64Array): Omit<Closing, 'correction'> & { scale: Float64Array } {
+function closeLoops(linkage: Linkage, block: Block, q: Float64Array, most = MOST_ITERATIONS): Omit<Closing, 'correction'> & { scale: Float64Array } {
   let system = buildSystem(linkage, block.loops, block.unknowns, q);
   let condition = 1;
   let last = Infinity;
   let iterations = 0;
-  for (; iterations < MOST_ITERATIONS && system.sizeMm > LOOP_AIM_MM; iterations++) {
+  for (; iterations < most && system.sizeMm > LOOP_AIM_MM; iterations++) {
     // At the floor of double precision the error no longer falls: enough when it is below what is accepted.
     if (system.sizeMm < LOOP_ACCEPT_MM && system.sizeMm > last / 4) break;
     last = system.sizeMm;
@@ -69,8 +71,9 @@ function settleEnergy(linkage: Linkage, block: Block, q: Float64Array, rest: (j:
     const free = block.unknowns.filter((j) => !held.has(j));
     const sub = { ...block, unknowns: free };
     const system = buildSystem(linkage, block.loops, free, q);
-    const { free: Z } = leastChange(system);
-    if (!Z) break;
+    const { free: directions } = leastChange(system);
+    if (directions.length === 0) break;
+    const Z = new Matrix(directions.map((d) => [...d])).transpose();
     const g = free.map((j, k) => 2 * energyWeight(linkage, j) * (q[j] - rest(j)) * system.scale[k]);
     const along = Z.transpose().mmul(Matrix.columnVector(g));
     const gradient = Math.hypot(...g);
@@ -102,7 +105,7 @@ function settleEnergy(linkage: Linkage, block: Block, q: Float64Array, rest: (j:
 function energyStep(linkage: Linkage, block: Block, system: System, Z: Matrix, along: Matrix, g: readonly number[]): number[] {
   const n = block.unknowns.length;
   const H = Matrix.diag(block.unknowns.map((j, k) => 2 * energyWeight(linkage, j) * system.scale[k] ** 2), n, n);
-  const multipliers = leastChange({ ...system, jacobian: system.jacobian.transpose(), error: Float64Array.from(g) }).delta;
+  const multipliers = leastChange({ columns: transposed(system.columns, system.error.length), error: Float64Array.from(g) }).delta;
   const column = new Map(block.unknowns.map((j, k) => [j, k]));
   block.loops.forEach((loop, l) => addCurvature(H, loop.steps.map((s) => column.get(s.joint)), system, l, multipliers));
   const reduced = Z.transpose().mmul(H).mmul(Z);
@@ -117,13 +120,13 @@ function energyStep(linkage: Linkage, block: Block, system: System, Z: Matrix, a
 /** Adds λ·½[X_i, X_j] of one loop to H; twists are taken about the loop's centre, before the turning rows are scaled by its radius L. */
 function addCurvature(H: Matrix, columns: readonly (number | undefined)[], { states, scale }: System, l: number, multipliers: Float64Array): void {
   const { columns: X, radiusMm: L } = states[l];
-  const w = X.map((x): Vec3 => [x[0] / L, x[1] / L, x[2] / L]);
-  const v = X.map((x): Vec3 => [x[3], x[4], x[5]]);
+  const w = columns.map((_, i): Vec3 => [X[6 * i] / L, X[6 * i + 1] / L, X[6 * i + 2] / L]);
+  const v = columns.map((_, i): Vec3 => [X[6 * i + 3], X[6 * i + 4], X[6 * i + 5]]);
   const λ = multipliers.subarray(6 * l, 6 * l + 6);
-  for (let i = 0; i < X.length; i++) {
+  for (let i = 0; i < columns.length; i++) {
     const a = columns[i];
     if (a === undefined) continue;
-    for (let k = i + 1; k < X.length; k++) {
+    for (let k = i + 1; k < columns.length; k++) {
       const b = columns[k];
       if (b === undefined || a === b) continue;
       const turn = cross3(w[i], w[k]);
@@ -137,6 +140,9 @@ function addCurvature(H: Matrix, columns: readonly (number | undefined)[], { sta
     }
   }
 }
+
+const transposed = (columns: readonly Float64Array[], rows: number): Float64Array[] =>
+  Array.from({ length: rows }, (_, r) => Float64Array.from(columns, (c) => c[r]));
 
 function outOfBounds(linkage: Linkage, j: number, value: number): boolean {
   const { motion, role } = linkage.joints[j];

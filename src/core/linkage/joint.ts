@@ -1,5 +1,5 @@
 /** The joints a linkage is made of: what may move, about what, and by how much. Lengths in mm, angles in rad. */
-import { compose, cross3, identity, invert, rotateOnly, applyRigid, scale3, shiftBy, turnAbout, type Rigid, type Vec3 } from './rigid';
+import { compose, cross3, identity, rotateOnly, scale3, shiftBy, turnAbout, type Rigid, type Vec3 } from './rigid';
 
 /** A twist: turning `w` (rad) about the frame's origin and shifting `v` (mm), per unit of the joint's value. */
 export interface Twist {
@@ -85,8 +85,8 @@ export interface Joint {
   readonly b: number;
   /** In the frame of `a`. */
   readonly motion: Motion;
-  /** Where the frame of `b` lies in that of `a` while the joint's value is 0. */
-  readonly placement: Rigid;
+  /** Where the frame of `b` lies in that of `a` while the joint's value is 0; null for the same frame, as between facets of one flat piece. */
+  readonly placement: Rigid | null;
   /** +1 valley, -1 mountain, 0 either. */
   readonly role: -1 | 0 | 1;
   /** Value as a function of the lead drive: `at + rate * drive`. Absent: solved for. */
@@ -102,11 +102,7 @@ export interface Joint {
 export const jointLength = (j: Joint): number => Math.hypot(j.span[1][0] - j.span[0][0], j.span[1][1] - j.span[0][1], j.span[1][2] - j.span[0][2]);
 
 /** Motion of frame b in frame a. */
-export const jointTransform = (j: Joint, q: number): Rigid => compose(motionAt(j.motion, q), j.placement);
-export const jointInverse = (j: Joint, q: number): Rigid => invert(jointTransform(j, q));
-
-/** A point of frame b at rest, given in frame a. */
-export const restPoint = (j: Joint, p: Vec3): Vec3 => applyRigid(invert(j.placement), p);
+export const jointTransform = (j: Joint, q: number): Rigid => (j.placement ? compose(motionAt(j.motion, q), j.placement) : motionAt(j.motion, q));
 
 export interface Linkage {
   /** Bodies are numbered from 0; body 0 lies still. */

@@ -19,10 +19,14 @@ export const unit3 = (a: Vec3): Vec3 => scale3(a, 1 / norm3(a));
 
 export const identity = (): Rigid => Float64Array.of(1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0);
 
-export function compose(a: Rigid, b: Rigid): Rigid {
-  const out = new Float64Array(12);
+export const compose = (a: Rigid, b: Rigid): Rigid => composeInto(new Float64Array(12), a, b);
+
+/** a after b, written into `out`, which must be neither of them. */
+export function composeInto(out: Rigid, a: Rigid, b: Rigid): Rigid {
   for (let r = 0; r < 12; r += 4) {
-    const [x, y, z] = [a[r], a[r + 1], a[r + 2]];
+    const x = a[r];
+    const y = a[r + 1];
+    const z = a[r + 2];
     out[r] = x * b[0] + y * b[4] + z * b[8];
     out[r + 1] = x * b[1] + y * b[5] + z * b[9];
     out[r + 2] = x * b[2] + y * b[6] + z * b[10];
@@ -31,13 +35,20 @@ export function compose(a: Rigid, b: Rigid): Rigid {
   return out;
 }
 
-export function invert(a: Rigid): Rigid {
-  const [tx, ty, tz] = [a[3], a[7], a[11]];
-  return Float64Array.of(
-    a[0], a[4], a[8], -(a[0] * tx + a[4] * ty + a[8] * tz),
-    a[1], a[5], a[9], -(a[1] * tx + a[5] * ty + a[9] * tz),
-    a[2], a[6], a[10], -(a[2] * tx + a[6] * ty + a[10] * tz),
-  );
+export const invert = (a: Rigid): Rigid => invertInto(new Float64Array(12), a);
+
+/** Written into `out`, which must not be `a`. */
+export function invertInto(out: Rigid, a: Rigid): Rigid {
+  const tx = a[3];
+  const ty = a[7];
+  const tz = a[11];
+  for (let r = 0; r < 3; r++) {
+    out[4 * r] = a[r];
+    out[4 * r + 1] = a[4 + r];
+    out[4 * r + 2] = a[8 + r];
+    out[4 * r + 3] = -(a[r] * tx + a[4 + r] * ty + a[8 + r] * tz);
+  }
+  return out;
 }
 
 export const applyRigid = (m: Rigid, [x, y, z]: Vec3): Vec3 => [
@@ -61,19 +72,20 @@ export function exactSinCos(angle: number): readonly [sin: number, cos: number] 
 }
 
 /** Turn by `angle` about the unit `axis` through `point`, right-hand rule. Source: Rodrigues' rotation formula. */
-export function turnAbout(point: Vec3, axis: Vec3, angle: number): Rigid {
+export const turnAbout = (point: Vec3, axis: Vec3, angle: number): Rigid => turnInto(new Float64Array(12), point, axis, angle);
+
+/** The same, written into `m`. */
+export function turnInto(m: Rigid, point: Vec3, axis: Vec3, angle: number): Rigid {
   const [s, c] = exactSinCos(angle);
   const k = 1 - c;
   const [x, y, z] = axis;
-  const m = Float64Array.of(
-    c + x * x * k, x * y * k - z * s, x * z * k + y * s, 0,
-    y * x * k + z * s, c + y * y * k, y * z * k - x * s, 0,
-    z * x * k - y * s, z * y * k + x * s, c + z * z * k, 0,
-  );
-  const moved = rotateOnly(m, point);
-  m[3] = point[0] - moved[0];
-  m[7] = point[1] - moved[1];
-  m[11] = point[2] - moved[2];
+  const [px, py, pz] = point;
+  m[0] = c + x * x * k; m[1] = x * y * k - z * s; m[2] = x * z * k + y * s;
+  m[4] = y * x * k + z * s; m[5] = c + y * y * k; m[6] = y * z * k - x * s;
+  m[8] = z * x * k - y * s; m[9] = z * y * k + x * s; m[10] = c + z * z * k;
+  m[3] = px - (m[0] * px + m[1] * py + m[2] * pz);
+  m[7] = py - (m[4] * px + m[5] * py + m[6] * pz);
+  m[11] = pz - (m[8] * px + m[9] * py + m[10] * pz);
   return m;
 }
 

@@ -5,7 +5,7 @@
 import { AT_END_RAD, LEAST_STEP_RAD, LOOP_ACCEPT_MM, ROLE_SLACK_RAD, SNAP_WINDOW_RAD } from '../tolerance';
 import { degToRad } from '../units/angle';
 import { solveOrder, type Block, type SolveOrder } from './blocks';
-import { closeBlock } from './close';
+import { closeBlock, FOLLOW_ITERATIONS } from './close';
 import type { Linkage } from './joint';
 import { loopState } from './loop-error';
 import type { Loop } from './loops';
@@ -34,9 +34,15 @@ export type Reached = { readonly folds: Folds; readonly stop?: Stop };
 
 const FIRST_STEP = degToRad(1);
 const LARGEST_STEP = degToRad(5);
+/** Leaving a singular start depends on the direction, not on the size of the step: halving is soon given up. */
+const LEAST_LEAVING_STEP = degToRad(0.2);
 /** Start directions tried for a block at a singular pose; slow and fast creases of one vertex differ by up to about 12 to 1. */
-const START_TRIES = 80;
+const START_TRIES = 40;
+/** Uniform sizes tried before random ones, in units of the drive's step. */
+const START_SIZES = [1, 0, 4, 11, 0.3];
 const START_SPREAD = 12;
+/** Random poses tried for a block when no end of the travel is known. */
+const SEARCH_TRIES = 40;
 /** Windows before an end from which its exact folds are extrapolated: wide first, narrower where slow folds lag. */
 const END_WINDOWS = [degToRad(1), degToRad(0.1), degToRad(0.01)];
 /** Folds at an end further than this from where the travel heads are another branch. */
@@ -110,7 +116,7 @@ export class Travel {
       if (attempt.ok) {
         nodes.push(attempt.folds);
         step = Math.min(step * 2, LARGEST_STEP);
-      } else if (step / 2 < LEAST_STEP_RAD) {
+      } else if (step / 2 < (nodes.length > 1 ? LEAST_STEP_RAD : LEAST_LEAVING_STEP)) {
         walk.stop = { drive: last.drive, reason: attempt.failure.reason, joints: attempt.failure.block.unknowns };
       } else step /= 2;
     }
@@ -161,7 +167,7 @@ export class Travel {
   /** Close a block near its prediction. Returns iterations, or why the result is not taken. */
   private follow(block: Block, prev: Folds, q: Float64Array, drive: number): number | StopReason {
     const predicted = block.unknowns.reduce((m, j) => Math.max(m, Math.abs(q[j] - prev.q[j])), 0);
-    const closing = closeBlock(this.linkage, block, q, this.rest(q, drive));
+    const closing = closeBlock(this.linkage, block, q, this.rest(q, drive), FOLLOW_ITERATIONS);
     if (!closing.ok) return 'taut';
     const bad = this.roleFault(block, q);
     if (bad) return bad;
@@ -182,11 +188,11 @@ export class Travel {
     let reason: StopReason = 'no-start';
     for (let k = 0; k <= START_TRIES; k++) {
       block.unknowns.forEach((j, i) => {
-        const size = k === 0 ? 1 : k === 1 ? 0 : START_SPREAD ** (2 * random() - 1);
+        const size = START_SIZES[k] ?? START_SPREAD ** (2 * random() - 1);
         const sign = heading[i] || (random() < 0.5 ? -1 : 1);
         q[j] = prev.q[j] + sign * size * step;
       });
-      const closing = closeBlock(this.linkage, block, q, this.rest(q, drive));
+      const closing = closeBlock(this.linkage, block, q, this.rest(q, drive), FOLLOW_ITERATIONS);
       if (!closing.ok) continue;
       const fault = this.roleFault(block, q);
       // Far from the start pose it closed on something else, however well the signs agree.
@@ -279,7 +285,7 @@ export class Travel {
       return this.measured(q, this.linkage.range[side], 0);
     }
     const [closed, open] = this.linkage.range;
-    for (const part of [0.5, 0.35, 0.65, 0.2, 0.8]) {
+    for (const part of [0.5, 0.3, 0.7]) {
       const found = this.searchAt(closed + (open - closed) * part);
       if (found) return found;
     }
@@ -293,14 +299,14 @@ export class Travel {
     for (const block of this.order.blocks) {
       const random = seeded(block.unknowns[0] + 7);
       let found = false;
-      for (let k = 0; k < START_TRIES && !found; k++) {
+      for (let k = 0; k < SEARCH_TRIES && !found; k++) {
         block.unknowns.forEach((j) => {
           const { role, motion } = this.linkage.joints[j];
           const sign = role || (random() < 0.5 ? -1 : 1);
           const size = k === 0 ? Math.min(drive, 3) : 0.1 + 3 * random();
           q[j] = motion.kind === 'turn' ? sign * size : q[j];
         });
-        const closing = closeBlock(this.linkage, block, q, this.rest(q, drive));
+        const closing = closeBlock(this.linkage, block, q, this.rest(q, drive), FOLLOW_ITERATIONS);
         iterations = Math.max(iterations, closing.iterations);
         found = closing.ok && !this.roleFault(block, q);
       }

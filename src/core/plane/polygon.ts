@@ -18,7 +18,7 @@ export type Corners = 'sharp' | 'round';
 /** Sharp corners are cut off where they would reach further than this many offsets. */
 const MITRE_LIMIT = 20;
 /** Largest distance between a round corner and the polyline drawn for it (mm). */
-const ARC_STEP_MM = 0.002;
+const ARC_STEP_MM = 0.01;
 
 export const ringArea = (ring: Ring): number =>
   ring.reduce((sum, p, i) => sum + cross2(p, ring[(i + 1) % ring.length]), 0) / 2;

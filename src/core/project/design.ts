@@ -1,5 +1,6 @@
 /** The document: what a person edits and saves. Plain JSON; lengths in mm, angles in degrees. */
 import { foldCardParameters, GUTTER, KINDS, type Parameter, type ParameterValues } from '../kinds';
+import type { Making } from '../pattern/making';
 import { STARTER_STOCKS, type Stock } from '../paper/stocks';
 import type { LengthUnit } from '../units/length';
 
@@ -28,9 +29,6 @@ export interface Dressing {
   readonly colour?: string;
   readonly mats: readonly Mat[];
 }
-
-/** How a crease is produced. */
-export type Making = { readonly way: 'score' } | { readonly way: 'perforate'; readonly cutMm: number; readonly gapMm: number };
 
 export interface Design {
   readonly rhabdoplex: typeof DESIGN_VERSION;

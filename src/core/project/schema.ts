@@ -19,7 +19,7 @@ const length = (max: number) => Joi.number().min(0).max(max);
 const making = Joi.alternatives(
   Joi.object({ way: Joi.valid('score').required() }),
   Joi.object({ way: Joi.valid('perforate').required(), cutMm: Joi.number().min(0.2).max(50).required(), gapMm: Joi.number().min(0.2).max(50).required() }),
-).messages({ 'alternatives.match': '{{#label}} must be {"way": "score"} or {"way": "perforate", "cutMm": …, "gapMm": …} with 0.2 to 50 mm' });
+).messages({ 'alternatives.match': '{{#label}} must have way "score", or way "perforate" with cutMm and gapMm from 0.2 to 50' });
 
 /** Schema of the values a kind takes; unknown keys name the known ones. */
 export function parameterSchema(parameters: readonly Parameter[]): Joi.ObjectSchema {

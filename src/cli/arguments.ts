@@ -1,0 +1,87 @@
+/** Reading of arguments and files. Everything that is wrong becomes a UsageError of one line. */
+import { readFileSync, statSync, writeFileSync } from 'node:fs';
+import { parseArgs } from 'node:util';
+import { LARGEST_FILE, readDesign } from '../core/project/schema';
+import type { Design } from '../core/project/design';
+import { parseAngle } from '../core/units/angle';
+
+/** Input that cannot be used: says what, where, and what would be right. */
+export class UsageError extends Error {}
+
+export interface Arguments {
+  readonly files: readonly string[];
+  readonly options: Readonly<Record<string, string | undefined>>;
+  readonly many: Readonly<Record<string, readonly string[]>>;
+  readonly flags: ReadonlySet<string>;
+}
+type OptionKind = 'one' | 'many' | 'flag';
+
+/** Positional arguments first, `--name value` anywhere. Unknown and repeated options are refused. */
+export function readArguments(args: readonly string[], known: Readonly<Record<string, OptionKind>>): Arguments {
+  const options = Object.fromEntries(Object.entries(known).map(([name, kind]) => [name, { type: kind === 'flag' ? 'boolean' : 'string', multiple: true } as const]));
+  let parsed;
+  try {
+    parsed = parseArgs({ args: [...args], options, allowPositionals: true, strict: true });
+  } catch (error) {
+    throw new UsageError(`${(error as Error).message.split('. ')[0]}; options here are ${Object.keys(known).map((k) => `--${k}`).join(', ') || 'none'}`);
+  }
+  const one: Record<string, string | undefined> = {};
+  const many: Record<string, readonly string[]> = {};
+  const flags = new Set<string>();
+  for (const [name, kind] of Object.entries(known)) {
+    const values = (parsed.values[name] ?? []) as (string | boolean)[];
+    if (kind === 'one' && values.length > 1) throw new UsageError(`--${name} is given ${values.length} times; give it once`);
+    if (kind === 'flag') values.length > 0 && flags.add(name);
+    else if (kind === 'one') one[name] = values[0] as string | undefined;
+    else many[name] = values as string[];
+  }
+  return { files: parsed.positionals, options: one, many, flags };
+}
+
+export function readText(path: string | undefined, what: string): string {
+  if (path === undefined) throw new UsageError(`the name of ${what} is missing`);
+  try {
+    const stat = statSync(path);
+    if (stat.isDirectory()) throw new UsageError(`${path} is a folder; name ${what}`);
+    if (stat.size > LARGEST_FILE) throw new UsageError(`${path} has ${Math.round(stat.size / 1e6)} MB; ${what} has at most ${LARGEST_FILE / 1e6} MB`);
+    return new TextDecoder('utf-8', { fatal: true }).decode(readFileSync(path));
+  } catch (error) {
+    if (error instanceof UsageError) throw error;
+    if (error instanceof TypeError) throw new UsageError(`${path} is not text; name ${what}`);
+    throw new UsageError(`${path} cannot be read (${(error as NodeJS.ErrnoException).code ?? 'error'}); name ${what}`);
+  }
+}
+
+export function readDesignFile(files: readonly string[]): Design {
+  if (files.length > 1) throw new UsageError(`one file is expected, not ${files.length} (${files[1].slice(0, 40)})`);
+  const read = readDesign(readText(files[0], 'a design file'));
+  if (!read.ok) throw new UsageError(`${files[0]}: ${read.why}`);
+  return read.design;
+}
+
+export function writeFile(path: string, bytes: Uint8Array | string): void {
+  try {
+    writeFileSync(path, bytes);
+  } catch (error) {
+    throw new UsageError(`${path} cannot be written (${(error as NodeJS.ErrnoException).code ?? 'error'})`);
+  }
+}
+
+export function readNumber(text: string | undefined, name: string, min: number, max: number, fallback: number, whole = false): number {
+  if (text === undefined) return fallback;
+  const value = /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(text.trim()) ? Number(text) : Number.NaN;
+  if (!Number.isFinite(value) || value < min || value > max || (whole && !Number.isInteger(value))) {
+    throw new UsageError(`--${name} is "${text.slice(0, 30)}"; it must be a ${whole ? 'whole ' : ''}number from ${min} to ${max}`);
+  }
+  return value;
+}
+
+export function readOpen(text: string | undefined, fallback?: number): number {
+  if (text === undefined) {
+    if (fallback === undefined) throw new UsageError('--open is missing; give the opening in degrees, 0 closed to 180 flat');
+    return fallback;
+  }
+  const angle = parseAngle(text);
+  if (!angle.ok || angle.value < 0 || angle.value > 180) throw new UsageError(`--open is "${text.slice(0, 30)}"; it must be degrees from 0 (closed) to 180 (flat)`);
+  return angle.value;
+}

@@ -1,0 +1,155 @@
+/** The verbs of the command line contract, one function each. */
+import { existsSync } from 'node:fs';
+import { assembleCreasePattern } from '../core/assembly/crease-pattern';
+import { cutListCsv } from '../core/formats/csv';
+import { EXPORT_FORMATS, exportDesign, type ExportFormat } from '../core/formats/export';
+import { readFold } from '../core/formats/fold-read';
+import { KIND_INFO, KINDS, type ParameterValue } from '../core/kinds';
+import { buildAssembly } from '../core/project/build';
+import { addMechanism, blankDesign, parametersOf, type Design } from '../core/project/design';
+import { DEFAULT_STEPS, MOST_STEPS, prove as proveDesign } from '../core/project/prove';
+import { reportPose } from '../core/project/report';
+import { checkDesign } from '../core/project/schema';
+import { readValue } from '../core/project/values';
+import { cutList } from '../core/sheets/cutlist';
+import { parseLength } from '../core/units/length';
+import { readArguments, readDesignFile, readNumber, readOpen, readText, UsageError, writeFile } from './arguments';
+
+export { UsageError };
+export interface VerbResult {
+  readonly code?: 0 | 3;
+  readonly result: unknown;
+}
+type Verb = (args: readonly string[]) => VerbResult | Promise<VerbResult>;
+
+const kinds: Verb = (args) => {
+  readArguments(args, {});
+  return { result: KIND_INFO.map(({ id, title, parameters }) => ({ id, title, parameters: parameters.map(({ key, label, unit, min, max, note, choices, ...p }) => ({ key, label, unit, default: p.default, min: min ?? null, max: max ?? null, note, ...(choices ? { choices } : {}) })) })) };
+};
+
+function readCardSize(text: string): { gutter: number; reach: number } {
+  const sides = text.split(/[x×]/i);
+  if (sides.length !== 2) throw new UsageError(`--card is "${text.slice(0, 30)}"; it must be GUTTERxREACH such as 200x140 or 7inx5in`);
+  const [gutter, reach] = sides.map((side) => {
+    const read = parseLength(side);
+    if (!read.ok) throw new UsageError(`--card: ${read.why}`);
+    return read.value;
+  });
+  return { gutter, reach };
+}
+
+function readParameters(kind: string, pairs: readonly string[]): Record<string, ParameterValue> {
+  const known = parametersOf(kind);
+  const out: Record<string, ParameterValue> = {};
+  for (const pair of pairs) {
+    const at = pair.indexOf('=');
+    if (at < 1) throw new UsageError(`"${pair.slice(0, 40)}" is not of the form key=value`);
+    const key = pair.slice(0, at);
+    const p = known.find((q) => q.key === key);
+    if (!p) throw new UsageError(`"${key.slice(0, 40)}" is not a parameter of ${kind}; known are ${known.map((q) => q.key).join(', ')}`);
+    if (Object.hasOwn(out, key)) throw new UsageError(`${key} is given twice`);
+    const read = readValue(p, pair.slice(at + 1));
+    if (!read.ok) throw new UsageError(read.why);
+    out[key] = read.value;
+  }
+  return out;
+}
+
+const newDesign: Verb = (args) => {
+  const { files: [path, ...pairs], options, flags } = readArguments(args, { card: 'one', kind: 'one', on: 'one', id: 'one', name: 'one', add: 'flag' });
+  if (path === undefined) throw new UsageError('the name of the file to write is missing: new OUT --card 200x140 --kind step-fold depth=30 …');
+  const { kind } = options;
+  if (kind === undefined) throw new UsageError(`--kind is missing; it must be one of ${KIND_INFO.map((k) => k.id).join(', ')}`);
+  if (!KIND_INFO.some((k) => k.id === kind)) throw new UsageError(`--kind is "${kind.slice(0, 40)}"; it must be one of ${KIND_INFO.map((k) => k.id).join(', ')}`);
+  let design: Design;
+  if (flags.has('add')) {
+    if (options.card !== undefined) throw new UsageError('--card goes with a new file; with --add the card is that of the file');
+    if (!existsSync(path)) throw new UsageError(`${path} is not there to add to; leave out --add to write a new file`);
+    design = readDesignFile([path]);
+  } else {
+    if (options.card === undefined) throw new UsageError('--card is missing; give GUTTERxREACH such as 200x140');
+    const { gutter, reach } = readCardSize(options.card);
+    design = blankDesign(options.name ?? 'Untitled', gutter, reach);
+  }
+  const values = readParameters(kind, pairs);
+  let id = 'card';
+  if (KINDS.has(kind)) {
+    ({ design, id } = addMechanism(design, kind, options.on ?? 'card.gutter', values, options.id));
+  } else {
+    if (options.on !== undefined) throw new UsageError(`${kind} is the base; it stands on nothing`);
+    design = { ...design, card: { ...design.card, parameters: { ...design.card.parameters, ...values } } };
+  }
+  const checked = checkDesign(design);
+  if (!checked.ok) throw new UsageError(checked.why);
+  // Built once before it is written: a crease that is not there is refused now, not later.
+  const assembly = buildAssembly(design);
+  writeFile(path, `${JSON.stringify(design, null, 1)}\n`);
+  return { result: { file: path, mechanism: id, creases: [...assembly.hosts.keys()] } };
+};
+
+/** Drives of the command line: `open` only for kinds that stand on creases. */
+const readDrives = (drives: readonly string[]): void => {
+  for (const d of drives) {
+    const name = d.split('=')[0];
+    if (name !== 'open') throw new UsageError(`--drive ${d.slice(0, 30)}: this design has no drive "${name.slice(0, 20)}"; it has open`);
+  }
+};
+
+const pose: Verb = (args) => {
+  const { files, options, many } = readArguments(args, { open: 'one', drive: 'many' });
+  readDrives(many.drive);
+  const fromDrive = many.drive.at(-1)?.split('=')[1];
+  const open = readOpen(options.open ?? fromDrive);
+  const report = reportPose(buildAssembly(readDesignFile(files)), open);
+  return { code: report.stopped ? 3 : 0, result: report };
+};
+
+const prove: Verb = (args) => {
+  const { files, options } = readArguments(args, { steps: 'one' });
+  const steps = readNumber(options.steps, 'steps', 2, MOST_STEPS, DEFAULT_STEPS, true);
+  const proof = proveDesign(readDesignFile(files), steps);
+  const findings = proof.findings.map(({ rule, severity, mechanism, piece, measured, limit, unit, drive, message, subjects, remedies }) => ({
+    rule, severity, mechanism, piece, measured, limit, unit, drive, message, subjects,
+    ...(remedies ? { remedy: { parameter: `${remedies[0].mechanism}.${remedies[0].parameter}`, value: remedies[0].value }, remedies } : {}),
+  }));
+  return { code: proof.verdict === 'blocked' ? 3 : 0, result: { ...proof, findings } };
+};
+
+const pattern: Verb = async (args) => {
+  const { files, options } = readArguments(args, { as: 'one', out: 'one', piece: 'one', open: 'one' });
+  const format = options.as as ExportFormat | undefined;
+  if (!format || !EXPORT_FORMATS.includes(format)) throw new UsageError(`--as is ${format === undefined ? 'missing' : `"${String(format).slice(0, 20)}"`}; it must be one of ${EXPORT_FORMATS.join(', ')}`);
+  if (options.out === undefined) throw new UsageError('--out is missing; name the file to write');
+  const bytes = await exportDesign(readDesignFile(files), { format, ...(options.piece !== undefined ? { piece: options.piece } : {}), openDeg: readOpen(options.open, 90) });
+  writeFile(options.out, bytes);
+  return { result: { file: options.out, format, bytes: bytes.length } };
+};
+
+const cutlist: Verb = (args) => {
+  const { files, options } = readArguments(args, { as: 'one' });
+  const as = options.as ?? 'json';
+  if (as !== 'json' && as !== 'csv') throw new UsageError(`--as is "${as.slice(0, 20)}"; it must be json or csv`);
+  const design = readDesignFile(files);
+  const rows = cutList(design, buildAssembly(design));
+  return { result: as === 'csv' ? cutListCsv(rows) : rows };
+};
+
+const fold: Verb = (args) => {
+  const { files, options } = readArguments(args, { fraction: 'one' });
+  if (files.length > 1) throw new UsageError(`one file is expected, not ${files.length}`);
+  const fraction = readNumber(options.fraction, 'fraction', 0, 1, 1);
+  const read = readFold(readText(files[0], 'a FOLD file'));
+  if (!read.ok) throw new UsageError(`${files[0]}: ${read.why}`);
+  const { assembly, leadDeg } = assembleCreasePattern(read.pattern);
+  const report = reportPose(assembly, 180 - fraction * leadDeg, { name: 'fold', value: (open) => 180 - open });
+  return { code: report.stopped ? 3 : 0, result: report };
+};
+
+const check: Verb = (args) => {
+  const { files } = readArguments(args, {});
+  const design = readDesignFile(files);
+  const assembly = buildAssembly(design);
+  return { result: { valid: true, version: design.rhabdoplex, name: design.name, mechanisms: design.mechanisms.map((m) => ({ id: m.id, kind: m.kind, on: m.on })), pieces: assembly.pieces.map((p) => p.id) } };
+};
+
+export const VERBS: Readonly<Record<string, Verb>> = { kinds, new: newDesign, pose, prove, pattern, cutlist, fold, check };

@@ -1,0 +1,77 @@
+/** `glue-room`: glue areas are wide enough, lie on one facet, keep off creases and cuts, and do not lock the drive. */
+import type { Assembly } from '../assembly/assembly';
+import { creaseStretches } from '../pattern/facets';
+import type { GlueArea, Piece } from '../pattern/pattern';
+import { intersect, offset, regionArea, ringArea, type Ring } from '../plane/polygon';
+import { distToSegment, lerp2, type Vec2 } from '../plane/vec2';
+import { GENERIC_RANK_CUT, WELD_MM } from '../tolerance';
+import { leversOf, mm, titleOf, type Finding, type Rule } from './rule';
+
+/** Common practice, no source. */
+export const LEAST_GLUE_WIDTH_MM = 6;
+export const LEAST_SET_BACK_MM = 1;
+
+/** Width of the widest disc that fits, mm. */
+export function widthOf(ring: Ring): number {
+  const region = [{ outer: ringArea(ring) > 0 ? ring : [...ring].reverse(), holes: [] }];
+  let [wide, gone] = [0, Math.sqrt(Math.abs(ringArea(ring))) + 1];
+  for (let k = 0; k < 24; k++) {
+    const r = (wide + gone) / 2;
+    if (offset(region, -r).length > 0) wide = r;
+    else gone = r;
+  }
+  return 2 * wide;
+}
+
+const segmentsOf = (ring: Ring): [Vec2, Vec2][] => ring.map((p, i) => [p, ring[(i + 1) % ring.length]]);
+
+/** Distance from a glue area to the nearest crease or cut of the piece it is stuck to, mm. */
+function setBack(piece: Piece, assembly: Assembly, area: Ring): number {
+  const lines: [Vec2, Vec2][] = [
+    ...piece.lines.filter((l) => l.role === 'cut').map((l): [Vec2, Vec2] => [l.a, l.b]),
+    ...piece.creases.flatMap((c) => creaseStretches(c, assembly.interruptions).map((s): [Vec2, Vec2] => [s.a, s.b])),
+  ];
+  let least = Infinity;
+  for (const [a, b] of lines) {
+    for (const p of area) least = Math.min(least, distToSegment(p, a, b));
+    for (const [p, q] of segmentsOf(area)) for (let k = 0; k <= 8; k++) least = Math.min(least, distToSegment(lerp2(a, b, k / 8), p, q));
+  }
+  return least;
+}
+
+function checkArea(assembly: Assembly, carrier: Piece, glue: GlueArea): Finding[] {
+  const out: Finding[] = [];
+  const name = `${titleOf(assembly, glue.mechanism)}: glue area ${glue.id.split('.').pop()!.replace('glue', '')}`;
+  const add = (severity: Finding['severity'], measured: number, limit: number, unit: Finding['unit'], aspect: string, message: string, ...keys: string[]): void => {
+    out.push({ rule: 'glue-room', severity, mechanism: glue.mechanism, piece: carrier.id, measured, limit, unit, drive: { open: 180 }, aspect: `${glue.id} ${aspect}`, message, subjects: [glue.id, glue.facet], levers: leversOf(glue.mechanism, ...keys) });
+  };
+  const width = widthOf(glue.outline);
+  if (width < LEAST_GLUE_WIDTH_MM - WELD_MM) {
+    add('risk', width, LEAST_GLUE_WIDTH_MM, 'mm', 'width', `${name} is ${mm(width)} wide; it holds from ${mm(LEAST_GLUE_WIDTH_MM)}.`, 'tab', 'width', 'size');
+  }
+  const base = assembly.pieces.find((p) => p.id === glue.onto.piece)!;
+  const facet = assembly.facets.find((f) => f.id === glue.onto.facet && f.piece === glue.onto.piece);
+  if (!facet) return out;
+  const ring = ringArea(glue.onto.outline) > 0 ? glue.onto.outline : [...glue.onto.outline].reverse();
+  const size = Math.abs(ringArea(ring));
+  const off = size - regionArea(intersect([{ outer: ring, holes: [] }], [facet.polygon]));
+  if (off > GENERIC_RANK_CUT * size + 1e-3) {
+    add('blocks', off, 0, 'mm2', 'facet', `${name} does not lie on one facet: ${off.toFixed(0)} mm² of it miss ${facet.id}.`, 'depth', 'height', 'offset', 'size', 'tab', 'width', 'relief');
+  } else {
+    const room = setBack(base, assembly, ring);
+    if (room < LEAST_SET_BACK_MM - WELD_MM) add('risk', room, LEAST_SET_BACK_MM, 'mm', 'set-back', `${name} comes within ${mm(room)} of a crease or cut; adhesive keeps ${mm(LEAST_SET_BACK_MM)} off.`, 'relief', 'offset', 'depth', 'height', 'size', 'tab');
+  }
+  return out;
+}
+
+export const glueRoom: Rule = {
+  id: 'glue-room',
+  needs: 'pattern',
+  check: ({ assembly }) => {
+    const out = assembly.pieces.flatMap((p) => p.glue.flatMap((g) => checkArea(assembly, p, g)));
+    if (assembly.leafBodies.size === 1 && assembly.bonds.length > 0) {
+      out.push({ rule: 'glue-room', severity: 'blocks', mechanism: 'card', piece: 'card', measured: assembly.bonds.length, limit: 0, unit: 'count', drive: { open: 0 }, aspect: 'locked', message: 'Glue ties the two leaves to each other: the card cannot open.', subjects: assembly.bonds.map((b) => b.id), levers: [] });
+    }
+    return out;
+  },
+};

@@ -1,0 +1,45 @@
+/** `gutter-relief`: layers folded over a crease have room; they are set back by what is stacked inside the fold. */
+import { onFacet } from '../assembly/pose';
+import { applyRigid } from '../linkage';
+import { distToSegment, type Vec2 } from '../plane/vec2';
+import { caliperOf, leversOf, mm, titleOf, type Finding, type Rule } from './rule';
+import { stackAt, thicknessMap } from './thickness';
+
+/** "A tiny fraction below the crease": common practice, no source. */
+const LEAST_MM = 0.5;
+
+export const gutterRelief: Rule = {
+  id: 'gutter-relief',
+  needs: 'closed',
+  check: (evidence) => {
+    const { assembly, closed } = evidence;
+    if (!closed || assembly.bonds.length === 0) return [];
+    const map = thicknessMap(evidence, closed);
+    const out: Finding[] = [];
+    for (const m of assembly.mechanisms) {
+      if (!m.host) continue;
+      const crease = assembly.pieces.find((p) => p.id === m.host!.piece)!.creases.find((c) => c.id === m.host!.crease)!;
+      for (const bond of assembly.bonds) {
+        const i = assembly.facets.findIndex((f) => f.piece === bond.b.piece && f.id === bond.b.facet && f.mechanism === m.id);
+        if (i < 0 || bond.a.piece !== m.host.piece) continue;
+        const facet = assembly.facets[i];
+        const onHost = facet.polygon.outer.map(([x, y]): Vec2 => {
+          const [u, v] = applyRigid(bond.placement, [x, y, 0]);
+          return [u, v];
+        });
+        const room = Math.min(...onHost.map((p) => distToSegment(p, crease.a, crease.b)));
+        const middle = onFacet(closed, i, centre(facet.polygon.outer));
+        const outside = 2 * caliperOf(evidence, assembly.facets.find((f) => f.id === m.host!.sideA)!);
+        const limit = Math.max(LEAST_MM, stackAt(map, [middle[0], middle[1]]) - outside);
+        if (room >= limit) continue;
+        out.push({
+          rule: 'gutter-relief', severity: 'risk', mechanism: m.id, piece: facet.piece, measured: room, limit, unit: 'mm', drive: { open: 0 }, aspect: facet.id, subjects: [facet.id],
+          levers: leversOf(m.id, 'relief', 'depth', 'height'),
+          message: `${titleOf(assembly, m.id)}: ${facet.id.split('.').pop()} lies ${mm(room)} from the crease it folds with; ${limit.toFixed(2)} mm of paper folds inside it there.`,
+        });
+      }
+    }
+    return out;
+  },
+};
+const centre = (ring: readonly Vec2[]): Vec2 => [ring.reduce((s, p) => s + p[0], 0) / ring.length, ring.reduce((s, p) => s + p[1], 0) / ring.length];

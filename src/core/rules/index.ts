@@ -1,0 +1,24 @@
+import { collision } from './collision';
+import { flatFold } from './flat-fold';
+import { flex } from './flex';
+import { glueRoom } from './glue-room';
+import { gutterRelief } from './gutter-relief';
+import { loosePart } from './loose-part';
+import { overhang } from './overhang';
+import { postSize } from './post-size';
+import type { Rule } from './rule';
+import { sheetFit } from './sheet-fit';
+import { sweep } from './sweep';
+import { thickness } from './thickness';
+import { web } from './web';
+
+export * from './rule';
+export { overhangOf, type Overhang } from './overhang';
+export { reachPast } from './sweep';
+export { leastClearance } from './clearance';
+export { thicknessMap, type ThicknessMap } from './thickness';
+export { closedSize } from './post-size';
+export { pieceSize } from './sheet-fit';
+
+/** Every rule, cheapest evidence first. A new rule is a new module and a line here. */
+export const RULES: readonly Rule[] = [flatFold, loosePart, overhang, postSize, sheetFit, thickness, glueRoom, gutterRelief, web, flex, sweep, collision];

@@ -1,0 +1,75 @@
+/** What is drawn for a piece: its lines by role, to the place where they are cut. One walk that every export shares. */
+import type { Assembly } from '../assembly/assembly';
+import { creaseStretches } from '../pattern/facets';
+import { perforationCuts, type Making } from '../pattern/making';
+import type { LineRole, Piece } from '../pattern/pattern';
+import { boxOf, offset, ringArea, ringsOf, type Box2, type Ring } from '../plane/polygon';
+import type { Design, Mat } from '../project/design';
+
+export interface DrawnLine {
+  readonly role: LineRole;
+  readonly points: Ring;
+  readonly closed: boolean;
+  /** Crease or glue area it belongs to. */
+  readonly id: string;
+}
+export interface Drawing {
+  readonly id: string;
+  readonly title: string;
+  readonly mechanism: string;
+  readonly stock: string;
+  readonly box: Box2;
+  readonly lines: readonly DrawnLine[];
+  /** How many of it are cut. */
+  readonly count: number;
+}
+
+export const makingOf = (design: Design, crease: string): Making => design.making.creases[crease] ?? design.making.all;
+
+/** Every piece of the design, mats included, as lines in its own axes (mm, y up). */
+export function drawPieces(design: Design, assembly: Assembly): Drawing[] {
+  return [...assembly.pieces.map((p) => drawPiece(design, assembly, p)), ...drawMats(design, assembly)];
+}
+
+function drawPiece(design: Design, assembly: Assembly, piece: Piece): Drawing {
+  const lines: DrawnLine[] = ringsOf(piece.outline).map((points, i) => ({ role: i === 0 ? 'cut' : 'window', points, closed: true, id: `${piece.id}.edge` }));
+  for (const l of piece.lines) lines.push({ role: l.role, points: [l.a, l.b], closed: false, id: l.mechanism });
+  for (const c of piece.creases) {
+    const making = makingOf(design, c.id);
+    for (const s of creaseStretches(c, assembly.interruptions)) {
+      if (making.way === 'score') lines.push({ role: c.role, points: [s.a, s.b], closed: false, id: c.id });
+      else for (const cut of perforationCuts(s, making.cutMm, making.gapMm)) lines.push({ role: 'perforation', points: [cut.a, cut.b], closed: false, id: c.id });
+    }
+  }
+  for (const g of piece.glue) lines.push({ role: 'glue', points: g.outline, closed: true, id: g.id });
+  return { id: piece.id, title: piece.title, mechanism: piece.mechanism, stock: piece.stock, box: boxOf(piece.outline.outer), lines, count: design.sheets.copies };
+}
+
+/** Outlines of a facet's mats: each inset from the one below it, corners sharp; holes of the facet grow with it. */
+export function matOutlines(facet: Assembly['facets'][number], mats: readonly Mat[]): { mat: Mat; rings: readonly Ring[] }[] {
+  let region = [facet.polygon] as readonly { outer: Ring; holes: readonly Ring[] }[];
+  return mats.flatMap((mat) => {
+    region = offset(region, -mat.insetMm, 'sharp');
+    return region.length === 0 ? [] : [{ mat, rings: region.flatMap(ringsOf) }];
+  });
+}
+
+function drawMats(design: Design, assembly: Assembly): Drawing[] {
+  return design.dressing.flatMap(({ facet: id, mats }) => {
+    const facet = assembly.facets.find((f) => f.id === id);
+    if (!facet) return [];
+    return matOutlines(facet, mats).map(({ mat, rings }, k): Drawing => ({
+      id: `${id}.mat-${k + 1}`, title: `Mat ${k + 1} on ${id}`, mechanism: facet.mechanism, stock: mat.stock, box: boxOf(rings[0]), count: design.sheets.copies,
+      lines: rings.map((points) => ({ role: ringArea(points) > 0 ? 'cut' : 'window', points, closed: true, id: `${id}.mat-${k + 1}` })),
+    }));
+  });
+}
+
+/** Order in which roles are worked: scores first, inner cuts, then outlines (common practice, no source). */
+export const CUT_ORDER: readonly LineRole[] = ['mark', 'valley', 'mountain', 'perforation', 'window', 'cut'];
+
+/** Lines of a drawing in the order of cutting, glue areas left out; a piece's own outline comes last. */
+export function inCutOrder(drawing: Drawing): DrawnLine[] {
+  const rank = (l: DrawnLine): number => CUT_ORDER.indexOf(l.role) + (l.role === 'cut' && l.closed ? 1 : 0);
+  return drawing.lines.filter((l) => l.role !== 'glue').sort((a, b) => rank(a) - rank(b));
+}
