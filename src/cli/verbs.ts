@@ -110,7 +110,7 @@ const prove: Verb = (args) => {
   const proof = proveDesign(readDesignFile(files), steps);
   const findings = proof.findings.map(({ rule, severity, mechanism, piece, measured, limit, unit, drive, message, subjects, remedies }) => ({
     rule, severity, mechanism, piece, measured, limit, unit, drive, message, subjects,
-    ...(remedies ? { remedy: { parameter: `${remedies[0].mechanism}.${remedies[0].parameter}`, value: remedies[0].value }, remedies } : {}),
+    ...(remedies ? { remedy: { parameter: remedies[0].parameter, value: remedies[0].value, mechanism: remedies[0].mechanism }, remedies } : {}),
   }));
   return { code: proof.verdict === 'blocked' ? 3 : 0, result: { ...proof, findings } };
 };

@@ -90,6 +90,15 @@ export function addMechanism(design: Design, kind: string, on: string = GUTTER, 
   return { design: { ...design, mechanisms: [...design.mechanisms, { ...mechanism, stock }] }, id };
 }
 
+/** Starting sizes that suit the crease a new mechanism is put on. Lengths in mm, whole ones. */
+export function fittingParameters(kind: string, host: { readonly lengthMm: number; readonly reachA: number; readonly reachB: number }): ParameterValues {
+  const whole = (x: number, least: number): number => Math.max(least, Math.round(x));
+  const reach = Math.min(host.reachA, host.reachB);
+  if (kind === 'step-fold') return { depth: whole(host.reachA * 0.3, 3), height: whole(host.reachB * 0.3, 3), width: whole(host.lengthMm * 0.4, 5) };
+  const size = whole(Math.min(reach * 0.6, host.lengthMm * 0.5), 8);
+  return { size, tab: Math.max(4, Math.min(12, whole(size * 0.3, 4))) };
+}
+
 /** Everything that stands on `id`, at any depth, itself first. */
 export function standingOn(design: Design, id: string): string[] {
   const out = [id];

@@ -124,7 +124,7 @@ const REMEDY_STEPS = 18;
 /** Most remedies offered for one finding. */
 const MOST_REMEDIES = 3;
 /** Values tried for one finding over all its levers; keeps a hopeless search short. */
-const MOST_PROBES = 90;
+const MOST_PROBES = 110;
 /** Remedies are rounded to this (mm or degrees) where the rounded value clears too. */
 const REMEDY_GRAIN = 0.1;
 
@@ -187,12 +187,12 @@ function nearestClear(now: number, end: number, measured: number, clears: (value
     failed = value;
   }
   if (Number.isNaN(good)) return null;
-  while (Math.abs(good - failed) > REMEDY_GRAIN / 8) {
+  while (Math.abs(good - failed) > REMEDY_GRAIN / 2) {
     const middle: number = (good + failed) / 2;
     if (clears(middle)) good = middle;
     else failed = middle;
   }
-  return [tidy(good, REMEDY_GRAIN), tidyAway(good, direction)].find(clears) ?? good;
+  return [tidy(good, REMEDY_GRAIN), tidyAway(good, direction)].find(clears) ?? tidyAway(good, direction);
 }
 const tidyAway = (value: number, direction: number): number =>
   tidy(direction > 0 ? Math.ceil(value / REMEDY_GRAIN) * REMEDY_GRAIN : Math.floor(value / REMEDY_GRAIN) * REMEDY_GRAIN, REMEDY_GRAIN);

@@ -97,7 +97,7 @@ export const collision: Rule = {
       const other = mover === fa ? fb : fa;
       const own = mover.mechanism === other.mechanism;
       return {
-        rule: 'collision', severity: 'blocks', mechanism: mover.mechanism, piece: mover.piece, measured: depthMm, limit: 0, unit: 'mm', drive: { open }, aspect: other.mechanism,
+        rule: 'collision', severity: 'blocks', mechanism: mover.mechanism, piece: mover.piece, measured: depthMm, limit: 0, unit: 'mm', drive: { open }, span: { from, to }, aspect: other.mechanism,
         message: `${titleOf(assembly, mover.mechanism)} passes ${mm(depthMm)} through ${own ? 'itself' : titleOf(assembly, other.mechanism).replace(/^The card$/, 'the card')} ${atDeg(open)}${to - from > 1 ? ` (between ${from.toFixed(0)}° and ${to.toFixed(0)}°)` : ''}.`,
         subjects: [fa.id, fb.id],
         levers: [...leversOf(mover.mechanism, 'offset', 'width', 'height', 'depth', 'size'), ...(own || other.mechanism === 'card' ? [] : leversOf(other.mechanism, 'offset', 'width', 'height', 'depth', 'size'))],

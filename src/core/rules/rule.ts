@@ -27,6 +27,8 @@ export interface Finding {
   readonly limit: number;
   readonly unit: Unit;
   readonly drive: { readonly open: number };
+  /** Openings between which it holds, where that is more than one. */
+  readonly span?: { readonly from: number; readonly to: number };
   readonly message: string;
   /** Facets, creases or glue areas it is about, by id. */
   readonly subjects: readonly string[];

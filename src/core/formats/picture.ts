@@ -1,0 +1,56 @@
+/** A posed card as a flat drawing: seen from a fixed direction, parts sorted from far to near. For thumbnails and step pictures. */
+import type { Assembly } from '../assembly/assembly';
+import { facetOutline, type Pose } from '../assembly/pose';
+import { cross3, dot3, unit3, type Vec3 } from '../linkage';
+import { stockOf, type Design } from '../project/design';
+
+export interface PicturePart {
+  readonly id: string;
+  readonly mechanism: string;
+  /** Corners on the page, mm, y down. */
+  readonly points: readonly (readonly [number, number])[];
+  readonly fill: string;
+}
+export interface Picture {
+  readonly parts: readonly PicturePart[];
+  readonly box: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
+}
+
+/** From the reader's right, above: leaf A lies in front. */
+export const READER: Vec3 = unit3([0.55, 0.75, 0.62]);
+const LIGHT: Vec3 = unit3([0.3, 0.5, 0.85]);
+
+export function drawPicture(design: Design, assembly: Assembly, pose: Pose, from: Vec3 = READER): Picture {
+  const right = unit3(cross3([0, 0, 1], from));
+  const up = cross3(from, right);
+  const parts = assembly.facets.map((f, i) => {
+    const points = facetOutline(pose, assembly.facets, i);
+    const m = pose.placed[i];
+    const normal: Vec3 = [m[2], m[6], m[10]];
+    const stock = stockOf(design, assembly.pieces.find((p) => p.id === f.piece)!.stock);
+    const colour = colourOn(design, f.id);
+    const facing = dot3(normal, from) > 0;
+    const fill = shade(facing ? colour ?? stock.insideColour : stock.outsideColour, 0.78 + 0.22 * Math.abs(dot3(normal, LIGHT)));
+    // The leaves lie behind everything that stands on them.
+    const depth = points.reduce((s, p) => s + dot3(p, from), 0) / points.length - (f.mechanism === 'card' ? 1e4 : 0);
+    return { id: f.id, mechanism: f.mechanism, fill, depth, points: points.map((p): readonly [number, number] => [dot3(p, right), -dot3(p, up)]) };
+  });
+  parts.sort((a, b) => a.depth - b.depth);
+  const all = parts.flatMap((p) => p.points);
+  const [x0, x1] = [Math.min(...all.map((p) => p[0])), Math.max(...all.map((p) => p[0]))];
+  const [y0, y1] = [Math.min(...all.map((p) => p[1])), Math.max(...all.map((p) => p[1]))];
+  return { parts: parts.map(({ id, mechanism, points, fill }) => ({ id, mechanism, points, fill })), box: { x: x0, y: y0, width: x1 - x0, height: y1 - y0 } };
+}
+
+/** Colour a facet is dressed in: its topmost mat's stock, else its own colour. */
+export function colourOn(design: Design, facet: string): string | undefined {
+  const dressing = design.dressing.find((d) => d.facet === facet);
+  if (!dressing) return undefined;
+  const top = dressing.mats[dressing.mats.length - 1];
+  return top ? stockOf(design, top.stock).insideColour : dressing.colour;
+}
+
+function shade(hex: string, k: number): string {
+  const part = (i: number): string => Math.round(Math.min(255, parseInt(hex.slice(i, i + 2), 16) * k)).toString(16).padStart(2, '0');
+  return `#${part(1)}${part(3)}${part(5)}`;
+}

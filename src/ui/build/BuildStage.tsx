@@ -1,0 +1,16 @@
+'use client';
+import { Box } from '@chakra-ui/react';
+import { FlatView } from './FlatView';
+import { ParameterPanel } from './ParameterPanel';
+import { PosedView } from './PosedView';
+
+/** Flat and posed, side by side, always the same thing; numbers on the right. */
+export function BuildStage() {
+  return (
+    <Box display="grid" gridTemplateColumns="minmax(0, 1fr) minmax(0, 1fr) 290px" height="100%" minHeight="0">
+      <FlatView />
+      <PosedView />
+      <ParameterPanel />
+    </Box>
+  );
+}

@@ -1,0 +1,111 @@
+'use client';
+import { Box, chakra } from '@chakra-ui/react';
+import { useEffect, useMemo, useState } from 'react';
+import { KINDS, type Parameter, type ParameterValue } from '@/core/kinds';
+import { addMechanism, cardValues, parametersOf, removeMechanism, setParameter, standingOn, valuesOf, type Design } from '@/core/project/design';
+import { formatLength } from '@/core/units/length';
+import { useActions, useStudio, useStudioStore } from '@/store/context';
+import { Action, Choice, NumberField } from '../common/Field';
+import { FindingCard } from '../prove/FindingCard';
+import { RoomBar } from './RoomBar';
+
+/** Numbers of what is selected, each with its room, and what is wrong with it. */
+export function ParameterPanel() {
+  const design = useStudio((s) => s.design);
+  const selected = useStudio((s) => s.selected);
+  const findings = useStudio((s) => s.proof?.findings.filter((f) => f.mechanism === s.selected));
+  const mechanism = design.mechanisms.find((m) => m.id === selected);
+  return (
+    <Box as="section" aria-label="Parameters" bg="panel" minHeight="0" overflowY="auto" p="12px 14px">
+      {mechanism ? <MechanismFields key={mechanism.id} /> : <BaseFields />}
+      {findings?.map((f) => <FindingCard key={`${f.rule}${f.aspect}`} finding={f} />)}
+    </Box>
+  );
+}
+
+function useParameters(id: string): { parameters: readonly Parameter[]; values: Readonly<Record<string, ParameterValue>>; design: Design } {
+  const design = useStudio((s) => s.design);
+  return useMemo(() => {
+    const m = design.mechanisms.find((x) => x.id === id);
+    return { design, parameters: parametersOf(m?.kind ?? 'fold-card'), values: m ? valuesOf(m) : cardValues(design) };
+  }, [design, id]);
+}
+
+/** The fields of one mechanism or of the base; numbers with room bars. */
+function Fields({ id, keys }: { id: string; keys: readonly string[] }) {
+  const { parameters, values, design } = useParameters(id);
+  const rooms = useStudio((s) => s.rooms);
+  const store = useStudioStore();
+  const { edit, showPreview } = useActions();
+  const shown = keys.map((k) => parameters.find((p) => p.key === k)!);
+  const asked = keys.filter((k) => typeof values[k] === 'number').join(' ');
+  useEffect(() => {
+    // Room is worked out once the hand rests: it takes many small proofs.
+    const timer = setTimeout(() => store.askRooms(asked.split(' ')), 250);
+    return () => clearTimeout(timer);
+  }, [store, asked, design, id]);
+  const change = (p: Parameter, value: ParameterValue): void => {
+    const text = typeof value === 'number' && p.unit === 'mm' ? `${formatLength(value, design.units)} ${design.units}` : String(value ?? 'follows');
+    edit(`${p.label.toLowerCase()} ${text}`, (d) => setParameter(d, id, p.key, value));
+  };
+  return (
+    <>
+      {shown.map((p) => {
+        const value = values[p.key];
+        if (p.unit === 'choice') return <Choice key={p.key} label={p.label} note={p.note} value={String(value)} choices={p.choices!.map((c) => ({ id: c, name: c }))} onChange={(c) => change(p, c)} />;
+        const room = rooms[p.key];
+        const bad = room?.clear ? typeof value === 'number' && (value < room.clear.low.value - 0.06 || value > room.clear.high.value + 0.06) : false;
+        return (
+          <NumberField key={p.key} parameter={p} value={value} unit={design.units} bad={bad} follows="follows" onChange={(v) => change(p, v)}>
+            {room && typeof value === 'number' && (
+              <RoomBar room={room} value={value} unit={design.units} angle={p.unit === 'deg'} label={p.label} onPreview={(v) => showPreview(setParameter(design, id, p.key, v))} onCommit={(v) => { showPreview(null); change(p, v); }} />
+            )}
+          </NumberField>
+        );
+      })}
+    </>
+  );
+}
+
+function BaseFields() {
+  return (
+    <>
+      <chakra.h2 className="heading" mb="12px !important">Base card</chakra.h2>
+      <Fields id="card" keys={['gutter', 'reachA', 'reachB', 'liner']} />
+    </>
+  );
+}
+
+function MechanismFields() {
+  const design = useStudio((s) => s.design);
+  const selected = useStudio((s) => s.selected);
+  const hosts = useStudio((s) => s.scene?.hosts);
+  const { edit, select } = useActions();
+  const m = design.mechanisms.find((x) => x.id === selected)!;
+  const [name, setName] = useState<string | null>(null);
+  const { parameters, values } = useParameters(m.id);
+  // A cut step has no tabs, a side step keeps to its edge: fields that say nothing are left out.
+  const silent = (key: string): boolean => (key === 'tab' && values.build === 'cut') || (key === 'tread' && values.build === 'cut') || (key === 'offset' && values.edge !== undefined && values.edge !== 'none');
+  const own = new Set(standingOn(design, m.id));
+  const creases = hosts?.filter((h) => !own.has(h.crease.split('.')[0])) ?? [];
+  const rename = (): void => {
+    const next = name?.trim().slice(0, 80);
+    setName(null);
+    if (next && next !== m.name) edit(`name ${next}`, (d) => ({ ...d, mechanisms: d.mechanisms.map((x) => (x.id === m.id ? { ...x, name: next } : x)) }));
+  };
+  return (
+    <>
+      <Box display="flex" alignItems="baseline" gap="8px" mb="10px">
+        <chakra.input aria-label="Name of the mechanism" value={name ?? m.name} maxLength={80} onChange={(e) => setName(e.currentTarget.value)} onBlur={rename} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} flex="1" minWidth="0" bg="transparent" border="0" borderBottom="1px dashed var(--rule)" fontWeight="700" fontSize="15px" p="0" />
+        <chakra.span className="dim" fontSize="12.5px">{KINDS.get(m.kind)!.title.toLowerCase()}</chakra.span>
+      </Box>
+      <Choice asList label="Stands on" value={m.on} choices={[...creases.map((h) => ({ id: h.crease, name: h.crease })), ...(creases.some((h) => h.crease === m.on) ? [] : [{ id: m.on, name: m.on }])]} onChange={(on) => edit(`stand on ${on}`, (d) => ({ ...d, mechanisms: d.mechanisms.map((x) => (x.id === m.id ? { ...x, on } : x)) }))} />
+      <Fields id={m.id} keys={parameters.map((p) => p.key).filter((k) => !silent(k))} />
+      {(m.kind === 'v-fold' || values.build === 'glued') && <Choice asList label="Cut from" value={m.stock} choices={design.stocks.map((s) => ({ id: s.id, name: s.name }))} onChange={(stock) => edit('stock', (d) => ({ ...d, mechanisms: d.mechanisms.map((x) => (x.id === m.id ? { ...x, stock } : x)) }))} />}
+      <Box display="flex" gap="6px" mt="4px" mb="12px">
+        <Action small onClick={() => { let made = ''; edit(`another ${m.name}`, (d) => { const added = addMechanism(d, m.kind, m.on, { ...m.parameters, offset: Number(values.offset ?? 0) + 10 }); made = added.id; return added.design; }); select(made); }}>Duplicate</Action>
+        <Action small danger onClick={() => edit(`remove ${m.name}`, (d) => removeMechanism(d, m.id))}>Remove</Action>
+      </Box>
+    </>
+  );
+}

@@ -1,0 +1,166 @@
+'use client';
+import { Box, chakra } from '@chakra-ui/react';
+import { OrbitControls } from '@react-three/drei';
+import { Canvas, useThree } from '@react-three/fiber';
+import { useEffect, useMemo, useState } from 'react';
+import * as THREE from 'three';
+import { colourOn } from '@/core/formats/picture';
+import { triangulate } from '@/core/formats/solid';
+import { stockOf } from '@/core/project/design';
+import { useActions, useStudio } from '@/store/context';
+import type { Scene, SceneFacet, ScenePose } from '@/workers/protocol';
+import { Action } from '../common/Field';
+
+const VIEWS: readonly (readonly [name: string, from: readonly [number, number, number]])[] = [
+  ['reader', [0.62, 1.15, 0.95]], ['front', [0, 1, 0.18]], ['end', [1, 0.02, 0.12]], ['above', [0.001, 0.1, 1]],
+];
+
+/** The card as it stands, in paper with its thickness. Turn it with the pointer; it is the same thing as the flat view. */
+export function PosedView() {
+  const scene = useStudio((s) => s.scene);
+  const pose = useStudio((s) => s.pose);
+  const [view, setView] = useState(0);
+  const [turned, setTurned] = useState(0);
+  return (
+    <Box as="section" aria-label="Posed" position="relative" minWidth="0" minHeight="0" display="flex" flexDirection="column" borderRight="1px solid var(--rule)">
+      <Box display="flex" justifyContent="space-between" alignItems="center" p="8px 12px 0 14px">
+        <chakra.h2 className="heading">Posed</chakra.h2>
+        <Box display="flex" gap="4px" role="group" aria-label="View from">
+          {VIEWS.map(([name], i) => <Action key={name} small aria-pressed={view === i} onClick={() => { setView(i); setTurned((n) => n + 1); }} borderColor={view === i ? 'ink' : undefined}>{name}</Action>)}
+        </Box>
+      </Box>
+      <Box flex="1" minHeight="0" position="relative" role="img" aria-label={`Posed card, ${pose ? pose.openDeg.toFixed(0) : ''} degrees open`} data-testid="posed">
+        {scene && (
+          <Canvas frameloop="demand" shadows="soft" dpr={[1, 2]} camera={{ fov: 28, near: 1, far: 6000, up: [0, 0, 1] }} style={{ position: 'absolute', inset: 0 }}>
+            <Light />
+            <Eye scene={scene} view={view} turned={turned} />
+            <Card scene={scene} pose={pose} />
+          </Canvas>
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+function sizeOf(scene: Scene): number {
+  const ring = scene.pieces.find((p) => p.id === 'card')?.rings[0] ?? [[100, 100]];
+  return Math.max(...ring.map((p) => Math.hypot(p[0], p[1])));
+}
+
+function Light() {
+  return (
+    <>
+      <hemisphereLight args={['#fffdf5', '#a9a493', 1.5]} position={[0, 0, 1]} />
+      <directionalLight position={[180, 320, 520]} intensity={1.7} castShadow shadow-mapSize={[1024, 1024]} shadow-camera-left={-320} shadow-camera-right={320} shadow-camera-top={320} shadow-camera-bottom={-320} shadow-camera-far={1400} shadow-bias={-0.002} shadow-radius={6} />
+      <mesh position={[0, 0, -1.2]} receiveShadow>
+        <planeGeometry args={[4000, 4000]} />
+        <shadowMaterial opacity={0.16} />
+      </mesh>
+    </>
+  );
+}
+
+function Eye({ scene, view, turned }: { scene: Scene; view: number; turned: number }) {
+  const { camera, invalidate, size } = useThree();
+  const reach = sizeOf(scene);
+  useEffect(() => {
+    const from = new THREE.Vector3(...VIEWS[view][1]).normalize();
+    const room = Math.min(1, size.width / Math.max(1, size.height));
+    camera.position.copy(from.multiplyScalar((reach * 3.5) / room)).add(new THREE.Vector3(0, 0, reach * 0.22));
+    camera.up.set(0, 0, 1);
+    camera.lookAt(0, 0, reach * 0.22);
+    camera.updateProjectionMatrix();
+    invalidate();
+    // `turned` counts clicks: the same view again brings it back after orbiting.
+  }, [camera, invalidate, reach, view, turned, size.width, size.height]);
+  return <OrbitControls makeDefault target={[0, 0, reach * 0.22]} enableDamping={false} maxDistance={reach * 12} minDistance={reach * 0.4} />;
+}
+
+function Card({ scene, pose }: { scene: Scene; pose: ScenePose | null }) {
+  const { invalidate } = useThree();
+  const lit = useStudio((s) => s.lit);
+  const selected = useStudio((s) => s.selected);
+  const current = pose && pose.placed.length === scene.facets.length * 12 ? pose : null;
+  useEffect(() => invalidate(), [invalidate, scene, pose, lit, selected]);
+  return (
+    <group>
+      {scene.facets.map((f, i) => <FacetMesh key={`${f.id}`} scene={scene} facet={f} index={i} pose={current} lit={lit.includes(f.id) || litCrease(scene, f, lit)} selected={f.mechanism === selected && selected !== 'card'} />)}
+    </group>
+  );
+}
+const litCrease = (scene: Scene, f: SceneFacet, lit: readonly string[]): boolean =>
+  lit.length > 0 && scene.creases.some((c) => lit.includes(c.id) && c.mechanism === f.mechanism && f.mechanism !== 'card');
+
+interface FacetMeshProps {
+  readonly scene: Scene;
+  readonly facet: SceneFacet;
+  readonly index: number;
+  readonly pose: ScenePose | null;
+  readonly lit: boolean;
+  readonly selected: boolean;
+}
+
+/** Geometry lies in the piece's own axes and is made once; a pose only sets the matrix. */
+function FacetMesh({ scene, facet, index, pose, lit, selected }: FacetMeshProps) {
+  const { light, select } = useActions();
+  const stock = stockOf(scene.design, scene.pieces.find((p) => p.id === facet.piece)!.stock);
+  const geometry = useMemo(() => slab(facet, stock.caliperMm), [facet, stock.caliperMm]);
+  const outline = useMemo(() => outlineOf(facet), [facet]);
+  useEffect(() => () => { geometry.dispose(); outline.dispose(); }, [geometry, outline]);
+  const matrix = useMemo(() => {
+    const m = new THREE.Matrix4();
+    if (pose) {
+      const p = pose.placed.subarray(12 * index, 12 * index + 12);
+      m.set(p[0], p[1], p[2], p[3], p[4], p[5], p[6], p[7], p[8], p[9], p[10], p[11], 0, 0, 0, 1);
+    }
+    return m;
+  }, [pose, index]);
+  if (!pose) return null;
+  const inside = colourOn(scene.design, facet.id) ?? stock.insideColour;
+  const glow = lit ? '#8a5fb0' : selected ? '#5b3a78' : '#000000';
+  const material = (colour: string, k: number) => <meshStandardMaterial key={k} attach={`material-${k}`} color={colour} roughness={0.95} metalness={0} emissive={glow} emissiveIntensity={lit ? 0.35 : selected ? 0.12 : 0} polygonOffset polygonOffsetFactor={1} polygonOffsetUnits={1 + (index % 7)} />;
+  return (
+    <group matrixAutoUpdate={false} matrix={matrix}>
+      <mesh geometry={geometry} castShadow receiveShadow onPointerOver={(e) => { e.stopPropagation(); light([facet.id]); }} onPointerOut={() => light([])} onClick={(e) => { e.stopPropagation(); if (e.delta < 3) select(facet.mechanism); }}>
+        {[inside, stock.outsideColour, stock.outsideColour].map(material)}
+      </mesh>
+      <lineSegments geometry={outline}><lineBasicMaterial color={selected || lit ? '#5b3a78' : '#5d615c'} /></lineSegments>
+    </group>
+  );
+}
+
+/** Inside face, outside face and edge as three groups, each with its own material. */
+function slab({ rings }: SceneFacet, caliper: number): THREE.BufferGeometry {
+  const corners = triangulate(rings);
+  const points: number[] = [];
+  const groups: number[] = [];
+  const face = (z: number, flip: boolean): void => {
+    for (let k = 0; k < corners.length; k += 3) {
+      const [a, b, c] = [corners[k], corners[k + 1], corners[k + 2]];
+      const left = (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]) > 0;
+      for (const p of left !== flip ? [a, b, c] : [a, c, b]) points.push(p[0], p[1], z);
+    }
+    groups.push(points.length / 3);
+  };
+  face(0, false);
+  face(-caliper, true);
+  for (const ring of rings) {
+    ring.forEach((p, i) => {
+      const q = ring[(i + 1) % ring.length];
+      points.push(p[0], p[1], 0, p[0], p[1], -caliper, q[0], q[1], 0, q[0], q[1], 0, p[0], p[1], -caliper, q[0], q[1], -caliper);
+    });
+  }
+  groups.push(points.length / 3);
+  const geometry = new THREE.BufferGeometry();
+  geometry.setAttribute('position', new THREE.Float32BufferAttribute(points, 3));
+  geometry.computeVertexNormals();
+  groups.forEach((end, k) => geometry.addGroup(k === 0 ? 0 : groups[k - 1], end - (k === 0 ? 0 : groups[k - 1]), k));
+  return geometry;
+}
+
+function outlineOf({ rings }: SceneFacet): THREE.BufferGeometry {
+  const points = rings.flatMap((ring) => ring.flatMap((p, i) => [p[0], p[1], 0.05, ring[(i + 1) % ring.length][0], ring[(i + 1) % ring.length][1], 0.05]));
+  const geometry = new THREE.BufferGeometry();
+  geometry.setAttribute('position', new THREE.Float32BufferAttribute(points, 3));
+  return geometry;
+}

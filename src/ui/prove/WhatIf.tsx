@@ -1,0 +1,92 @@
+'use client';
+import { Box, chakra } from '@chakra-ui/react';
+import { Chart, Legend, LinearScale, LineController, LineElement, PointElement, Tooltip } from 'chart.js';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { cardValues, parametersOf, setParameter, valuesOf } from '@/core/project/design';
+import type { WhatIfPoint } from '@/core/project/what-if';
+import { useActions, useStudio } from '@/store/context';
+import { engine, proxy } from '@/workers/client';
+import { Action, Choice } from '../common/Field';
+
+Chart.register(LineController, LineElement, PointElement, LinearScale, Legend, Tooltip);
+const POINTS = 21;
+
+/** One parameter swept over its range: what the card would do at each value. A click on the chart takes that value. */
+export function WhatIf() {
+  const design = useStudio((s) => s.design);
+  const selected = useStudio((s) => s.selected);
+  const { edit, select, showPreview } = useActions();
+  const m = design.mechanisms.find((x) => x.id === selected);
+  const values = m ? valuesOf(m) : cardValues(design);
+  const keys = parametersOf(m?.kind ?? 'fold-card').filter((p) => typeof values[p.key] === 'number');
+  const [wanted, setKey] = useState('');
+  const parameter = keys.find((p) => p.key === wanted) ?? keys[0];
+  const now = values[parameter?.key ?? ''] as number;
+  const [points, setPoints] = useState<readonly WhatIfPoint[]>([]);
+  const range = useMemo(() => {
+    const span = parameter?.unit === 'deg' ? 45 : Math.max(15, Math.abs(now) * 0.9);
+    return [Math.max(parameter?.min ?? -1e4, now - span), Math.min(parameter?.max ?? 1e4, now + span)] as const;
+  }, [parameter, now]);
+  useEffect(() => {
+    if (!parameter) return;
+    setPoints([]);
+    let live = true;
+    const at = Array.from({ length: POINTS }, (_, k) => range[0] + ((range[1] - range[0]) * k) / (POINTS - 1));
+    void engine('study').whatIf(design, selected, parameter.key, at, proxy((p) => { if (live) setPoints((list) => [...list, p]); }));
+    return () => { live = false; };
+  }, [design, selected, parameter, range]);
+  const take = (value: number): void => {
+    const v = Math.round(value * 2) / 2;
+    showPreview(null);
+    edit(`${parameter.label.toLowerCase()} ${v}`, (d) => setParameter(d, selected, parameter.key, v));
+  };
+  if (!parameter) return null;
+  return (
+    <Box as="section" aria-label="What if" p="10px 14px" display="flex" flexDirection="column" minHeight="0" minWidth="0">
+      <Box display="flex" gap="18px" alignItems="baseline" css={{ '& > div': { marginBottom: 0 } }}>
+        <chakra.h2 className="heading">What if</chakra.h2>
+        <Choice asList label="of" value={selected} choices={[{ id: 'card', name: 'Base card' }, ...design.mechanisms.map((x) => ({ id: x.id, name: x.name }))]} onChange={select} />
+        <Choice asList label="parameter" value={parameter.key} choices={keys.map((p) => ({ id: p.key, name: p.label }))} onChange={setKey} />
+        <chakra.span className="dim" fontSize="12.5px">{points.length < POINTS ? `${points.length} of ${POINTS}` : 'click a value to take it'}</chakra.span>
+        {points.length > 0 && points.length < POINTS && <Action small onClick={() => void engine('study').whatIf(design, selected, parameter.key, [], proxy(() => undefined))}>Stop</Action>}
+      </Box>
+      <WhatIfChart points={points} now={now} unit={parameter.unit === 'deg' ? '°' : 'mm'} range={range} onTake={take} />
+    </Box>
+  );
+}
+
+function WhatIfChart({ points, now, unit, range, onTake }: { points: readonly WhatIfPoint[]; now: number; unit: string; range: readonly [number, number]; onTake: (value: number) => void }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const chart = useRef<Chart<'line', { x: number; y: number | null }[]> | null>(null);
+  const taking = useRef(onTake);
+  useEffect(() => { taking.current = onTake; }, [onTake]);
+  useEffect(() => {
+    const made = new Chart<'line', { x: number; y: number | null }[]>(canvas.current!, {
+      type: 'line', data: { datasets: [] },
+      options: {
+        animation: false, responsive: true, maintainAspectRatio: false, parsing: false, interaction: { mode: 'index', intersect: false },
+        plugins: { legend: { position: 'right', labels: { boxWidth: 14, boxHeight: 1 } } },
+        scales: { x: { type: 'linear' }, y: { type: 'linear', title: { display: true, text: 'mm' } }, count: { type: 'linear', position: 'right', min: 0, suggestedMax: 4, ticks: { precision: 0 }, grid: { drawOnChartArea: false }, title: { display: true, text: 'findings' } } },
+        onClick: (event, _, c) => event.x !== null && taking.current(c.scales.x.getValueForPixel(event.x)!),
+      },
+    });
+    chart.current = made;
+    return () => made.destroy();
+  }, []);
+  useEffect(() => {
+    const c = chart.current;
+    if (!c) return;
+    const css = getComputedStyle(document.documentElement);
+    const ink = (name: string): string => css.getPropertyValue(name).trim();
+    const set = (label: string, colour: string, read: (p: WhatIfPoint) => number | null, extra: object = {}) => ({ label, borderColor: ink(colour), backgroundColor: ink(colour), borderWidth: 2, pointRadius: 0, data: points.map((p) => ({ x: p.value, y: read(p) })), ...extra });
+    c.data.datasets = [
+      set('past the fore edge, closed', '--bad', (p) => p.reachMm, { borderDash: [2, 2] }),
+      set('lift at 90°', '--accent', (p) => p.liftMm),
+      set('findings that block', '--warn', (p) => p.blocks, { yAxisID: 'count', stepped: 'middle' }),
+      set('risks', '--good', (p) => p.risks, { yAxisID: 'count', stepped: 'middle', borderDash: [6, 3] }),
+    ];
+    Object.assign(c.options.scales!.x!, { min: range[0], max: range[1], title: { display: true, text: `now ${Number(now.toFixed(2))} ${unit}` } });
+    c.update('none');
+  }, [points, now, unit, range]);
+  return <Box flex="1" minHeight="0" position="relative"><canvas ref={canvas} role="img" aria-label="Chart of what the parameter does" style={{ cursor: 'pointer' }} /></Box>;
+}

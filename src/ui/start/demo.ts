@@ -1,0 +1,28 @@
+/** The demo set: cards of the Quillmoor Observatory, as project files. */
+import survey from '../../../examples/sky-survey.json';
+import telescope from '../../../examples/refractor-evening.json';
+import terrace from '../../../examples/terrace-night.json';
+import type { Design } from '@/core/project/design';
+import { checkDesign } from '@/core/project/schema';
+import { newProjectId, readNote, saveProject, writeNote } from '@/store/database';
+
+const CARDS: readonly unknown[] = [survey, telescope, terrace];
+
+export const demoDesigns = (): Design[] => CARDS.map((card) => {
+  const read = checkDesign(card);
+  if (!read.ok) throw new Error(`A card of the demo set does not read: ${read.why}`);
+  return read.design;
+});
+
+/** Puts the demo set among the projects, each card under an id of its own. */
+export async function bringDemo(): Promise<void> {
+  let updated = Date.now() - CARDS.length;
+  for (const design of demoDesigns()) await saveProject({ id: newProjectId(), updated: updated++, design });
+}
+
+/** Once for each browser, so that a removed demo card stays removed. */
+export async function bringDemoOnce(): Promise<void> {
+  if (await readNote('demo')) return;
+  await writeNote('demo', 'brought');
+  await bringDemo();
+}

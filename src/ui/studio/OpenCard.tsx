@@ -1,0 +1,51 @@
+'use client';
+import { Box, chakra } from '@chakra-ui/react';
+import Link from 'next/link';
+import { useSearchParams } from 'next/navigation';
+import { useEffect, useState } from 'react';
+import { loadProject } from '@/store/database';
+import { StudioContext } from '@/store/context';
+import { createStudio, STAGES, type Stage, type StudioStore } from '@/store/studio';
+import { restoreDark } from '../theme';
+import { Studio } from './Studio';
+
+/** Reads the card named in the address and opens it; says what is wrong where it cannot. */
+export function OpenCard() {
+  const params = useSearchParams();
+  const id = params.get('id') ?? '';
+  const [opened, setOpened] = useState<{ store: StudioStore } | { why: string } | null>(null);
+  useEffect(() => {
+    restoreDark();
+    let store: StudioStore | null = null;
+    let live = true;
+    void loadProject(id).catch(() => ({ ok: false as const, why: 'This browser keeps no data for this page.' })).then((found) => {
+      if (!live) return;
+      if (!found.ok) return setOpened({ why: found.why });
+      const asked = params.get('stage') as Stage;
+      store = createStudio(id, found.project.design, STAGES.includes(asked) ? asked : 'build');
+      store.start();
+      setOpened({ store });
+    });
+    return () => {
+      live = false;
+      store?.close();
+    };
+    // The stage in the address is where to begin; going on to another stage must not open the card again.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [id]);
+  if (opened === null) return <chakra.p p="40px" color="ink2">Opening the card…</chakra.p>;
+  if ('why' in opened) {
+    return (
+      <Box p="40px" maxWidth="560px">
+        <chakra.h1 fontSize="20px" fontWeight="700">The card was not opened</chakra.h1>
+        <chakra.p my="10px">{opened.why}</chakra.p>
+        <Link href="/" style={{ textDecoration: 'underline' }}>Back to your cards</Link>
+      </Box>
+    );
+  }
+  return (
+    <StudioContext.Provider value={opened.store}>
+      <Studio />
+    </StudioContext.Provider>
+  );
+}

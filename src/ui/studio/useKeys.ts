@@ -1,0 +1,76 @@
+'use client';
+import { useEffect, useState } from 'react';
+import { removeMechanism } from '@/core/project/design';
+import { useStudioStore } from '@/store/context';
+import { STAGES } from '@/store/studio';
+
+/** Keys of the workbench, and what they do. The sheet of keys shows this list. */
+export const KEYS: readonly (readonly [keys: string, does: string])[] = [
+  ['N', 'Stand something on the gutter or a crease'],
+  ['[  ]', 'Close or open by 5°'],
+  ['{  }', 'Close or open by 1°'],
+  ['Home  End', 'Closed, open flat'],
+  ['P', 'Play the travel, or stop it'],
+  ['1 … 6', 'Go to a stage'],
+  ['J  K', 'Next, previous in the build list'],
+  ['Backspace', 'Remove what is selected'],
+  ['Ctrl Z', 'Undo'],
+  ['Ctrl Shift Z', 'Redo'],
+  ['↑  ↓ in a number', 'One more or less; with Shift ten, with Alt a tenth'],
+  ['Escape', 'Back out'],
+  ['?', 'These keys'],
+];
+
+const typing = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+
+/** Listens for the keys; returns whether the sheet of keys is shown. */
+export function useKeys(): [boolean, (shown: boolean) => void] {
+  const store = useStudioStore();
+  const [shown, setShown] = useState(false);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      const s = store.getState();
+      const { actions } = s;
+      const command = event.ctrlKey || event.metaKey;
+      if (command && event.key.toLowerCase() === 'z' && !typing(event.target)) {
+        event.preventDefault();
+        return event.shiftKey ? actions.redo() : actions.undo();
+      }
+      if (command && event.key.toLowerCase() === 'y' && !typing(event.target)) {
+        event.preventDefault();
+        return actions.redo();
+      }
+      if (command || event.altKey || typing(event.target)) return;
+      if (event.key === 'Escape') {
+        setShown(false);
+        if (s.adding) actions.add(null);
+        else if (s.playing) actions.play(false);
+        else actions.select('card');
+        return;
+      }
+      // While a dialog is open its own keys are the only ones.
+      if (s.adding || document.querySelector('dialog[open]')) return;
+      const move = (by: number): void => {
+        const ids = [...document.querySelectorAll<HTMLElement>('[data-mechanism]')].map((e) => e.dataset.mechanism!);
+        const next = ids[ids.indexOf(s.selected) + by];
+        if (next) actions.select(next);
+      };
+      const does: Record<string, () => void> = {
+        n: () => actions.add('card.gutter'), N: () => actions.add('card.gutter'),
+        '[': () => actions.scrub(s.openDeg - 5), ']': () => actions.scrub(s.openDeg + 5), '{': () => actions.scrub(s.openDeg - 1), '}': () => actions.scrub(s.openDeg + 1),
+        Home: () => actions.scrub(0), End: () => actions.scrub(180), p: () => actions.play(!s.playing),
+        j: () => move(1), k: () => move(-1), '?': () => setShown(true),
+        Backspace: () => s.selected !== 'card' && actions.edit(`remove ${s.design.mechanisms.find((m) => m.id === s.selected)?.name ?? ''}`, (d) => removeMechanism(d, s.selected)),
+      };
+      const stage = STAGES[Number(event.key) - 1];
+      if (stage) actions.go(stage);
+      else if (Object.hasOwn(does, event.key)) {
+        event.preventDefault();
+        does[event.key]();
+      }
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [store]);
+  return [shown, setShown];
+}

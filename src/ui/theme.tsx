@@ -1,0 +1,32 @@
+'use client';
+import { ChakraProvider, createSystem, defaultConfig, defineConfig } from '@chakra-ui/react';
+import type { ReactNode } from 'react';
+
+/** Chakra's tokens, pointed at the workshop's own colours (look.css); light and dark differ only there. */
+const config = defineConfig({
+  theme: {
+    tokens: { fonts: { body: { value: "'Source Sans 3 Variable', sans-serif" }, heading: { value: "'Source Sans 3 Variable', sans-serif" } }, radii: { card: { value: '3px' } } },
+    semanticTokens: {
+      colors: Object.fromEntries(
+        [['board', '--board'], ['panel', '--panel'], ['sheet', '--sheet'], ['rule', '--rule'], ['ink', '--ink'], ['ink2', '--ink-2'], ['accent', '--accent'], ['wash', '--accent-wash'], ['bad', '--bad'], ['warn', '--warn'], ['good', '--good'], ['field', '--field']]
+          .map(([name, variable]) => [name, { value: `var(${variable})` }]),
+      ),
+    },
+  },
+  globalCss: { 'html, body': { bg: 'panel', color: 'ink' } },
+});
+const system = createSystem(defaultConfig, config);
+
+export function Theme({ children }: { children: ReactNode }) {
+  return <ChakraProvider value={system}>{children}</ChakraProvider>;
+}
+
+const KEY = 'rhabdoplex-light';
+/** Dark or light, remembered in this browser. */
+export function toggleDark(): void {
+  const dark = document.documentElement.classList.toggle('dark');
+  localStorage.setItem(KEY, dark ? 'dark' : 'light');
+}
+export function restoreDark(): void {
+  if (localStorage.getItem(KEY) === 'dark') document.documentElement.classList.add('dark');
+}

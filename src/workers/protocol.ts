@@ -1,0 +1,84 @@
+/** What crosses between the interface and the workers: plain data only, and the one list of jobs. */
+import type { ExportChoice } from '@/core/formats/export';
+import type { Picture } from '@/core/formats/picture';
+import type { CreaseRole } from '@/core/pattern/pattern';
+import type { Ring } from '@/core/plane/polygon';
+import type { Segment } from '@/core/plane/arrangement';
+import type { Design } from '@/core/project/design';
+import type { Proof } from '@/core/project/prove';
+import type { Room } from '@/core/project/room';
+import type { WorkStep } from '@/core/project/steps';
+import type { WhatIfPoint } from '@/core/project/what-if';
+import type { CutListRow } from '@/core/sheets/cutlist';
+import type { Layout } from '@/core/sheets/pack';
+import type { ThicknessMap } from '@/core/rules';
+
+export interface ScenePiece {
+  readonly id: string;
+  readonly title: string;
+  readonly mechanism: string;
+  readonly stock: string;
+  readonly rings: readonly Ring[];
+}
+export interface SceneFacet {
+  readonly id: string;
+  readonly piece: string;
+  readonly mechanism: string;
+  readonly rings: readonly Ring[];
+}
+export interface SceneCrease {
+  readonly id: string;
+  readonly role: CreaseRole;
+  readonly mechanism: string;
+  readonly piece: string;
+  readonly segments: readonly Segment[];
+}
+export interface SceneHost {
+  readonly crease: string;
+  readonly lengthMm: number;
+  readonly reachA: number;
+  readonly reachB: number;
+}
+export interface SceneGlue {
+  readonly id: string;
+  readonly mechanism: string;
+  readonly piece: string;
+  readonly outline: Ring;
+}
+/** A design, derived, without its pose. */
+export interface Scene {
+  readonly design: Design;
+  readonly pieces: readonly ScenePiece[];
+  readonly facets: readonly SceneFacet[];
+  readonly creases: readonly SceneCrease[];
+  readonly cuts: readonly { readonly piece: string; readonly mechanism: string; readonly a: readonly [number, number]; readonly b: readonly [number, number] }[];
+  readonly glue: readonly SceneGlue[];
+  readonly hosts: readonly SceneHost[];
+}
+export interface ScenePose {
+  readonly design: Design;
+  readonly openDeg: number;
+  /** 12 numbers a facet: its piece's frame in world axes, row by row, mm. */
+  readonly placed: Float64Array;
+  readonly foldDeg: Float64Array;
+  readonly measures: Record<string, Record<string, number>>;
+  readonly stopped: boolean;
+  readonly flexMm: number;
+}
+
+export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly why: string };
+
+export interface Engine {
+  load(design: Design): Answer<Scene>;
+  pose(design: Design, openDeg: number): Answer<ScenePose>;
+  /** Proof in growing parts; a newer call ends an older one, which then answers null. */
+  prove(design: Design, steps: number, onPart: (proof: Proof, done: boolean) => void): Promise<Answer<Proof | null>>;
+  rooms(design: Design, mechanism: string, keys: readonly string[], onRoom: (room: Room) => void): Promise<void>;
+  whatIf(design: Design, mechanism: string, key: string, values: readonly number[], onPoint: (point: WhatIfPoint) => void): Promise<void>;
+  picture(design: Design, openDeg: number): Answer<Picture>;
+  frames(design: Design, angles: readonly number[]): Answer<readonly Picture[]>;
+  thickness(design: Design): Answer<ThicknessMap | null>;
+  layout(design: Design): Answer<{ layout: Layout; cutList: readonly CutListRow[] }>;
+  steps(design: Design): Answer<readonly { step: WorkStep; picture: Picture }[]>;
+  export(design: Design, choice: ExportChoice): Promise<Answer<Uint8Array>>;
+}
