@@ -50,7 +50,14 @@ export async function saveProject(project: StoredProject): Promise<void> {
 export async function deleteProject(id: string): Promise<void> {
   await (await database()).delete('projects', id);
 }
-export const readNote = async (key: string): Promise<string | undefined> => (await database()).get('notes', key);
-export const writeNote = async (key: string, value: string): Promise<void> => void (await (await database()).put('notes', value, key));
+/** True for the first caller only: adding a key that is there fails as a whole. */
+export async function claimOnce(key: string): Promise<boolean> {
+  try {
+    await (await database()).add('notes', 'done', key);
+    return true;
+  } catch {
+    return false;
+  }
+}
 
 export const newProjectId = (): string => crypto.randomUUID();

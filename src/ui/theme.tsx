@@ -1,6 +1,6 @@
 'use client';
 import { ChakraProvider, createSystem, defaultConfig, defineConfig } from '@chakra-ui/react';
-import type { ReactNode } from 'react';
+import { useSyncExternalStore, type ReactNode } from 'react';
 
 /** Chakra's tokens, pointed at the workshop's own colours (look.css); light and dark differ only there. */
 const config = defineConfig({
@@ -17,8 +17,15 @@ const config = defineConfig({
 });
 const system = createSystem(defaultConfig, config);
 
+const never = (): (() => void) => () => undefined;
+
+/**
+ * Everything shown comes from the browser's own database, so nothing is drawn on the server; there the style engine would
+ * also put its sheets where the browser does not expect them.
+ */
 export function Theme({ children }: { children: ReactNode }) {
-  return <ChakraProvider value={system}>{children}</ChakraProvider>;
+  const inBrowser = useSyncExternalStore(never, () => true, () => false);
+  return inBrowser ? <ChakraProvider value={system}>{children}</ChakraProvider> : null;
 }
 
 const KEY = 'rhabdoplex-light';
@@ -30,3 +37,11 @@ export function toggleDark(): void {
 export function restoreDark(): void {
   if (localStorage.getItem(KEY) === 'dark') document.documentElement.classList.add('dark');
 }
+
+const watchClass = (changed: () => void): (() => void) => {
+  const observer = new MutationObserver(changed);
+  observer.observe(document.documentElement, { attributes: true, attributeFilter: ['class'] });
+  return () => observer.disconnect();
+};
+/** Charts draw with fixed colours: they draw again when this changes. */
+export const useDark = (): boolean => useSyncExternalStore(watchClass, () => document.documentElement.classList.contains('dark'), () => false);

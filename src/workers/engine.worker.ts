@@ -6,13 +6,14 @@ import { exportDesign } from '@/core/formats/export';
 import { drawPicture } from '@/core/formats/picture';
 import { ringsOf } from '@/core/plane/polygon';
 import { buildAssembly } from '@/core/project/build';
-import type { Design } from '@/core/project/design';
+import { stockOf, type Design } from '@/core/project/design';
 import { gather, provingSteps } from '@/core/project/prove';
 import { roomOf } from '@/core/project/room';
 import { onlyWith, workSteps } from '@/core/project/steps';
 import { whatIf } from '@/core/project/what-if';
 import { thicknessMap } from '@/core/rules';
 import { cutList } from '@/core/sheets/cutlist';
+import { matOutlines } from '@/core/sheets/drawing';
 import { layOut } from '@/core/sheets/pack';
 import type { Answer, Engine, Scene } from './protocol';
 
@@ -123,11 +124,26 @@ const engine: Engine = {
   },
 };
 
+/** A facet glued on another lies a caliper above it; glued from behind, below it, which is up in its own turned frame. */
+function liftOf(design: Design, assembly: Assembly, facet: Assembly['facets'][number]): number {
+  const bond = assembly.bonds.find((b) => b.b.piece === facet.piece && b.b.facet === facet.id);
+  if (!bond) return 0;
+  const caliper = (piece: string): number => stockOf(design, assembly.pieces.find((p) => p.id === piece)!.stock).caliperMm;
+  return bond.b.piece === 'card' ? -caliper(bond.a.piece) : caliper(facet.piece) + (bond.placement[10] < 0 ? caliper(bond.a.piece) : 0);
+}
+
 function sceneOf(design: Design, assembly: Assembly): Scene {
   return {
     design,
     pieces: assembly.pieces.map(({ id, title, mechanism, stock, outline }) => ({ id, title, mechanism, stock, rings: ringsOf(outline) })),
-    facets: assembly.facets.map(({ id, piece, mechanism, polygon }) => ({ id, piece, mechanism, rings: ringsOf(polygon) })),
+    facets: assembly.facets.map((f) => {
+      const dressing = design.dressing.find((d) => d.facet === f.id);
+      return {
+        id: f.id, piece: f.piece, mechanism: f.mechanism, rings: ringsOf(f.polygon), liftMm: liftOf(design, assembly, f),
+        ...(dressing?.colour ? { colour: dressing.colour } : {}),
+        mats: dressing ? matOutlines(f, dressing.mats).map(({ mat, rings }) => ({ rings, colour: stockOf(design, mat.stock).insideColour })) : [],
+      };
+    }),
     creases: assembly.creases.map(({ id, role, mechanism, piece, segments }) => ({ id, role, mechanism, piece, segments })),
     cuts: assembly.pieces.flatMap((p) => p.lines.filter((l) => l.role === 'cut').map(({ a, b, mechanism }) => ({ piece: p.id, mechanism, a, b }))),
     glue: assembly.pieces.flatMap((p) => p.glue.map((g) => ({ id: g.id, mechanism: g.mechanism, piece: p.id, outline: g.outline }))),

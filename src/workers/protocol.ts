@@ -25,6 +25,11 @@ export interface SceneFacet {
   readonly piece: string;
   readonly mechanism: string;
   readonly rings: readonly Ring[];
+  /** Own colour, where it is dressed in one. */
+  readonly colour?: string;
+  readonly mats: readonly { readonly rings: readonly Ring[]; readonly colour: string }[];
+  /** How far it lies above its plane because it is glued on something, mm. */
+  readonly liftMm: number;
 }
 export interface SceneCrease {
   readonly id: string;

@@ -1,8 +1,9 @@
 /** A posed card as a flat drawing: seen from a fixed direction, parts sorted from far to near. For thumbnails and step pictures. */
 import type { Assembly } from '../assembly/assembly';
-import { facetOutline, type Pose } from '../assembly/pose';
+import { facetOutline, onFacet, type Pose } from '../assembly/pose';
 import { cross3, dot3, unit3, type Vec3 } from '../linkage';
 import { stockOf, type Design } from '../project/design';
+import { matOutlines } from '../sheets/drawing';
 
 export interface PicturePart {
   readonly id: string;
@@ -23,31 +24,27 @@ const LIGHT: Vec3 = unit3([0.3, 0.5, 0.85]);
 export function drawPicture(design: Design, assembly: Assembly, pose: Pose, from: Vec3 = READER): Picture {
   const right = unit3(cross3([0, 0, 1], from));
   const up = cross3(from, right);
-  const parts = assembly.facets.map((f, i) => {
+  const onPage = (p: Vec3): readonly [number, number] => [dot3(p, right), -dot3(p, up)];
+  const parts = assembly.facets.flatMap((f, i) => {
     const points = facetOutline(pose, assembly.facets, i);
     const m = pose.placed[i];
     const normal: Vec3 = [m[2], m[6], m[10]];
     const stock = stockOf(design, assembly.pieces.find((p) => p.id === f.piece)!.stock);
-    const colour = colourOn(design, f.id);
+    const dressing = design.dressing.find((d) => d.facet === f.id);
     const facing = dot3(normal, from) > 0;
-    const fill = shade(facing ? colour ?? stock.insideColour : stock.outsideColour, 0.78 + 0.22 * Math.abs(dot3(normal, LIGHT)));
+    const lit = (colour: string): string => shade(colour, 0.78 + 0.22 * Math.abs(dot3(normal, LIGHT)));
     // The leaves lie behind everything that stands on them.
     const depth = points.reduce((s, p) => s + dot3(p, from), 0) / points.length - (f.mechanism === 'card' ? 1e4 : 0);
-    return { id: f.id, mechanism: f.mechanism, fill, depth, points: points.map((p): readonly [number, number] => [dot3(p, right), -dot3(p, up)]) };
+    const paper = { id: f.id, mechanism: f.mechanism, depth, fill: lit(facing ? dressing?.colour ?? stock.insideColour : stock.outsideColour), points: points.map(onPage) };
+    if (!facing || !dressing) return [paper];
+    const mats = matOutlines(f, dressing.mats).map(({ mat, rings }, k) => ({ id: `${f.id}.mat-${k + 1}`, mechanism: f.mechanism, depth: depth + 1e-3 * (k + 1), fill: lit(stockOf(design, mat.stock).insideColour), points: rings[0].map((p) => onPage(onFacet(pose, i, p))) }));
+    return [paper, ...mats];
   });
   parts.sort((a, b) => a.depth - b.depth);
   const all = parts.flatMap((p) => p.points);
   const [x0, x1] = [Math.min(...all.map((p) => p[0])), Math.max(...all.map((p) => p[0]))];
   const [y0, y1] = [Math.min(...all.map((p) => p[1])), Math.max(...all.map((p) => p[1]))];
   return { parts: parts.map(({ id, mechanism, points, fill }) => ({ id, mechanism, points, fill })), box: { x: x0, y: y0, width: x1 - x0, height: y1 - y0 } };
-}
-
-/** Colour a facet is dressed in: its topmost mat's stock, else its own colour. */
-export function colourOn(design: Design, facet: string): string | undefined {
-  const dressing = design.dressing.find((d) => d.facet === facet);
-  if (!dressing) return undefined;
-  const top = dressing.mats[dressing.mats.length - 1];
-  return top ? stockOf(design, top.stock).insideColour : dressing.colour;
 }
 
 function shade(hex: string, k: number): string {

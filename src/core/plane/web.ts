@@ -1,5 +1,5 @@
 /** How narrow the paper gets: by eroding a sheet until it parts (handbook section 1, rule `web`). */
-import { contains, offset, polygonArea, regionArea, subtract, thicken, type Polygon, type Region, type Ring } from './polygon';
+import { distanceToEdge, offset, polygonArea, regionArea, subtract, thicken, type Polygon, type Region, type Ring } from './polygon';
 import type { Vec2 } from './vec2';
 
 export interface Sheet {
@@ -40,31 +40,28 @@ function firstNeck(whole: Region, sheet: Sheet, width: number): Vec2 | null {
   const r = width / 2;
   const core = shrink(sheet, r);
   if (core.length === 0) return regionArea(whole) > 0 ? whole[0].outer[0] : null;
-  const kept = offset(core, r + SLIT_MM, 'round');
+  // Grown back a hair more than it was shrunk, but not through a slit.
+  const kept = offset(core, r + SLIT_MM / 4, 'round');
   for (const rest of subtract(whole, kept)) {
     const size = polygonArea(rest);
     if (size < SLIT_MM * width) continue;
-    const touched = touching(rest, kept, SLIT_MM * 2);
+    const touched = contacts(rest, whole);
     // Two contacts or none: it was a bridge, or a part of its own. One contact: a dead end, a strip only when it is longer than wide.
     if (touched !== 1 || size > 2 * width * width) return middleOf(rest);
   }
   return null;
 }
 
-/** How many separate stretches of the rest's edge lie along what was kept. */
-function touching(rest: Polygon, kept: Region, within: number): number {
+/** How many separate stretches of what was lost border on paper that was kept: those that do not run along the sheet's own edges. */
+function contacts(rest: Polygon, whole: Region): number {
   const ring = rest.outer;
-  const near = ring.map((p, i) => {
+  const inner = ring.map((p, i) => {
     const q = ring[(i + 1) % ring.length];
     const middle: Vec2 = [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2];
-    return isNear(kept, middle, within);
+    return whole.every((part) => distanceToEdge(part, middle) > SLIT_MM);
   });
-  const rises = near.filter((n, i) => n && !near[(i + near.length - 1) % near.length]).length;
-  return rises === 0 && near.some(Boolean) ? 1 : rises;
-}
-function isNear(region: Region, p: Vec2, within: number): boolean {
-  const probes: Vec2[] = [[0, 0], [1, 0], [-1, 0], [0, 1], [0, -1]];
-  return region.some((poly) => probes.some(([dx, dy]) => contains(poly, [p[0] + dx * within, p[1] + dy * within])));
+  const rises = inner.filter((n, i) => n && !inner[(i + ring.length - 1) % ring.length]).length;
+  return rises === 0 && inner.some(Boolean) ? 1 : rises;
 }
 const middleOf = (p: Polygon): Vec2 => {
   const n = p.outer.length;

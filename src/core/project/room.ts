@@ -36,12 +36,12 @@ function obstacle(design: Design, mechanism: string, key: string, value: number)
 }
 
 const WORDS: Readonly<Record<string, string>> = {
-  fore: 'fore edge', head: 'head edge', foot: 'foot edge', spine: 'behind the fold', gap: 'lengths must close', contradiction: 'lengths must agree',
+  fore: 'fore edge', head: 'head edge', foot: 'foot edge', spine: 'behind fold', gap: 'closing', contradiction: 'lengths',
 };
 function nameOf(f: Finding): string {
-  if (f.rule === 'web') return 'paper too narrow';
-  if (f.rule === 'loose-part') return 'off the paper';
-  if (f.rule === 'glue-room') return 'glue off its facet';
+  if (f.rule === 'web') return 'narrow';
+  if (f.rule === 'loose-part') return 'paper ends';
+  if (f.rule === 'glue-room') return 'glue';
   return WORDS[f.aspect] ?? f.rule;
 }
 

@@ -29,7 +29,7 @@ export function workSteps(design: Design, assembly: Assembly): WorkStep[] {
     steps.push({ title, text, openDeg, shown: [...shown], subjects });
   };
   add('Score and cut', `Score every fold, cut the inner lines, then the outlines: ${assembly.pieces.map((p) => p.title.toLowerCase()).join(', ')}.`, 180);
-  if (design.dressing.some((d) => d.mats.length > 0)) add('Stick the mats', 'Covering paper goes on while everything still lies flat. Keep adhesive off the creases.', 180, design.dressing.map((d) => d.facet));
+  if (design.dressing.some((d) => d.mats.length > 0)) add('Stick the mats', 'Covering paper goes on while everything still lies flat. Keep adhesive off the creases.', 180, design.dressing.filter((d) => d.mats.length > 0).map((d) => d.facet));
   if (assembly.pieces.some((p) => p.id === 'liner')) add('Glue the liner in', 'One leaf at a time, adhesive 2 mm off the gutter; fold the card before the second leaf sets.', 150);
   for (const m of cut) {
     const creases = assembly.creases.filter((c) => c.mechanism === m.id);

@@ -12,7 +12,7 @@ import { StockTable } from './StockTable';
 /** What the card is: size, fold, post, stocks. On the right the closed card against its envelope, true proportions. */
 export function BriefStage() {
   const design = useStudio((s) => s.design);
-  const findings = useStudio((s) => s.proof?.findings.filter((f) => f.mechanism === 'card'));
+  const findings = useStudio((s) => s.proof?.findings)?.filter((f) => f.mechanism === 'card');
   const { edit } = useActions();
   const values = cardValues(design);
   const number = (key: string, also: readonly string[] = []) => {
@@ -64,12 +64,12 @@ function ClosedCard({ design }: { design: Design }) {
   const most = post && fit(post.most);
   const [W, H] = [Math.max(w, env?.[0] ?? 0, most?.[0] ?? 0), Math.max(h, env?.[1] ?? 0, most?.[1] ?? 0)];
   const pad = Math.max(W, H) * 0.14;
-  const text = Math.max(W, H) * 0.026;
+  const text = Math.max(W, H) * 0.03;
   const stock = stockOf(design, design.card.stock);
   const box = (bw: number, bh: number) => ({ x: -bw / 2, y: -bh / 2, width: bw, height: bh });
   const show = (x: number): string => formatLength(x, design.units);
   const tight = env && (w > env[0] - ENVELOPE_EASE_MM + 1e-6 || h > env[1] - ENVELOPE_EASE_MM + 1e-6);
-  const label = (x: number, y: number, words: string, fill = 'var(--ink-2)', anchor: 'start' | 'middle' = 'start') => <text x={x} y={y} fontSize={text} fill={fill} textAnchor={anchor}>{words}</text>;
+  const label = (x: number, y: number, words: string, fill = 'var(--ink-2)', anchor: 'start' | 'middle' = 'start') => <text x={x} y={y} style={{ fontSize: text }} fill={fill} textAnchor={anchor}>{words}</text>;
   return (
     <svg role="img" aria-label={`Closed card ${show(w)} by ${show(h)} ${design.units}`} width="100%" height="100%" style={{ minHeight: 240, maxHeight: '100%' }} viewBox={`${-W / 2 - pad} ${-H / 2 - pad} ${W + 2 * pad} ${H + 2 * pad}`}>
       {most && <><rect {...box(...most)} fill="none" stroke="var(--ink-2)" strokeDasharray="6 5" style={{ vectorEffect: 'non-scaling-stroke' }} />{label(-most[0] / 2, -most[1] / 2 - text * 0.5, `largest for ${post.name}: ${show(most[0])} × ${show(most[1])}`)}</>}
@@ -83,8 +83,8 @@ function ClosedCard({ design }: { design: Design }) {
       )}
       <rect {...box(w, h)} fill={stock.outsideColour} stroke="var(--cut)" strokeWidth="1.4" style={{ vectorEffect: 'non-scaling-stroke' }} />
       {side ? <line x1={-w / 2} x2={-w / 2} y1={-h / 2} y2={h / 2} stroke="var(--valley)" strokeWidth="4" style={{ vectorEffect: 'non-scaling-stroke' }} /> : <line x1={-w / 2} x2={w / 2} y1={-h / 2} y2={-h / 2} stroke="var(--valley)" strokeWidth="4" style={{ vectorEffect: 'non-scaling-stroke' }} />}
-      <text x="0" y={-text * 0.2} fontSize={text * 1.5} fontWeight="700" textAnchor="middle" fill={inkOn(stock.outsideColour)}>{show(w)} × {show(h)} {design.units}</text>
-      <text x="0" y={text * 1.4} fontSize={text} textAnchor="middle" fill={inkOn(stock.outsideColour)}>closed{closed ? ` · ${closed.thickness_mm.toFixed(2)} mm thick` : ''}</text>
+      <text x="0" y={-text * 0.2} style={{ fontSize: text * 1.5, fontWeight: 700 }} textAnchor="middle" fill={inkOn(stock.outsideColour)}>{show(w)} × {show(h)} {design.units}</text>
+      <text x="0" y={text * 1.4} style={{ fontSize: text }} textAnchor="middle" fill={inkOn(stock.outsideColour)}>closed{closed ? ` · ${closed.thickness_mm.toFixed(2)} mm thick` : ''}</text>
     </svg>
   );
 }

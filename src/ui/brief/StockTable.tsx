@@ -27,14 +27,14 @@ export function StockTable() {
   return (
     <Box as="section" aria-label="Stocks" borderTop="1px solid var(--rule)" bg="panel" p="12px 18px" overflowX="auto">
       <Box display="flex" alignItems="center" mb="6px"><chakra.h2 className="heading" flex="1">Stocks</chakra.h2><Action small onClick={another}>Another stock</Action></Box>
-      <chakra.table width="100%" fontSize="13px" css={{ '& th': { textAlign: 'left', fontWeight: 600, color: 'var(--ink-2)', padding: '2px 8px 2px 0' }, '& td': { padding: '1px 8px 1px 0' }, '& td > div': { marginBottom: 0 }, '& input.num': { width: '78px' } }}>
+      <chakra.table width="100%" fontSize="13px" css={{ '& th': { textAlign: 'left', fontWeight: 600, color: 'var(--ink-2)', padding: '2px 8px 2px 0' }, '& td': { padding: '1px 8px 1px 0' }, '& td > div': { marginBottom: 0 }, '& input.num': { width: '70px' } }}>
         <thead><tr><th>Name</th><th>g/m²</th><th>Caliper</th><th>Least web</th><th>Inside</th><th>Outside</th><th>Grain</th><th>Sheet</th><th /></tr></thead>
         <tbody>
           {design.stocks.map((s) => (
             <tr key={s.id}>
-              <td><chakra.input aria-label={`Name of ${s.name}`} defaultValue={s.name} key={s.name} maxLength={80} onBlur={(e) => { const name = e.currentTarget.value.trim(); if (name && name !== s.name) set(s.id, { name }); }} width="150px" bg="field" border="1px solid var(--rule)" borderRadius="card" px="6px" height="26px" /></td>
+              <td><chakra.input aria-label={`Name of ${s.name}`} defaultValue={s.name} key={s.name} maxLength={80} onBlur={(e) => { const name = e.currentTarget.value.trim(); if (name && name !== s.name) set(s.id, { name }); }} width="132px" bg="field" border="1px solid var(--rule)" borderRadius="card" px="6px" height="26px" /></td>
               <td><NumberField parameter={GSM} value={s.gsm} unit="mm" onChange={(v) => v !== null && set(s.id, { gsm: v })} /></td>
-              <td><NumberField parameter={CALIPER} value={s.caliperMm} unit="mm" onChange={(v) => v !== null && set(s.id, { caliperMm: v })} /></td>
+              <td><NumberField fine parameter={CALIPER} value={s.caliperMm} unit="mm" onChange={(v) => v !== null && set(s.id, { caliperMm: v })} /></td>
               <td><NumberField parameter={WEB} value={s.leastWebMm} unit={design.units} onChange={(v) => v !== null && set(s.id, { leastWebMm: v })} /></td>
               <td><input type="color" aria-label={`Inside colour of ${s.name}`} value={s.insideColour} onChange={(e) => set(s.id, { insideColour: e.currentTarget.value })} /></td>
               <td><input type="color" aria-label={`Outside colour of ${s.name}`} value={s.outsideColour} onChange={(e) => set(s.id, { outsideColour: e.currentTarget.value })} /></td>

@@ -49,7 +49,7 @@ export function AddDialog() {
           <Choice asList label="Crease" value={host.crease} choices={(scene?.hosts ?? []).map((h) => ({ id: h.crease, name: `${h.crease} · ${formatLength(h.lengthMm, units)} ${units}` }))} onChange={(c) => add(c)} />
           <Box display="grid" gridTemplateColumns="1fr 1fr" gap="14px" mt="10px">
             {[...KINDS.values()].map((k, i) => (
-              <chakra.button key={k.id} type="button" autoFocus={i === 0} data-kind={k.id} onClick={() => stand(k.id)} bg="sheet" border="1px solid var(--rule)" borderRadius="card" p="12px" cursor="pointer" textAlign="left" _hover={{ borderColor: 'accent' }}>
+              <chakra.button key={k.id} type="button" data-first={i === 0 ? '' : undefined} data-kind={k.id} onClick={() => stand(k.id)} bg="sheet" border="1px solid var(--rule)" borderRadius="card" p="12px" cursor="pointer" textAlign="left" _hover={{ borderColor: 'accent' }}>
                 <KindPicture kind={k.id} title={k.title} />
                 <Box fontWeight="700" mt="6px">{k.title}</Box>
                 <Box className="dim" fontSize="13px">{SAYS[k.id]}</Box>

@@ -3,7 +3,7 @@ import { Box, chakra } from '@chakra-ui/react';
 import { useMemo } from 'react';
 import { stockOf } from '@/core/project/design';
 import type { Ring } from '@/core/plane/polygon';
-import { colourOn } from '@/core/formats/picture';
+import { pale } from '../common/files';
 import { useActions, useStudio } from '@/store/context';
 import type { Scene, ScenePiece } from '@/workers/protocol';
 
@@ -79,11 +79,12 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
             const on = lit.includes(f.id) || chosen === f.id;
             return (
               <path
-                key={f.id} className="facet" data-facet={f.id} d={path(f.rings)} fillRule="evenodd" fill={on ? 'var(--accent-wash)' : colourOn(design, f.id) ?? stockOf(design, piece.stock).insideColour} stroke={bad.has(f.id) ? 'var(--bad)' : on || (f.mechanism === selected && selected !== 'card') ? 'var(--accent)' : 'none'} strokeWidth={1.6} style={{ vectorEffect: 'non-scaling-stroke' }}
+                key={f.id} className="facet" data-facet={f.id} d={path(f.rings)} fillRule="evenodd" fill={on ? 'var(--accent-wash)' : pale(f.colour ?? stockOf(design, piece.stock).insideColour)} stroke={bad.has(f.id) ? 'var(--bad)' : on || (f.mechanism === selected && selected !== 'card') ? 'var(--accent)' : 'none'} strokeWidth={1.6} style={{ vectorEffect: 'non-scaling-stroke' }}
                 onPointerEnter={() => light([f.id])} onClick={() => (onFacet ? onFacet(f.id) : select(f.mechanism))}
               ><title>{f.id}</title></path>
             );
           })}
+          {scene.facets.filter((f) => f.piece === piece.id).flatMap((f) => f.mats.map((m, k) => <path key={`${f.id}${k}`} d={path(m.rings)} fillRule="evenodd" fill={pale(m.colour)} stroke="var(--ink-2)" strokeWidth="0.6" pointerEvents="none" style={{ vectorEffect: 'non-scaling-stroke' }} />))}
           {scene.glue.filter((g) => g.piece === piece.id).map((g) => <path key={g.id} d={path([g.outline])} fill="url(#glue-hatch)" className={`line glue${lit.includes(g.id) ? ' lit' : ''}`} style={{ fill: 'url(#glue-hatch)' }} />)}
           <path className="line cut" d={path(piece.rings)} />
           {scene.cuts.filter((c) => c.piece === piece.id).map((c, i) => <path key={i} className="line cut" d={`M${c.a.join(' ')}L${c.b.join(' ')}`} />)}

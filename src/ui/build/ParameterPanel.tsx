@@ -13,7 +13,7 @@ import { RoomBar } from './RoomBar';
 export function ParameterPanel() {
   const design = useStudio((s) => s.design);
   const selected = useStudio((s) => s.selected);
-  const findings = useStudio((s) => s.proof?.findings.filter((f) => f.mechanism === s.selected));
+  const findings = useStudio((s) => s.proof?.findings)?.filter((f) => f.mechanism === selected);
   const mechanism = design.mechanisms.find((m) => m.id === selected);
   return (
     <Box as="section" aria-label="Parameters" bg="panel" minHeight="0" overflowY="auto" p="12px 14px">

@@ -4,10 +4,10 @@ import { OrbitControls } from '@react-three/drei';
 import { Canvas, useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useState } from 'react';
 import * as THREE from 'three';
-import { colourOn } from '@/core/formats/picture';
 import { triangulate } from '@/core/formats/solid';
 import { stockOf } from '@/core/project/design';
 import { useActions, useStudio } from '@/store/context';
+import type { Ring } from '@/core/plane/polygon';
 import type { Scene, SceneFacet, ScenePose } from '@/workers/protocol';
 import { Action } from '../common/Field';
 
@@ -26,7 +26,7 @@ export function PosedView() {
       <Box display="flex" justifyContent="space-between" alignItems="center" p="8px 12px 0 14px">
         <chakra.h2 className="heading">Posed</chakra.h2>
         <Box display="flex" gap="4px" role="group" aria-label="View from">
-          {VIEWS.map(([name], i) => <Action key={name} small aria-pressed={view === i} onClick={() => { setView(i); setTurned((n) => n + 1); }} borderColor={view === i ? 'ink' : undefined}>{name}</Action>)}
+          {VIEWS.map(([name], i) => <Action key={name} small aria-pressed={view === i} onClick={() => { setView(i); setTurned((n) => n + 1); }} on={view === i}>{name}</Action>)}
         </Box>
       </Box>
       <Box flex="1" minHeight="0" position="relative" role="img" aria-label={`Posed card, ${pose ? pose.openDeg.toFixed(0) : ''} degrees open`} data-testid="posed">
@@ -51,7 +51,7 @@ function Light() {
   return (
     <>
       <hemisphereLight args={['#fffdf5', '#a9a493', 1.5]} position={[0, 0, 1]} />
-      <directionalLight position={[180, 320, 520]} intensity={1.7} castShadow shadow-mapSize={[1024, 1024]} shadow-camera-left={-320} shadow-camera-right={320} shadow-camera-top={320} shadow-camera-bottom={-320} shadow-camera-far={1400} shadow-bias={-0.002} shadow-radius={6} />
+      <directionalLight position={[180, 320, 520]} intensity={1.7} castShadow shadow-mapSize={[1024, 1024]} shadow-camera-left={-320} shadow-camera-right={320} shadow-camera-top={320} shadow-camera-bottom={-320} shadow-camera-far={1400} shadow-bias={-0.0004} shadow-normalBias={2} shadow-radius={5} />
       <mesh position={[0, 0, -1.2]} receiveShadow>
         <planeGeometry args={[4000, 4000]} />
         <shadowMaterial opacity={0.16} />
@@ -66,7 +66,7 @@ function Eye({ scene, view, turned }: { scene: Scene; view: number; turned: numb
   useEffect(() => {
     const from = new THREE.Vector3(...VIEWS[view][1]).normalize();
     const room = Math.min(1, size.width / Math.max(1, size.height));
-    camera.position.copy(from.multiplyScalar((reach * 3.5) / room)).add(new THREE.Vector3(0, 0, reach * 0.22));
+    camera.position.copy(from.multiplyScalar((reach * 4.1) / room)).add(new THREE.Vector3(0, 0, reach * 0.22));
     camera.up.set(0, 0, 1);
     camera.lookAt(0, 0, reach * 0.22);
     camera.updateProjectionMatrix();
@@ -104,7 +104,7 @@ interface FacetMeshProps {
 function FacetMesh({ scene, facet, index, pose, lit, selected }: FacetMeshProps) {
   const { light, select } = useActions();
   const stock = stockOf(scene.design, scene.pieces.find((p) => p.id === facet.piece)!.stock);
-  const geometry = useMemo(() => slab(facet, stock.caliperMm), [facet, stock.caliperMm]);
+  const geometry = useMemo(() => slab(facet.rings, stock.caliperMm, facet.liftMm), [facet, stock.caliperMm]);
   const outline = useMemo(() => outlineOf(facet), [facet]);
   useEffect(() => () => { geometry.dispose(); outline.dispose(); }, [geometry, outline]);
   const matrix = useMemo(() => {
@@ -116,7 +116,7 @@ function FacetMesh({ scene, facet, index, pose, lit, selected }: FacetMeshProps)
     return m;
   }, [pose, index]);
   if (!pose) return null;
-  const inside = colourOn(scene.design, facet.id) ?? stock.insideColour;
+  const inside = facet.colour ?? stock.insideColour;
   const glow = lit ? '#8a5fb0' : selected ? '#5b3a78' : '#000000';
   const material = (colour: string, k: number) => <meshStandardMaterial key={k} attach={`material-${k}`} color={colour} roughness={0.95} metalness={0} emissive={glow} emissiveIntensity={lit ? 0.35 : selected ? 0.12 : 0} polygonOffset polygonOffsetFactor={1} polygonOffsetUnits={1 + (index % 7)} />;
   return (
@@ -124,13 +124,20 @@ function FacetMesh({ scene, facet, index, pose, lit, selected }: FacetMeshProps)
       <mesh geometry={geometry} castShadow receiveShadow onPointerOver={(e) => { e.stopPropagation(); light([facet.id]); }} onPointerOut={() => light([])} onClick={(e) => { e.stopPropagation(); if (e.delta < 3) select(facet.mechanism); }}>
         {[inside, stock.outsideColour, stock.outsideColour].map(material)}
       </mesh>
+      {facet.mats.map((mat, k) => <MatMesh key={k} mat={mat} lift={facet.liftMm + 0.25 * (k + 1)} />)}
       <lineSegments geometry={outline}><lineBasicMaterial color={selected || lit ? '#5b3a78' : '#5d615c'} /></lineSegments>
     </group>
   );
 }
 
+function MatMesh({ mat, lift }: { mat: SceneFacet['mats'][number]; lift: number }) {
+  const geometry = useMemo(() => slab(mat.rings, 0.2, lift), [mat, lift]);
+  useEffect(() => () => geometry.dispose(), [geometry]);
+  return <mesh geometry={geometry} receiveShadow><meshStandardMaterial color={mat.colour} roughness={0.95} /></mesh>;
+}
+
 /** Inside face, outside face and edge as three groups, each with its own material. */
-function slab({ rings }: SceneFacet, caliper: number): THREE.BufferGeometry {
+function slab(rings: readonly Ring[], caliper: number, lift: number): THREE.BufferGeometry {
   const corners = triangulate(rings);
   const points: number[] = [];
   const groups: number[] = [];
@@ -142,12 +149,13 @@ function slab({ rings }: SceneFacet, caliper: number): THREE.BufferGeometry {
     }
     groups.push(points.length / 3);
   };
-  face(0, false);
-  face(-caliper, true);
+  const [top, bottom] = [lift, lift - caliper];
+  face(top, false);
+  face(bottom, true);
   for (const ring of rings) {
     ring.forEach((p, i) => {
       const q = ring[(i + 1) % ring.length];
-      points.push(p[0], p[1], 0, p[0], p[1], -caliper, q[0], q[1], 0, q[0], q[1], 0, p[0], p[1], -caliper, q[0], q[1], -caliper);
+      points.push(p[0], p[1], top, p[0], p[1], bottom, q[0], q[1], top, q[0], q[1], top, p[0], p[1], bottom, q[0], q[1], bottom);
     });
   }
   groups.push(points.length / 3);
@@ -158,8 +166,8 @@ function slab({ rings }: SceneFacet, caliper: number): THREE.BufferGeometry {
   return geometry;
 }
 
-function outlineOf({ rings }: SceneFacet): THREE.BufferGeometry {
-  const points = rings.flatMap((ring) => ring.flatMap((p, i) => [p[0], p[1], 0.05, ring[(i + 1) % ring.length][0], ring[(i + 1) % ring.length][1], 0.05]));
+function outlineOf({ rings, liftMm }: SceneFacet): THREE.BufferGeometry {
+  const points = rings.flatMap((ring) => ring.flatMap((p, i) => [p[0], p[1], liftMm + 0.05, ring[(i + 1) % ring.length][0], ring[(i + 1) % ring.length][1], liftMm + 0.05]));
   const geometry = new THREE.BufferGeometry();
   geometry.setAttribute('position', new THREE.Float32BufferAttribute(points, 3));
   return geometry;

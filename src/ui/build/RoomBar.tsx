@@ -57,7 +57,7 @@ export function RoomBar({ room, value, unit, angle, label, onPreview, onCommit }
         {clear && <Box position="absolute" top="4px" height="5px" bg="var(--good-bar)" borderRadius="2px" left={percent(clear.low.value)} right={`calc(100% - ${percent(clear.high.value)})`} />}
         <Box position="absolute" top="0" width="3px" height="13px" ml="-1.5px" bg={outside || !clear ? 'bad' : 'ink'} left={percent(value)} />
       </Box>
-      <Box display="flex" justifyContent="space-between" fontSize="12px" color="ink2">
+      <Box display="flex" justifyContent="space-between" gap="6px" fontSize="12px" color="ink2" whiteSpace="nowrap">
         {clear ? <>{limit('low')}{limit('high')}</> : <span>nothing in this range holds</span>}
       </Box>
     </Box>

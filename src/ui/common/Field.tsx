@@ -19,12 +19,14 @@ export interface NumberFieldProps {
   readonly unit: LengthUnit;
   readonly follows?: string;
   readonly bad?: boolean;
+  /** Shown to the last digit, for small things such as calipers. */
+  readonly fine?: boolean;
   readonly onChange: (value: number | null) => void;
   readonly children?: ReactNode;
 }
 
 /** A number with its unit: exact entry in either system, arrows to step, Escape to take back. What is wrong is said below it. */
-export function NumberField({ parameter: p, value, unit, follows, bad, onChange, children }: NumberFieldProps) {
+export function NumberField({ parameter: p, value, unit, follows, bad, fine = false, onChange, children }: NumberFieldProps) {
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
   const [why, setWhy] = useState<string | null>(null);
@@ -56,8 +58,8 @@ export function NumberField({ parameter: p, value, unit, follows, bad, onChange,
         <chakra.label htmlFor={id} flex="1" title={p.note}>{p.label}</chakra.label>
         <Box position="relative">
           <Input
-            id={id} name={p.key} className="num" autoComplete="off" spellCheck={false} width="104px" height="28px" bg="field" border="1px solid" borderColor={why || bad ? 'bad' : 'rule'} borderRadius="card" pl="6px" pr={suffix ? '26px' : '6px'}
-            value={typed ?? shown(p, value, unit)} placeholder={value === null ? follows ?? 'follows' : undefined} aria-invalid={why !== null || bad} aria-describedby={why ? `${id}-why` : undefined}
+            id={id} name={p.key} className="num" autoComplete="off" spellCheck={false} width="104px" height="28px" bg="field" border="1px solid" borderColor={why || bad ? 'bad' : 'rule'} borderRadius="card" pl="6px" pr={suffix ? '31px' : '8px'}
+            value={typed ?? (fine ? exact : shown)(p, value, unit)} placeholder={value === null ? follows ?? 'follows' : undefined} aria-invalid={why !== null || bad} aria-describedby={why ? `${id}-why` : undefined}
             onFocus={(e) => { setTyped(exact(p, value, unit)); const el = e.currentTarget; requestAnimationFrame(() => el.select()); }}
             onChange={(e) => setTyped(e.currentTarget.value)} onBlur={() => commit(typed)}
             onKeyDown={(e) => {
@@ -66,7 +68,7 @@ export function NumberField({ parameter: p, value, unit, follows, bad, onChange,
               else step(e);
             }}
           />
-          {suffix && <chakra.span className="dim" position="absolute" right="7px" top="4px" pointerEvents="none">{suffix}</chakra.span>}
+          {suffix && <chakra.span className="dim" position="absolute" right="7px" top="5px" fontSize="13px" pointerEvents="none">{suffix}</chakra.span>}
         </Box>
       </Box>
       {why && <chakra.p id={`${id}-why`} role="alert" m="3px 0 0" color="bad" fontSize="12.5px">{why}</chakra.p>}
@@ -108,11 +110,11 @@ export function Choice({ label, value, choices, note, asList = false, onChange }
 }
 
 /** Our buttons: quiet by default, inked when they are the one thing to do. */
-export function Action({ strong, danger, small, ...rest }: { strong?: boolean; danger?: boolean; small?: boolean } & React.ComponentProps<typeof chakra.button>) {
+export function Action({ strong, danger, small, on, ...rest }: { strong?: boolean; danger?: boolean; small?: boolean; on?: boolean } & React.ComponentProps<typeof chakra.button>) {
   return (
     <chakra.button
       type="button" px={small ? '8px' : '12px'} minHeight={small ? '26px' : '32px'} fontSize={small ? '13px' : '14px'} fontWeight="600" borderRadius="card" border="1px solid" cursor="pointer"
-      borderColor={strong ? 'ink' : danger ? 'bad' : 'rule'} bg={strong ? 'ink' : 'field'} color={strong ? 'sheet' : danger ? 'bad' : 'ink'} _hover={{ borderColor: 'accent' }} _disabled={{ opacity: 0.45, cursor: 'default' }} {...rest}
+      borderColor={strong || on ? 'ink' : danger ? 'bad' : 'rule'} bg={strong ? 'ink' : 'field'} color={strong ? 'sheet' : danger ? 'bad' : 'ink'} _hover={{ borderColor: 'accent' }} _disabled={{ opacity: 0.45, cursor: 'default' }} {...rest}
     />
   );
 }

@@ -7,7 +7,10 @@ export function Sheet({ title, shown, onClose, width = 640, children }: { title:
   const ref = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     const dialog = ref.current;
-    if (shown && dialog && !dialog.open) dialog.showModal();
+    if (shown && dialog && !dialog.open) {
+      dialog.showModal();
+      dialog.querySelector<HTMLElement>('[data-first]')?.focus();
+    }
     if (!shown && dialog?.open) dialog.close();
   }, [shown]);
   return (

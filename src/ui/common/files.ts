@@ -11,6 +11,9 @@ export function saveAs(name: string, bytes: Uint8Array | string, type: string): 
   setTimeout(() => URL.revokeObjectURL(url), 10_000);
 }
 
+/** Paper as a drawing shows it: pale, so that lines read on every stock and in both themes. */
+export const pale = (colour: string): string => `color-mix(in srgb, ${colour} 38%, var(--sheet))`;
+
 /** A name that every file system takes. */
 export const fileName = (title: string): string => title.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '').slice(0, 60) || 'card';
 

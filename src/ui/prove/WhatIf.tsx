@@ -7,6 +7,7 @@ import type { WhatIfPoint } from '@/core/project/what-if';
 import { useActions, useStudio } from '@/store/context';
 import { engine, proxy } from '@/workers/client';
 import { Action, Choice } from '../common/Field';
+import { useDark } from '../theme';
 
 Chart.register(LineController, LineElement, PointElement, LinearScale, Legend, Tooltip);
 const POINTS = 21;
@@ -44,7 +45,7 @@ export function WhatIf() {
   return (
     <Box as="section" aria-label="What if" p="10px 14px" display="flex" flexDirection="column" minHeight="0" minWidth="0">
       <Box display="flex" gap="18px" alignItems="baseline" css={{ '& > div': { marginBottom: 0 } }}>
-        <chakra.h2 className="heading">What if</chakra.h2>
+        <chakra.h2 className="heading" whiteSpace="nowrap">What if</chakra.h2>
         <Choice asList label="of" value={selected} choices={[{ id: 'card', name: 'Base card' }, ...design.mechanisms.map((x) => ({ id: x.id, name: x.name }))]} onChange={select} />
         <Choice asList label="parameter" value={parameter.key} choices={keys.map((p) => ({ id: p.key, name: p.label }))} onChange={setKey} />
         <chakra.span className="dim" fontSize="12.5px">{points.length < POINTS ? `${points.length} of ${POINTS}` : 'click a value to take it'}</chakra.span>
@@ -59,13 +60,14 @@ function WhatIfChart({ points, now, unit, range, onTake }: { points: readonly Wh
   const canvas = useRef<HTMLCanvasElement>(null);
   const chart = useRef<Chart<'line', { x: number; y: number | null }[]> | null>(null);
   const taking = useRef(onTake);
+  const dark = useDark();
   useEffect(() => { taking.current = onTake; }, [onTake]);
   useEffect(() => {
     const made = new Chart<'line', { x: number; y: number | null }[]>(canvas.current!, {
       type: 'line', data: { datasets: [] },
       options: {
         animation: false, responsive: true, maintainAspectRatio: false, parsing: false, interaction: { mode: 'index', intersect: false },
-        plugins: { legend: { position: 'right', labels: { boxWidth: 14, boxHeight: 1 } } },
+        plugins: { legend: { position: 'top', labels: { boxWidth: 16, boxHeight: 1 } } },
         scales: { x: { type: 'linear' }, y: { type: 'linear', title: { display: true, text: 'mm' } }, count: { type: 'linear', position: 'right', min: 0, suggestedMax: 4, ticks: { precision: 0 }, grid: { drawOnChartArea: false }, title: { display: true, text: 'findings' } } },
         onClick: (event, _, c) => event.x !== null && taking.current(c.scales.x.getValueForPixel(event.x)!),
       },
@@ -85,8 +87,10 @@ function WhatIfChart({ points, now, unit, range, onTake }: { points: readonly Wh
       set('findings that block', '--warn', (p) => p.blocks, { yAxisID: 'count', stepped: 'middle' }),
       set('risks', '--good', (p) => p.risks, { yAxisID: 'count', stepped: 'middle', borderDash: [6, 3] }),
     ];
+    for (const axis of ['x', 'y', 'count']) Object.assign(c.options.scales![axis]!.ticks!, { color: ink('--ink-2') });
+    c.options.plugins!.legend!.labels!.color = ink('--ink');
     Object.assign(c.options.scales!.x!, { min: range[0], max: range[1], title: { display: true, text: `now ${Number(now.toFixed(2))} ${unit}` } });
     c.update('none');
-  }, [points, now, unit, range]);
+  }, [points, now, unit, range, dark]);
   return <Box flex="1" minHeight="0" position="relative"><canvas ref={canvas} role="img" aria-label="Chart of what the parameter does" style={{ cursor: 'pointer' }} /></Box>;
 }

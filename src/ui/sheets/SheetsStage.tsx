@@ -9,6 +9,7 @@ import { onSheet, type Layout, type SheetLayout } from '@/core/sheets/pack';
 import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
 import { Choice, NumberField } from '../common/Field';
+import { pale } from '../common/files';
 
 const number = (key: string, label: string, unit: Parameter['unit'], min: number, max: number, note: string): Parameter => ({ key, label, unit, default: 0, min, max, note });
 const MARGIN = number('marginMm', 'Margin', 'mm', 0, 100, 'Edge of the sheet that is not cut.');
@@ -90,7 +91,7 @@ function SheetDrawing({ sheet, number: n }: { sheet: SheetLayout; number: number
   return (
     <figure style={{ margin: 0 }}>
       <svg role="img" aria-label={`Sheet ${n}, ${sheet.stock.name}`} width="100%" viewBox={`-1 -1 ${sheet.widthMm + 2} ${sheet.heightMm + 2}`}>
-        <rect width={sheet.widthMm} height={sheet.heightMm} fill={sheet.stock.insideColour} stroke="var(--ink-2)" strokeDasharray="3 3" style={{ vectorEffect: 'non-scaling-stroke' }} />
+        <rect width={sheet.widthMm} height={sheet.heightMm} fill={pale(sheet.stock.insideColour)} stroke="var(--ink-2)" strokeDasharray="3 3" style={{ vectorEffect: 'non-scaling-stroke' }} />
         {sheet.placed.map((p, i) => p.drawing.lines.map((l, k) => (
           <path key={`${i}.${k}`} className={`line ${l.role}`} d={`M${l.points.map((q) => { const [x, y] = onSheet(p, q); return `${x} ${sheet.heightMm - y}`; }).join('L')}${l.closed ? 'Z' : ''}`} />
         )))}

@@ -4,7 +4,7 @@ import telescope from '../../../examples/refractor-evening.json';
 import terrace from '../../../examples/terrace-night.json';
 import type { Design } from '@/core/project/design';
 import { checkDesign } from '@/core/project/schema';
-import { newProjectId, readNote, saveProject, writeNote } from '@/store/database';
+import { claimOnce, newProjectId, saveProject } from '@/store/database';
 
 const CARDS: readonly unknown[] = [survey, telescope, terrace];
 
@@ -22,7 +22,5 @@ export async function bringDemo(): Promise<void> {
 
 /** Once for each browser, so that a removed demo card stays removed. */
 export async function bringDemoOnce(): Promise<void> {
-  if (await readNote('demo')) return;
-  await writeNote('demo', 'brought');
-  await bringDemo();
+  if (await claimOnce('demo')) await bringDemo();
 }

@@ -7,8 +7,13 @@ import type { Proof, TravelPoint } from '@/core/project/prove';
 import { formatLength } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
 import { Action } from '../common/Field';
+import { useDark } from '../theme';
 
+Chart.defaults.font.family = "'Source Sans 3 Variable', sans-serif";
 Chart.register(LineController, LineElement, PointElement, LinearScale, CategoryScale);
+
+/** Room at the fore edge beyond this is not drawn (mm): what matters is how it comes near 0. */
+const DEEPEST_MM = -30;
 
 interface Band {
   readonly from: number;
@@ -24,6 +29,7 @@ export function TravelStrip() {
   const openDeg = useStudio((s) => s.openDeg);
   const playing = useStudio((s) => s.playing);
   const { scrub, play } = useActions();
+  const dark = useDark();
   const canvas = useRef<HTMLCanvasElement>(null);
   const chart = useRef<Chart<'line', { x: number; y: number | null }[]> | null>(null);
   const [area, setArea] = useState({ left: 44, right: 44, width: 0 });
@@ -35,11 +41,13 @@ export function TravelStrip() {
       data: { datasets: [] },
       options: {
         animation: false, responsive: true, maintainAspectRatio: false, parsing: false, events: [],
-        layout: { padding: { top: 18, right: 14 } },
+        layout: { padding: { top: 20, right: 14 } },
+        // The names stand on the strip itself, beside the unit.
+        plugins: { legend: { display: false }, tooltip: { enabled: false } },
         onResize: (c) => setArea({ left: c.chartArea?.left ?? 44, right: c.chartArea?.right ?? 44, width: c.width }),
         scales: {
           x: { type: 'linear', min: 0, max: 180, ticks: { stepSize: 30, callback: (v) => `${v}°` }, grid: { drawTicks: false } },
-          y: { type: 'linear', ticks: { maxTicksLimit: 4 }, grid: { drawTicks: false }, grace: '6%' },
+          y: { type: 'linear', ticks: { maxTicksLimit: 4 }, grid: { drawTicks: false }, suggestedMax: 20 },
         },
       },
     });
@@ -57,15 +65,16 @@ export function TravelStrip() {
     const colour = (name: string): string => css.getPropertyValue(name).trim();
     const points = (read: (t: TravelPoint) => number | null) => (proof?.travel ?? []).map((t) => ({ x: t.open, y: read(t) }));
     const line = (label: string, ink: string, data: { x: number; y: number | null }[], dash: number[] = []) => ({ label, data, borderColor: ink, borderWidth: 2, borderDash: dash, pointRadius: 0, tension: 0.2 });
-    c.data.datasets = [line('lift', colour('--accent'), points((t) => t.lift_mm)), line('clearance', colour('--good'), points((t) => t.clearance_mm), [6, 3]), line('past the fore edge', colour('--bad'), points((t) => (t.reach_mm === null ? null : Math.max(t.reach_mm, -25))), [2, 2])];
+    c.data.datasets = [line('lift', colour('--accent'), points((t) => t.lift_mm)), line('clearance', colour('--good'), points((t) => t.clearance_mm), [6, 3]), line('past the fore edge', colour('--bad'), points((t) => (t.reach_mm === null || t.reach_mm < DEEPEST_MM ? null : t.reach_mm)), [2, 2])];
     for (const axis of ['x', 'y'] as const) {
       const scale = c.options.scales![axis]!;
       scale.ticks!.color = colour('--ink-2');
       scale.grid!.color = colour('--rule');
     }
+    c.options.scales!.y!.min = c.data.datasets[2].data.some((p) => p.y !== null && p.y < 0) ? DEEPEST_MM : 0;
     c.update('none');
     setArea({ left: c.chartArea.left, right: c.chartArea.right, width: c.width });
-  }, [proof]);
+  }, [proof, dark]);
 
   const span = Math.max(1, area.right - area.left);
   const xOf = (deg: number): number => area.left + (span * deg) / 180;

@@ -1,0 +1,19 @@
+// Three projects: the core and the command line in plain Node, the application's parts, and the browser tests.
+const nextJest = require('next/jest');
+
+const createConfig = nextJest({ dir: './' });
+/** Packages that ship as ES modules only and must be compiled like our own code. */
+const MODULES_ONLY = ['clipper2-ts', 'flatbush', 'flatqueue', 'robust-predicates', 'earcut', 'idb', 'd3-.*'];
+
+async function project(overrides) {
+  const config = await createConfig({ moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' }, cacheDirectory: '<rootDir>/.jest-cache', ...overrides })();
+  return { ...config, transformIgnorePatterns: [`/node_modules/(?!(${MODULES_ONLY.join('|')})/)`] };
+}
+
+module.exports = async () => ({
+  projects: await Promise.all([
+    project({ displayName: 'core', testEnvironment: 'node', testMatch: ['<rootDir>/src/core/**/*.test.ts', '<rootDir>/src/cli/**/*.test.ts', '<rootDir>/src/app/**/*.test.ts'] }),
+    project({ displayName: 'app', testEnvironment: 'node', testMatch: ['<rootDir>/src/store/**/*.test.ts', '<rootDir>/src/workers/**/*.test.ts'] }),
+    project({ displayName: 'e2e', testEnvironment: 'node', testMatch: ['<rootDir>/e2e/**/*.test.ts'] }),
+  ]),
+});

@@ -1,0 +1,65 @@
+/** Pictures of the main views, from the demo set. Run with the application served: npm run shots [-- http://127.0.0.1:3000 folder] */
+import { writeFileSync } from 'node:fs';
+import { By } from 'selenium-webdriver';
+import { eventually, find, findText, openBrowser } from '../e2e/support/browser';
+
+const [base = 'http://127.0.0.1:3000', folder = 'docs/screenshots', only] = process.argv.slice(2);
+
+async function main(): Promise<void> {
+  const { driver } = await openBrowser();
+  const shot = async (name: string): Promise<void> => {
+    if (only && !only.split(',').includes(name)) return;
+    await driver.sleep(1500);
+    writeFileSync(`${folder}/${name}.png`, Buffer.from(await driver.takeScreenshot(), 'base64'));
+    console.log(name);
+  };
+  const settled = async (): Promise<void> => {
+    await eventually(driver, 'the proof to end', async () => !(await driver.findElement(By.css('body')).getText()).includes('proving…'));
+  };
+  try {
+    await driver.get(base);
+    await eventually(driver, 'three thumbnails', async () => (await driver.findElements(By.css('main svg polygon'))).length > 20);
+    await shot('start');
+    const open = async (name: string): Promise<void> => {
+      await driver.get(base);
+      await (await find(driver, `[aria-label="Open ${name}"]`)).click();
+      await find(driver, '[data-testid=posed] canvas');
+    };
+    const go = async (stage: string): Promise<void> => (await findText(driver, 'nav/button', stage)).click();
+    await open('Terrace night');
+    await settled();
+    await (await find(driver, '[data-mechanism=gallery]')).click();
+    await driver.sleep(2500);
+    await shot('build');
+    await driver.actions().sendKeys('n').perform();
+    await driver.sleep(2500);
+    await shot('add');
+    await driver.actions().sendKeys('\uE00C').perform();
+    await go('Dress');
+    await driver.executeScript(`const s = document.querySelector('select[aria-label=Facet]'); Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set.call(s, 'terrace.riser'); s.dispatchEvent(new Event('change', { bubbles: true }));`);
+    await shot('dress');
+    await go('Sheets');
+    await shot('sheets');
+    await go('Make');
+    await driver.sleep(2500);
+    await shot('make');
+    await open('Refractor evening');
+    await settled();
+    await go('Brief');
+    await shot('brief');
+    await go('Build');
+    await (await find(driver, '[data-mechanism=refractor]')).click();
+    await driver.executeScript(`document.documentElement.classList.add('dark')`);
+    await driver.sleep(2500);
+    await shot('build-dark');
+    await open('Sky survey (two faults)');
+    await settled();
+    await go('Prove');
+    await (await find(driver, '[data-mechanism=table]')).click();
+    await driver.sleep(6000);
+    await shot('prove');
+  } finally {
+    await driver.quit();
+  }
+}
+void main();
