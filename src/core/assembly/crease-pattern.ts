@@ -57,6 +57,8 @@ function outlineOf({ vertices, edges }: CreasePattern): Polygon {
   const segments = (list: CreasePattern['edges']) => list.map((e) => ({ a: vertices[e.from], b: vertices[e.to] }));
   const border = edges.filter((e) => e.assignment === 'B');
   const enclosed = arrange(segments(border.length > 0 ? border : edges)).faces;
+  // One closed border is taken as it is: clipping would round its corners to the clipping grid.
+  if (border.length > 0 && enclosed.length === 1) return enclosed[0];
   const region = border.length > 0 ? regionFromRings(enclosed.flatMap((f) => [f.outer, ...f.holes])) : unite(enclosed);
   if (region.length === 0) throw new PatternError('the border edges (B) do not close round any paper');
   if (region.length > 1) throw new PatternError(`the border edges (B) enclose ${region.length} separate sheets; fold one at a time`);

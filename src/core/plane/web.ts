@@ -20,7 +20,8 @@ const STEPS = 9;
 /** Narrowest neck below `limitMm`, or null where the paper is wider everywhere. Found to 1/500 of the limit. */
 export function narrowestNeck(sheet: Sheet, limitMm: number): Neck | null {
   const whole = shrink(sheet, SLIT_MM / 2);
-  let found = firstNeck(whole, sheet, limitMm);
+  // Paper exactly as wide as the limit is wide enough.
+  let found = firstNeck(whole, sheet, limitMm - SLIT_MM);
   if (!found) return null;
   let wide = 0;
   let narrow = limitMm;

@@ -201,7 +201,8 @@ const tidy = (value: number, grain: number): number => Number((Math.round(value 
 /** Rules that a remedy may not newly break: they need only the flat pieces and the closed pose. */
 const GUARDS: readonly RuleId[] = ['flat-fold', 'loose-part', 'overhang', 'glue-room'];
 
-const sameFinding = (a: Finding, b: Finding): boolean => a.rule === b.rule && a.mechanism === b.mechanism && (a.aspect === b.aspect || a.rule === 'web');
+/** A narrow strip belongs to a piece: which of the two cuts beside it is named may change with the design. */
+const sameFinding = (a: Finding, b: Finding): boolean => a.rule === b.rule && (a.rule === 'web' ? a.piece === b.piece : a.mechanism === b.mechanism && a.aspect === b.aspect);
 
 function isClear(design: Design, finding: Finding, known: readonly Finding[]): boolean {
   const assembly = buildAssembly(design);

@@ -56,7 +56,9 @@ export function parseLength(text: string, unitless: LengthUnit = 'mm'): Parsed {
   if (unitName !== '' && !Object.hasOwn(UNIT_MM, unitName)) {
     return { ok: false, why: `"${match[2]}" is not a unit of length; use mm, cm or in` };
   }
-  const mm = value * UNIT_MM[unitName === '' ? unitless : unitName];
+  const factor = UNIT_MM[unitName === '' ? unitless : unitName];
+  // 1.5 in is 38.1 mm, not 38.099999999999994: what a conversion adds past 15 digits is rounding.
+  const mm = factor === 1 ? value : Number((value * factor).toPrecision(15));
   if (!Number.isFinite(mm) || Math.abs(mm) > LARGEST_LENGTH_MM) {
     return { ok: false, why: `"${tidy}" is too large; lengths go up to ${LARGEST_LENGTH_MM} mm` };
   }
