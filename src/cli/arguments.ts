@@ -31,8 +31,9 @@ export function readArguments(args: readonly string[], known: Readonly<Record<st
   for (const [name, kind] of Object.entries(known)) {
     const values = (parsed.values[name] ?? []) as (string | boolean)[];
     if (kind === 'one' && values.length > 1) throw new UsageError(`--${name} is given ${values.length} times; give it once`);
-    if (kind === 'flag') values.length > 0 && flags.add(name);
-    else if (kind === 'one') one[name] = values[0] as string | undefined;
+    if (kind === 'flag') {
+      if (values.length > 0) flags.add(name);
+    } else if (kind === 'one') one[name] = values[0] as string | undefined;
     else many[name] = values as string[];
   }
   return { files: parsed.positionals, options: one, many, flags };

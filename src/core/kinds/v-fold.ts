@@ -5,7 +5,7 @@
  */
 import type { CreaseLine } from '../pattern/pattern';
 import type { Ring } from '../plane/polygon';
-import { add2, frameAt, scale2, type Frame2, type Vec2 } from '../plane/vec2';
+import { add2, scale2, type Frame2, type Vec2 } from '../plane/vec2';
 import { compose, invert, placeOnSheet, type Rigid } from '../linkage';
 import { degToRad, radToDeg } from '../units/angle';
 import { EMPTY, LABEL_STEP, num, placedOn, type BuildContext, type Contribution, type Host, type Kind, type ParameterValues, type Piece } from './kind';

@@ -206,7 +206,7 @@ const sameFinding = (a: Finding, b: Finding): boolean => a.rule === b.rule && (a
 
 function isClear(design: Design, finding: Finding, known: readonly Finding[]): boolean {
   const assembly = buildAssembly(design);
-  const cheap = gather(design, 'closed', 0, assembly);
+  const cheap = { ...gather(design, 'closed', 0, assembly), rough: true };
   const rule = RULES.find((r) => r.id === finding.rule)!;
   if (rule.needs !== 'travel' && rule.check(cheap).some((f) => sameFinding(f, finding))) return false;
   const stoodBefore = (f: Finding): boolean => known.some((k) => sameFinding(k, f) && f.measured <= k.measured + 1e-6);

@@ -26,7 +26,7 @@ const CLOSE = 0.05;
 /** First finding that `key` = `value` brings which the design does not have without it; null when it is fine. */
 function obstacle(design: Design, mechanism: string, key: string, value: number): Finding | null {
   const changed = setLever(design, mechanism, key, value);
-  const evidence = gather(changed, 'closed', 0, buildAssembly(changed));
+  const evidence = { ...gather(changed, 'closed', 0, buildAssembly(changed)), rough: true };
   for (const rule of RULES) {
     if (!LIMITS.includes(rule.id)) continue;
     const found = rule.check(evidence).find((f) => f.severity === 'blocks' || f.rule === 'web');

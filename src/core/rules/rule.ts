@@ -56,6 +56,8 @@ export interface Evidence {
   readonly closed: Pose | null;
   /** Poses from closed to open, as far as the travel goes. */
   readonly travel: readonly Pose[];
+  /** It is only asked whether something is found, not how large it is: searches ask so many times. */
+  readonly rough?: boolean;
 }
 
 export interface Rule {

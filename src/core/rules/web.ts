@@ -17,10 +17,10 @@ function nearestCut(piece: Piece, at: Vec2): string {
 export const web: Rule = {
   id: 'web',
   needs: 'pattern',
-  check: ({ assembly, brief }) => assembly.pieces.flatMap((piece): Finding[] => {
+  check: ({ assembly, brief, rough }) => assembly.pieces.flatMap((piece): Finding[] => {
     const stock = brief.stock(piece.stock);
     const cuts = piece.lines.filter((l) => l.role === 'cut').map((l) => [l.a, l.b]);
-    const neck = narrowestNeck({ paper: [piece.outline], cuts }, stock.leastWebMm);
+    const neck = narrowestNeck({ paper: [piece.outline], cuts }, stock.leastWebMm, rough ? 0 : undefined);
     if (!neck) return [];
     const mechanism = nearestCut(piece, neck.at);
     return [{

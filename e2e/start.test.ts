@@ -1,0 +1,85 @@
+/** The start page: cards come and go, and nothing is lost on the way. */
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { By, type WebDriver } from 'selenium-webdriver';
+import { eventually, find, findText, openBrowser } from './support/browser';
+import { serve } from './support/server';
+import { StudioPage } from './support/studio';
+
+jest.setTimeout(120_000);
+let driver: WebDriver;
+let server: Awaited<ReturnType<typeof serve>>;
+let page: StudioPage;
+const dir = mkdtempSync(join(tmpdir(), 'rhabdoplex-e2e-'));
+
+beforeAll(async () => {
+  server = await serve();
+  ({ driver } = await openBrowser());
+  page = new StudioPage(driver, server.base);
+});
+afterAll(async () => {
+  await driver?.quit();
+  server?.stop();
+});
+const cards = async (): Promise<string[]> => Promise.all((await driver.findElements(By.css('main li button[aria-label^="Open "]'))).map(async (b) => (await b.getAttribute('aria-label'))!.slice(5)));
+const pick = async (file: string): Promise<void> => (await driver.findElement(By.css('input[type=file]'))).sendKeys(file);
+
+test('the demo set is there, with pictures of its own poses', async () => {
+  await driver.get(server.base);
+  await eventually(driver, 'three cards', async () => (await cards()).length === 3);
+  await eventually(driver, 'pictures', async () => (await driver.findElements(By.css('main li svg polygon'))).length > 20);
+});
+
+test('a card is duplicated, removed, and put back', async () => {
+  await (await find(driver, '[aria-label="Duplicate Terrace night"]')).click();
+  await eventually(driver, 'four cards', async () => (await cards()).length === 4);
+  await (await find(driver, '[aria-label="Remove Terrace night, again"]')).click();
+  await eventually(driver, 'three cards', async () => (await cards()).length === 3);
+  await (await findText(driver, 'button', 'Put it back')).click();
+  await eventually(driver, 'four cards again', async () => (await cards()).includes('Terrace night, again'));
+});
+
+test.each([
+  ['a truncated file', '{"rhabdoplex":1,"name":', /cut short.*Nothing was lost/],
+  ['a newer file', JSON.stringify({ rhabdoplex: 7 }), /newer.*Nothing was lost/],
+  ['a file with a script in a colour', JSON.stringify({ ...JSON.parse(readFileSync('examples/terrace-night.json', 'utf8')), dressing: [{ facet: 'leafA', colour: '<script>', mats: [] }] }), /colour.*Nothing was lost/],
+])('%s is refused, naming the place', async (_, text, message) => {
+  const file = join(dir, 'bad.json');
+  writeFileSync(file, text);
+  const before = await cards();
+  await pick(file);
+  await eventually(driver, 'the message', async () => message.test(await (await find(driver, '[role=status]')).getText()));
+  expect(await cards()).toEqual(before);
+});
+
+test('a file dropped on the page is opened', async () => {
+  const text = readFileSync('examples/refractor-evening.json', 'utf8').replace('Refractor evening', 'Dropped card');
+  await driver.executeScript(`const data = new DataTransfer(); data.items.add(new File([arguments[0]], 'card.json', { type: 'application/json' })); document.querySelector('main').dispatchEvent(new DragEvent('drop', { bubbles: true, dataTransfer: data }));`, text);
+  await find(driver, '[data-testid=posed] canvas');
+  await eventually(driver, 'its name', async () => (await (await find(driver, '[aria-label="Name of the card"]')).getAttribute('value')) === 'Dropped card');
+  expect(await page.proved()).toBe('Ready to cut');
+});
+
+test('two faults are found and their remedies clear them', async () => {
+  await page.openCard('Sky survey (two faults)');
+  expect(await page.proved()).toBe('Do not cut yet');
+  await page.stage('Prove');
+  await eventually(driver, 'both findings', async () => (await page.findings()).join() === 'overhang,web');
+  await (await eventually(driver, 'a remedy', async () => (await driver.findElements(By.xpath('//article[@data-finding="overhang"]//button[contains(., "Depth")]')))[0])).click();
+  await eventually(driver, 'one finding', async () => (await page.findings()).join() === 'web');
+  await (await eventually(driver, 'a remedy', async () => (await driver.findElements(By.xpath('//article[@data-finding="web"]//button[contains(., "Offset")]')))[0])).click();
+  await eventually(driver, 'none left', async () => (await page.findings()).length === 0);
+  expect(await page.proved()).toBe('Ready to cut');
+});
+
+test('an address of no card says so and leads back', async () => {
+  await driver.get(`${server.base}/card?id=nothing`);
+  expect(await (await findText(driver, 'p', 'not in this browser')).isDisplayed()).toBe(true);
+});
+
+test('a running server proves for a script', async () => {
+  const answer = await fetch(`${server.base}/api/prove?steps=6`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: readFileSync('examples/sky-survey.json') });
+  expect(((await answer.json()) as { verdict: string }).verdict).toBe('blocked');
+  expect((await fetch(`${server.base}/api/prove`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{' })).status).toBe(400);
+});

@@ -1,0 +1,61 @@
+/** What a maker does in the workbench, in steps that tests can say. */
+import { By, Key, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { eventually, find, findText } from './browser';
+
+export class StudioPage {
+  constructor(readonly driver: WebDriver, readonly base: string) {}
+
+  async beginCard(): Promise<void> {
+    await this.driver.get(this.base);
+    await (await findText(this.driver, 'button', 'Begin a card')).click();
+    await find(this.driver, '[data-testid=posed] canvas');
+  }
+  async openCard(name: string): Promise<void> {
+    await this.driver.get(this.base);
+    await (await find(this.driver, `[aria-label="Open ${name}"]`)).click();
+    await find(this.driver, '[data-testid=posed] canvas');
+  }
+  async stage(name: string): Promise<void> {
+    await (await findText(this.driver, 'nav/button', name)).click();
+  }
+  async field(key: string): Promise<WebElement> {
+    return find(this.driver, `[aria-label=Parameters] input[name=${key}], main input[name=${key}]`);
+  }
+  async type(key: string, text: string): Promise<void> {
+    const field = await this.field(key);
+    await field.click();
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), text, Key.ENTER);
+  }
+  async valueOf(key: string): Promise<string> {
+    return (await this.field(key)).getAttribute('value') as Promise<string>;
+  }
+  async press(...keys: string[]): Promise<void> {
+    await this.driver.actions().sendKeys(...keys).perform();
+  }
+  async proved(): Promise<string> {
+    await eventually(this.driver, 'the proof to end', async () => !(await this.text()).includes('proving…') && !(await this.text()).includes('Proving…'));
+    return (await find(this.driver, '[data-testid=verdict]')).getText();
+  }
+  async saved(): Promise<void> {
+    await eventually(this.driver, 'the card to be saved', async () => (await this.text()).includes('saved in this browser'));
+  }
+  text(): Promise<string> {
+    return this.driver.findElement(By.css('body')).getText();
+  }
+  async opening(): Promise<number> {
+    return parseFloat(await (await find(this.driver, '[data-testid=opening]')).getText());
+  }
+  async mechanisms(): Promise<string[]> {
+    const rows = await this.driver.findElements(By.css('[data-mechanism]'));
+    return Promise.all(rows.map(async (r) => (await r.getAttribute('data-mechanism'))!));
+  }
+  async findings(): Promise<string[]> {
+    const cards = await this.driver.findElements(By.css('[data-finding]'));
+    return Promise.all(cards.map(async (c) => (await c.getAttribute('data-finding'))!));
+  }
+  /** Wait until the browser's console has said nothing bad. */
+  async complaints(): Promise<string[]> {
+    const logs = await this.driver.manage().logs().get('browser');
+    return logs.filter((l) => l.level.name === 'SEVERE').map((l) => l.message);
+  }
+}

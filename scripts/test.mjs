@@ -1,0 +1,23 @@
+// npm test: installs what is missing, builds, runs every test, and ends with one line of counts.
+import { readFileSync, rmSync } from 'node:fs';
+import { build, ensureBrowser, ensurePackages, run } from './tools.mjs';
+
+ensurePackages();
+ensureBrowser();
+build();
+
+let passed = 0;
+let failed = 0;
+for (const [name, args] of [['core and application', ['--selectProjects', 'core', 'app']], ['browser', ['--selectProjects', 'e2e', '--runInBand']]]) {
+  console.log(`\n== ${name} tests`);
+  const file = `node_modules/.cache/jest-${name.split(' ')[0]}.json`;
+  rmSync(file, { force: true });
+  const status = run('npx', ['jest', ...args, '--json', `--outputFile=${file}`], { stdio: ['ignore', 'ignore', 'inherit'] });
+  const result = JSON.parse(readFileSync(file, 'utf8'));
+  passed += result.numPassedTests;
+  // A suite that cannot even be loaded counts as a failure of its own.
+  failed += result.numFailedTests + result.numRuntimeErrorTestSuites;
+  if (status !== 0 && result.numFailedTests + result.numRuntimeErrorTestSuites === 0) failed++;
+}
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exit(failed === 0 && passed > 0 ? 0 : 1);
