@@ -2,7 +2,7 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { By, Key, type WebDriver } from 'selenium-webdriver';
-import { eventually, find, findText, openBrowser } from './support/browser';
+import { click, eventually, find, findText, openBrowser } from './support/browser';
 import { serve } from './support/server';
 import { StudioPage } from './support/studio';
 
@@ -37,9 +37,13 @@ test('a card is made from nothing: size, a step by keyboard, another by pointer'
   await page.press(Key.ENTER);
   await eventually(driver, 'a step in the build list', async () => (await page.mechanisms()).includes('step-fold-1'));
   // By pointer: a click on the step's own base crease in the flat view.
-  const crease = await find(driver, '[data-crease="step-fold-1.base"]');
-  await driver.executeScript('arguments[0].dispatchEvent(new MouseEvent("click", { bubbles: true }))', crease);
-  await (await find(driver, 'dialog[open] [data-kind=step-fold]')).click();
+  await eventually(driver, 'the keyboard’s sheet to close', async () => (await driver.findElements(By.css('dialog[open]'))).length === 0);
+  await eventually(driver, 'the sheet for the step’s crease', async () => {
+    const crease = await driver.findElement(By.css('[data-crease="step-fold-1.base"]'));
+    await driver.executeScript('arguments[0].dispatchEvent(new MouseEvent("click", { bubbles: true }))', crease);
+    return (await driver.findElements(By.css('dialog[open]'))).length > 0;
+  });
+  await click(driver, 'dialog[open] [data-kind=step-fold]');
   await eventually(driver, 'the nested step', async () => (await page.mechanisms()).join() === 'card,step-fold-1,step-fold-2');
   expect(await page.proved()).toBe('Ready to cut');
 });
@@ -120,12 +124,12 @@ test('nothing was said on the console', async () => expect(await page.complaints
 test('every stage opens and does its work', async () => {
   await page.openCard('Terrace night');
   await page.stage('Dress');
-  await (await find(driver, '[data-facet="stair.tread"]')).click();
+  await click(driver, '[data-facet="stair.tread"]');
   await (await findText(driver, 'button', 'Add a mat')).click();
   await eventually(driver, 'a mat with its size', async () => (await page.text()).includes('Mat 1'));
   await page.stage('Sheets');
   await eventually(driver, 'use in percent', async () => /\d+ % used/.test(await page.text()));
-  await (await find(driver, 'main [role=radio]:nth-of-type(2)')).click();
+  await click(driver, 'main [role=radio]:nth-of-type(2)');
   await eventually(driver, 'perforation lengths', async () => (await driver.findElements(By.css('main input[name=cutMm]'))).length > 0);
   await page.stage('Prove');
   await eventually(driver, 'the thickness map', async () => /\d+ layers at most/.test(await page.text()));

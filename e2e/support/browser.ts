@@ -35,3 +35,8 @@ export async function eventually<T>(driver: WebDriver, what: string, read: () =>
     }
   }, WAIT_MS, what)) as NonNullable<T>;
 }
+/** Clicks what matches, looking again where the page has just drawn it anew. */
+export const click = (driver: WebDriver, css: string): Promise<boolean> => eventually(driver, `a click on ${css}`, async () => {
+  await driver.findElement(By.css(css)).click();
+  return true;
+});

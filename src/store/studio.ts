@@ -129,7 +129,8 @@ export function createStudio(id: string, design: Design, stage: Stage) {
 
   const stop = store.subscribe((now, before) => {
     if (now.design !== before.design) {
-      store.setState({ saving: 'saving' });
+      // What the last proof said is about another design from here on.
+      store.setState({ saving: 'saving', proving: true });
       clearTimeout(saveTimer);
       saveTimer = setTimeout(() => void save(), SAVE_AFTER_MS);
       clearTimeout(proveTimer);

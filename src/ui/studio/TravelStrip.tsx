@@ -141,6 +141,7 @@ function Summary() {
   const proof = useStudio((s) => s.proof);
   const design = useStudio((s) => s.design);
   const pose = useStudio((s) => s.pose);
+  const proving = useStudio((s) => s.proving);
   const { closed, travel, findings, verdict } = proof ?? {};
   const show = (x: number): string => `${formatLength(x, design.units)} ${design.units}`;
   const apart = travel?.filter((t) => t.clearance_mm !== null && t.open > 4 && t.open < 176).reduce<TravelPoint | null>((a, t) => (!a || t.clearance_mm! < a.clearance_mm! ? t : a), null);
@@ -155,8 +156,8 @@ function Summary() {
   if (pose) rows.push(['This pose', pose.stopped ? `stops at ${pose.openDeg.toFixed(1)}°` : pose.flexMm > 0 ? `bends ${pose.flexMm.toFixed(2)} mm` : 'rigid', pose.stopped]);
   return (
     <Box as="section" aria-label="Numbers of the card" p="11px 14px" fontSize="13.5px">
-      <Box display="flex" justifyContent="space-between" fontWeight="700" mb="5px" color={verdict === 'blocked' ? 'bad' : verdict === 'risk' ? 'warn' : 'good'} data-testid="verdict">
-        <span>{verdict === 'blocked' ? 'Do not cut yet' : verdict === 'risk' ? 'Can be cut, with risks' : verdict === 'clear' ? 'Ready to cut' : 'Proving…'}</span>
+      <Box display="flex" justifyContent="space-between" fontWeight="700" mb="5px" color={verdict === 'blocked' ? 'bad' : proving ? 'ink2' : verdict === 'risk' ? 'warn' : 'good'} data-testid="verdict">
+        <span>{verdict === 'blocked' ? 'Do not cut yet' : proving || !verdict ? 'Proving…' : verdict === 'risk' ? 'Can be cut, with risks' : 'Ready to cut'}</span>
       </Box>
       {rows.map(([name, text, bad]) => (
         <Box key={name} display="flex" justifyContent="space-between" gap="10px" lineHeight="1.55"><span>{name}</span><chakra.span className="num" fontWeight={bad ? '700' : '400'} color={bad ? 'bad' : undefined}>{text}</chakra.span></Box>
