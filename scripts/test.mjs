@@ -1,5 +1,5 @@
 // npm test: installs what is missing, builds, runs every test, and ends with one line of counts.
-import { readFileSync, rmSync } from 'node:fs';
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { build, ensureBrowser, ensurePackages, run } from './tools.mjs';
 
 ensurePackages();
@@ -11,6 +11,7 @@ let failed = 0;
 for (const [name, args] of [['core and application', ['--selectProjects', 'core', 'app']], ['browser', ['--selectProjects', 'e2e', '--runInBand']]]) {
   console.log(`\n== ${name} tests`);
   const file = `node_modules/.cache/jest-${name.split(' ')[0]}.json`;
+  mkdirSync('node_modules/.cache', { recursive: true });
   rmSync(file, { force: true });
   const status = run('npx', ['jest', ...args, '--json', `--outputFile=${file}`], { stdio: ['ignore', 'ignore', 'inherit'] });
   const result = JSON.parse(readFileSync(file, 'utf8'));
