@@ -25,14 +25,15 @@ export const FOLLOW_ITERATIONS = 14;
 /** Solve `block` by changing its unknowns in `q`, in place; everything else in `q` is taken as known. */
 export function closeBlock(linkage: Linkage, block: Block, q: Float64Array, rest: (joint: number) => number, most = MOST_ITERATIONS): Closing {
   const start = block.unknowns.map((j) => q[j]);
-  const newton = closeLoops(linkage, block, q, block.overdetermined || block.freedoms > 0 ? MOST_ITERATIONS : most);
+  const newton = closeLoops(linkage, block, q, block.overdetermined || block.freedoms > 0 ? MOST_ITERATIONS : most, block.freedoms > 0);
   let iterations = newton.iterations;
   if (newton.ok && block.freedoms > 0) iterations += settleEnergy(linkage, block, q, rest);
   const correction = block.unknowns.reduce((m, j, k) => Math.max(m, Math.abs(q[j] - start[k]) / newton.scale[k]), 0);
   return { ...newton, iterations, correction };
 }
 
-function closeLoops(linkage: Linkage, block: Block, q: Float64Array, most = MOST_ITERATIONS): Omit<Closing, 'correction'> & { scale: Float64Array } {
+/** `keepSigns`: change is measured against each fold's own size, and no fold is carried through flat. Where folds are free there is room for that. */
+function closeLoops(linkage: Linkage, block: Block, q: Float64Array, most = MOST_ITERATIONS, keepSigns = false): Omit<Closing, 'correction'> & { scale: Float64Array } {
   let system = buildSystem(linkage, block.loops, block.unknowns, q);
   let condition = 1;
   let last = Infinity;
@@ -41,11 +42,13 @@ function closeLoops(linkage: Linkage, block: Block, q: Float64Array, most = MOST
     // At the floor of double precision the error no longer falls: enough when it is below what is accepted.
     if (system.sizeMm < LOOP_ACCEPT_MM && system.sizeMm > last / 4) break;
     last = system.sizeMm;
-    const step = leastChange(system);
+    const step = leastChange(keepSigns ? relative(system, block, q) : system);
     condition = step.condition;
+    if (keepSigns) block.unknowns.forEach((j, k) => (step.delta[k] *= sizeOfFold(q[j])));
     const size = step.delta.reduce((m, d) => Math.max(m, Math.abs(d)), 0);
     if (block.overdetermined && size < 1e-10) break;
-    const cut = size > NEWTON_CAP_RAD ? NEWTON_CAP_RAD / size : 1;
+    const toward = keepSigns ? block.unknowns.reduce((m, j, k) => (step.delta[k] * q[j] < 0 ? Math.max(m, Math.abs(step.delta[k] / q[j]) / 0.7) : m), 1) : 1;
+    const cut = 1 / Math.max(1, size / NEWTON_CAP_RAD, toward);
     block.unknowns.forEach((j, k) => (q[j] += step.delta[k] * cut * system.scale[k]));
     system = buildSystem(linkage, block.loops, block.unknowns, q);
     if (!Number.isFinite(system.sizeMm)) break;
@@ -53,6 +56,10 @@ function closeLoops(linkage: Linkage, block: Block, q: Float64Array, most = MOST
   const closed = system.sizeMm < LOOP_ACCEPT_MM;
   return { ok: closed || (block.overdetermined && iterations < MOST_ITERATIONS), closed, iterations, errorMm: system.sizeMm, condition, scale: system.scale };
 }
+
+/** Folds below this count as this large when change is measured against size (rad). */
+const sizeOfFold = (fold: number): number => Math.max(Math.abs(fold), 1e-7);
+const relative = ({ columns, error }: System, block: Block, q: Float64Array): Pick<System, 'columns' | 'error'> => ({ error, columns: columns.map((c, k) => c.map((x) => x * sizeOfFold(q[block.unknowns[k]]))) });
 
 const energyWeight = (linkage: Linkage, j: number): number => Math.max(jointLength(linkage.joints[j]), 1);
 
@@ -69,6 +76,7 @@ function settleEnergy(linkage: Linkage, block: Block, q: Float64Array, rest: (j:
   let iterations = 0;
   while (iterations < MOST_ITERATIONS) {
     const free = block.unknowns.filter((j) => !held.has(j));
+    const lastClosed = q.slice();
     const sub = { ...block, unknowns: free };
     const system = buildSystem(linkage, block.loops, free, q);
     const { free: directions } = leastChange(system);
@@ -82,7 +90,13 @@ function settleEnergy(linkage: Linkage, block: Block, q: Float64Array, rest: (j:
     const before = energyOf(linkage, block, q, rest);
     const slope = direction.reduce((s, d, k) => s + d * g[k], 0);
     let moved = false;
-    for (let t = 1; t > 1e-4 && !moved; t /= 2) {
+    // A bound in the way: go up to it; already at it, hold that fold there and look again.
+    const room = boundRoom(linkage, free, q, direction.map((d, k) => d * system.scale[k]));
+    if (room.t < 1e-3) {
+      held.add(room.joint);
+      continue;
+    }
+    for (let t = Math.min(1, room.t); t > 1e-4 && !moved; t /= 2) {
       const trial = q.slice();
       free.forEach((j, k) => (trial[j] += t * direction[k] * system.scale[k]));
       iterations++;
@@ -96,8 +110,13 @@ function settleEnergy(linkage: Linkage, block: Block, q: Float64Array, rest: (j:
       held.add(j);
       q[j] = nearestBound(linkage, j, q[j]);
     }
-    if (out.length > 0) closeLoops(linkage, { ...block, unknowns: free.filter((j) => !held.has(j)) }, q);
-    else if (!moved) break;
+    if (out.length > 0) {
+      // Held at its bound the rest must still close; if it cannot, the pose before was the last legal one.
+      if (!closeLoops(linkage, { ...block, unknowns: free.filter((j) => !held.has(j)) }, q).closed) {
+        q.set(lastClosed);
+        break;
+      }
+    } else if (!moved) break;
   }
   return iterations;
 }
@@ -143,6 +162,19 @@ function addCurvature(H: Matrix, columns: readonly (number | undefined)[], { sta
 
 const transposed = (columns: readonly Float64Array[], rows: number): Float64Array[] =>
   Array.from({ length: rows }, (_, r) => Float64Array.from(columns, (c) => c[r]));
+
+/** How far along a step the first fold meets its bound (flat, or 180), and which. */
+function boundRoom(linkage: Linkage, free: readonly number[], q: Float64Array, step: readonly number[]): { t: number; joint: number } {
+  let first = { t: Infinity, joint: -1 };
+  free.forEach((j, k) => {
+    const { motion, role } = linkage.joints[j];
+    if (motion.kind !== 'turn' || step[k] === 0) return;
+    const inward = role !== 0 && step[k] * role < 0;
+    const room = inward ? Math.max(0, q[j] * role) : Math.max(0, Math.PI - Math.abs(q[j]));
+    if (room / Math.abs(step[k]) < first.t) first = { t: room / Math.abs(step[k]), joint: j };
+  });
+  return first;
+}
 
 function outOfBounds(linkage: Linkage, j: number, value: number): boolean {
   const { motion, role } = linkage.joints[j];

@@ -145,6 +145,12 @@ describe('what stays free and what bends', () => {
     expect(deg(1)).toBeCloseTo(deg(5), 5);
     expect(deg(2)).toBeCloseTo(deg(4), 5);
   });
+  test.each([['+++-+', [60, 80, 70, 90, 60], 40], ['+-++-+-+', [45, 45, 45, 45, 45, 45, 45, 45], 150], ['+--+--', [45, 90, 45, 45, 90, 45], 120]])('roles %s are kept where folds are free', (roles, sectors, deg) => {
+    const { assembly, pose } = folded(vertexPattern(sectors, roles), deg);
+    expect(pose.stop).toBeUndefined();
+    expect(pose.folds.residualMm).toBeLessThan(1e-9);
+    assembly.linkage.joints.forEach((j, i) => expect(pose.folds.q[i] * j.role).toBeGreaterThan(-1e-6));
+  });
   test('the linkage of a grid whose sectors do not match bends, and says by how much', () => {
     const grid = parallelogramGrid(4, 4);
     const bentVertices = grid.vertices.map((v, i): readonly [number, number] => (i === 12 ? [v[0] + 1.2, v[1] + 0.8] : v));

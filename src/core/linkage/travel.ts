@@ -74,9 +74,11 @@ export class Travel {
     const walk = this.walks.find((w) => (w.end - this.start!.drive) * (target - this.start!.drive) > 0)!;
     if (Math.abs(target - walk.end) < AT_END_RAD) return this.finish(walk);
     this.extend(walk, target);
-    const reached = this.between(walk, target);
-    if (reached) return { folds: reached };
     const last = walk.nodes[walk.nodes.length - 1];
+    // Past the place where the walk stopped nothing is tried again: a longer leap might land on another branch.
+    const past = walk.stop !== undefined && (target - last.drive) * (walk.end - last.drive) > 0 && Math.abs(target - last.drive) > AT_END_RAD;
+    const reached = past ? null : this.between(walk, target);
+    if (reached) return { folds: reached };
     return { folds: last, stop: walk.stop ?? { drive: last.drive, reason: 'wrong-branch', joints: [] } };
   }
 

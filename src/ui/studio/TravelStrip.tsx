@@ -30,6 +30,7 @@ export function TravelStrip() {
   const playing = useStudio((s) => s.playing);
   const { scrub, play } = useActions();
   const dark = useDark();
+  const lit = useStudio((s) => s.lit);
   const canvas = useRef<HTMLCanvasElement>(null);
   const chart = useRef<Chart<'line', { x: number; y: number | null }[]> | null>(null);
   const [area, setArea] = useState({ left: 44, right: 44, width: 0 });
@@ -110,6 +111,9 @@ export function TravelStrip() {
           <Box key={`${b.name}${b.from}`} position="absolute" top="0" bottom="22px" left={`${xOf(b.from)}px`} width={`${Math.max(3, xOf(b.to) - xOf(b.from))}px`} bg={b.bad ? 'var(--bad-wash)' : 'var(--warn-wash)'}>
             <chakra.span position="absolute" top="22px" left="4px" whiteSpace="nowrap" fontSize="12px" color={b.bad ? 'bad' : 'warn'} pointerEvents="none">{b.name}</chakra.span>
           </Box>
+        ))}
+        {proof?.findings.filter((f) => f.subjects.some((id) => lit.includes(id))).map((f) => (
+          <Box key={`${f.rule}${f.mechanism}${f.aspect}`} position="absolute" top="18px" bottom="22px" left={`${xOf(f.drive.open) - 2}px`} width="4px" bg="accent" opacity="0.75" title={f.message} pointerEvents="none" />
         ))}
         <Box position="absolute" inset="0" pointerEvents="none"><canvas ref={canvas} aria-hidden="true" /></Box>
         <Box position="absolute" top="2px" left={`${area.left + 6}px`} fontSize="12px" display="flex" gap="14px" pointerEvents="none">
