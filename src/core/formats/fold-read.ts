@@ -38,10 +38,11 @@ export function readFold(text: string): ReadPattern {
     if (from === to || dist2(vertices[from], vertices[to]) <= WELD_MM) return no(`edge ${i} has no length`);
     const assignment = assigned[i];
     if (assignment === 'U') return no(`edge ${i} is unassigned (U); assign M, V or F to fold it`);
-    if (!'MVFBC'.includes(assignment) || assignment === '') return no(`edges_assignment[${i}] is "${assignment}"; it must be M, V, F, B or C`);
+    // J, a join, is paper that goes on: flat, like F.
+    if (!'MVFBCJ'.includes(assignment) || assignment === '') return no(`edges_assignment[${i}] is "${assignment}"; it must be M, V, F, B, C or J`);
     const angle = angles?.[i] ?? undefined;
     if (angle !== undefined && ((assignment === 'M' && angle > 0) || (assignment === 'V' && angle < 0))) return no(`edges_foldAngle[${i}] is ${angle}, but the edge is assigned ${assignment}; valley angles are positive`);
-    edges.push({ from, to, assignment: assignment as Assignment, ...(angle === undefined ? {} : { foldDeg: angle }) });
+    edges.push({ from, to, assignment: (assignment === 'J' ? 'F' : assignment) as Assignment, ...(angle === undefined ? {} : { foldDeg: angle }) });
   }
   return { ok: true, pattern: { vertices, edges } };
 }

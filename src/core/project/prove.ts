@@ -88,8 +88,9 @@ export function* provingSteps(design: Design, steps = DEFAULT_STEPS): Generator<
   evidence = { ...evidence, travel: poses };
   findings = [...findings, ...RULES.filter((r) => r.needs === 'travel').flatMap((r) => r.check(evidence))];
   yield proof();
+  const purse = { left: PROOF_BUDGET };
   for (let i = 0; i < findings.length; i++) {
-    const remedies = findRemedies(design, findings[i], findings);
+    const remedies = findRemedies(design, findings[i], findings, purse);
     if (remedies.length === 0) continue;
     findings = findings.map((f, k) => (k === i ? { ...f, remedies } : f));
     yield proof();
@@ -123,21 +124,28 @@ export function travelPoint(assembly: Assembly, pose: Pose): TravelPoint {
 const REMEDY_STEPS = 18;
 /** Most remedies offered for one finding. */
 const MOST_REMEDIES = 3;
-/** Values tried for one finding over all its levers; keeps a hopeless search short. */
-const MOST_PROBES = 110;
+/** What a search may spend: values tried for one finding, and for a whole proof. A value that needs the whole travel counts for more. Keeps a hopeless design short. */
+const FINDING_BUDGET = 110;
+const PROOF_BUDGET = 320;
+const TRAVEL_COST = 4;
 /** Remedies are rounded to this (mm or degrees) where the rounded value clears too. */
 const REMEDY_GRAIN = 0.1;
 
 /** One-parameter changes that clear a finding: the nearest value of each lever that does, by search on the rule itself. */
-export function findRemedies(design: Design, finding: Finding, known: readonly Finding[]): Remedy[] {
+export function findRemedies(design: Design, finding: Finding, known: readonly Finding[], purse = { left: PROOF_BUDGET }): Remedy[] {
   const out: Remedy[] = [];
-  let probes = 0;
+  const cost = RULES.find((r) => r.id === finding.rule)!.needs === 'travel' ? TRAVEL_COST : 1;
+  const floor = purse.left - FINDING_BUDGET;
   for (const lever of finding.levers) {
     if (out.length >= MOST_REMEDIES) break;
     const now = leverValue(design, lever.mechanism, lever.parameter);
     const range = leverRange(design, lever.mechanism, lever.parameter);
     if (now === null || !range) continue;
-    const clears = (value: number): boolean => probes++ < MOST_PROBES && isClear(setLever(design, lever.mechanism, lever.parameter, value), finding, known);
+    const clears = (value: number): boolean => {
+      if (purse.left <= Math.max(0, floor)) return false;
+      purse.left -= cost;
+      return isClear(setLever(design, lever.mechanism, lever.parameter, value), finding, known);
+    };
     const found = [nearestClear(now, range.min, finding.measured, clears), nearestClear(now, range.max, finding.measured, clears)].filter((v): v is number => v !== null);
     if (found.length > 0) out.push({ ...lever, value: found.reduce((a, b) => (Math.abs(b - now) < Math.abs(a - now) ? b : a)) });
   }

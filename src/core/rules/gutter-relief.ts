@@ -29,7 +29,9 @@ export const gutterRelief: Rule = {
         });
         const room = Math.min(...onHost.map((p) => distToSegment(p, crease.a, crease.b)));
         const middle = onFacet(closed, i, centre(facet.polygon.outer));
-        const outside = 2 * caliperOf(evidence, assembly.facets.find((f) => f.id === m.host!.sideA)!);
+        // A host without paper is a finding of its own.
+        const side = assembly.facets.find((f) => f.id === m.host!.sideA);
+        const outside = side ? 2 * caliperOf(evidence, side) : 0;
         const limit = Math.max(LEAST_MM, stackAt(map, [middle[0], middle[1]]) - outside);
         if (room >= limit) continue;
         out.push({

@@ -23,7 +23,7 @@ export function PosedView() {
   const [turned, setTurned] = useState(0);
   return (
     <Box as="section" aria-label="Posed" position="relative" minWidth="0" minHeight="0" display="flex" flexDirection="column" borderRight="1px solid var(--rule)">
-      <Box display="flex" justifyContent="space-between" alignItems="center" p="8px 12px 0 14px">
+      <Box display="flex" justifyContent="space-between" alignItems="center" gap="4px 8px" flexWrap="wrap" p="8px 12px 0 14px">
         <chakra.h2 className="heading">Posed</chakra.h2>
         <Box display="flex" gap="4px" role="group" aria-label="View from">
           {VIEWS.map(([name], i) => <Action key={name} small aria-pressed={view === i} onClick={() => { setView(i); setTurned((n) => n + 1); }} on={view === i}>{name}</Action>)}

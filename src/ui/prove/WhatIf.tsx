@@ -44,7 +44,7 @@ export function WhatIf() {
   if (!parameter) return null;
   return (
     <Box as="section" aria-label="What if" p="10px 14px" display="flex" flexDirection="column" minHeight="0" minWidth="0">
-      <Box display="flex" gap="18px" alignItems="baseline" css={{ '& > div': { marginBottom: 0 } }}>
+      <Box display="flex" gap="18px" alignItems="baseline" css={{ '& > div': { marginBottom: 0, flexWrap: 'nowrap' } }}>
         <chakra.h2 className="heading" whiteSpace="nowrap">What if</chakra.h2>
         <Choice asList label="of" value={selected} choices={[{ id: 'card', name: 'Base card' }, ...design.mechanisms.map((x) => ({ id: x.id, name: x.name }))]} onChange={select} />
         <Choice asList label="parameter" value={parameter.key} choices={keys.map((p) => ({ id: p.key, name: p.label }))} onChange={setKey} />
