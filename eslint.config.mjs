@@ -12,7 +12,7 @@ export default tseslint.config(
       'no-eval': 'error', 'no-implied-eval': 'error', 'no-new-func': 'error', eqeqeq: 'error', 'no-console': 'error',
     },
   },
-  { files: ['src/core/**/*.ts'], ignores: ['**/*.test.ts', 'src/core/testing/**'], rules: { 'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'The core gives the same answer every time: use seeded().' }, { object: 'Date', property: 'now' }], 'no-restricted-globals': ['error', 'window', 'document', 'localStorage', 'performance'] } },
-  { files: ['**/*.test.ts', '**/testing/**', 'bench/**', 'scripts/**', 'e2e/**'], rules: { 'no-console': 'off', '@typescript-eslint/no-explicit-any': 'off' } },
+  { files: ['src/core/**/*.ts'], ignores: ['**/*.test.ts', 'src/core/tests/**'], rules: { 'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'The core gives the same answer every time: use seeded().' }, { object: 'Date', property: 'now' }], 'no-restricted-globals': ['error', 'window', 'document', 'localStorage', 'performance'] } },
+  { files: ['**/*.test.ts', '**/tests/**', 'bench/**', 'scripts/**', 'e2e/**'], rules: { 'no-console': 'off', '@typescript-eslint/no-explicit-any': 'off' } },
   { files: ['scripts/*.mjs'], languageOptions: { globals: { process: 'readonly', console: 'readonly' } } },
 );

@@ -15,7 +15,7 @@ import { buildAssembly } from '../src/core/project/build';
 import { addMechanism, blankDesign, type Design } from '../src/core/project/design';
 import { provingSteps } from '../src/core/project/prove';
 import { readDesign } from '../src/core/project/schema';
-import { parallelogramGrid } from '../src/core/testing/patterns';
+import { parallelogramGrid } from '../src/core/tests/patterns';
 
 const FRAME_MS = 1000 / 60;
 /** Median time of `work` in ms, after one run to warm up. */

@@ -1,7 +1,7 @@
 import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { foldText, parallelogramGrid, vertexPattern } from '../core/testing/patterns';
+import { foldText, parallelogramGrid, vertexPattern } from '../core/tests/patterns';
 import { run } from './run';
 
 const dir = mkdtempSync(join(tmpdir(), 'rhabdoplex-cli-'));

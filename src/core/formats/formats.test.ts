@@ -19,7 +19,7 @@ import { workSteps } from '../project/steps';
 import { drawPieces, inCutOrder } from '../sheets/drawing';
 import { layOut, onSheet } from '../sheets/pack';
 import { cutList } from '../sheets/cutlist';
-import { foldText, parallelogramGrid, vertexPattern } from '../testing/patterns';
+import { foldText, parallelogramGrid, vertexPattern } from '../tests/patterns';
 import { cutListCsv } from './csv';
 import { exportDesign, type ExportChoice } from './export';
 import { readFold } from './fold-read';
@@ -68,7 +68,7 @@ describe('PDF (read by pdf.js)', () => {
   const pages = async (d: Design, choice: Partial<ExportChoice> = {}): Promise<Page[]> => {
     const file = join(mkdtempSync(join(tmpdir(), 'pdf-')), 'a.pdf');
     writeFileSync(file, await write({ format: 'pdf', ...choice }, d));
-    return JSON.parse(execFileSync('node', [join(process.cwd(), 'src/core/testing/read-pdf.mjs'), file], { encoding: 'utf8', maxBuffer: 1e8 })) as Page[];
+    return JSON.parse(execFileSync('node', [join(process.cwd(), 'src/core/tests/read-pdf.mjs'), file], { encoding: 'utf8', maxBuffer: 1e8 })) as Page[];
   };
   test('true scale: the check bar is 50 mm, and a gutter is as long as it is', async () => {
     const [page] = await pages(design, { piece: 'card' });

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { assembleCreasePattern, type CreasePattern } from '../assembly/crease-pattern';
 import { foldDeg, onFacet, poseAt, type Pose } from '../assembly/pose';
 import type { Assembly } from '../assembly/assembly';
-import { parallelogramGrid, vertexPattern } from '../testing/patterns';
+import { parallelogramGrid, vertexPattern } from '../tests/patterns';
 import { degToRad, radToDeg } from '../units/angle';
 import { largestGap, leastBending, placeBodies } from './bodies';
 import { creaseMotion, motionAt, pivotMotion, twistAt, type Joint, type Linkage, type Motion } from './joint';

@@ -52,7 +52,7 @@ export function FlatView({ onFacet }: { onFacet?: (facet: string) => void }) {
   const scene = useStudio((s) => s.scene);
   return (
     <Box as="section" aria-label="Flat" position="relative" minWidth="0" borderRight="1px solid var(--rule)" display="flex" flexDirection="column">
-      <Box display="flex" justifyContent="space-between" p="12px 14px 0"><chakra.h2 className="heading">Flat</chakra.h2><chakra.span className="dim" fontSize="12.5px">inside up · click a crease to stand something on it</chakra.span></Box>
+      <Box display="flex" justifyContent="space-between" p="12px 14px 0"><chakra.h2 className="heading">Flat</chakra.h2><chakra.span className="dim" fontSize="12.5px" hideBelow="lg" whiteSpace="nowrap">inside up · click a crease to stand something on it</chakra.span></Box>
       {scene && <Drawing scene={scene} onFacet={onFacet} />}
     </Box>
   );

@@ -1,0 +1,145 @@
+/** Moving about the workbench: keys, units, room bars, the Brief, what-if, dark and light. */
+import { By, Key, type WebDriver } from 'selenium-webdriver';
+import { click, eventually, find, findText, openBrowser } from './support/browser';
+import { serve } from './support/server';
+import { StudioPage } from './support/studio';
+
+jest.setTimeout(120_000);
+let driver: WebDriver;
+let server: Awaited<ReturnType<typeof serve>>;
+let page: StudioPage;
+
+beforeAll(async () => {
+  server = await serve();
+  ({ driver } = await openBrowser());
+  page = new StudioPage(driver, server.base);
+  await page.openCard('Terrace night');
+  await page.proved();
+});
+afterAll(async () => {
+  await driver?.quit();
+  server?.stop();
+});
+const select = async (name: string, value: string): Promise<void> => {
+  await driver.executeScript(
+    `const label = [...document.querySelectorAll('label')].find((l) => l.textContent === arguments[0]);
+     const list = document.querySelector('select[aria-label="' + arguments[0] + '"]') ?? document.getElementById(label.htmlFor);
+     Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set.call(list, arguments[1]);
+     list.dispatchEvent(new Event('change', { bubbles: true }));`,
+    name,
+    value,
+  );
+};
+
+test('keys: stages by number, the list by J and K, the opening by brackets, all keys by ?', async () => {
+  await click(driver, '[aria-label=Flat] h2');
+  await page.press('j');
+  await eventually(driver, 'the first mechanism', async () => (await driver.findElements(By.css('[data-mechanism=terrace][aria-current=true]'))).length === 1);
+  await page.press('k');
+  await eventually(driver, 'the base', async () => (await driver.findElements(By.css('[data-mechanism=card][aria-current=true]'))).length === 1);
+  const before = await page.opening();
+  await page.press(']');
+  await eventually(driver, 'five degrees more', async () => (await page.opening()) === before + 5);
+  await page.press(Key.HOME);
+  await eventually(driver, 'closed', async () => (await page.opening()) === 0);
+  await page.press(Key.END);
+  await eventually(driver, 'flat', async () => (await page.opening()) === 180);
+  await page.press('5');
+  await eventually(driver, 'Sheets', async () => (await driver.findElements(By.css('main[aria-label="sheets stage"]'))).length === 1);
+  await page.press('2');
+  await page.press('?');
+  await eventually(driver, 'the sheet of keys', async () => (await page.text()).includes('Close or open by 5°'));
+  await page.press(Key.ESCAPE);
+  await eventually(driver, 'it to close', async () => (await driver.findElements(By.css('dialog[open]'))).length === 0);
+});
+
+test('play moves the card by itself, and stops', async () => {
+  await findText(driver, 'button', 'Play').then((b) => b.click());
+  const from = await page.opening();
+  await eventually(driver, 'another opening', async () => (await page.opening()) !== from);
+  await findText(driver, 'button', 'Stop').then((b) => b.click());
+  const still = await page.opening();
+  await driver.sleep(300);
+  expect(await page.opening()).toBe(still);
+});
+
+test('a room bar names its limit, and one click goes there', async () => {
+  await click(driver, '[data-mechanism=gallery]');
+  const limit = await eventually(driver, 'the limit of the height', async () => (await driver.findElements(By.css('[aria-label^="Height: go to the limit"]')))[0]);
+  const text = (await limit.getAttribute('aria-label'))!;
+  expect(text).toMatch(/fore edge|narrow|paper ends/);
+  await limit.click();
+  const at = parseFloat(/limit ([\d.]+)/.exec(text)![1]);
+  await eventually(driver, 'the limit in the field', async () => Math.abs(parseFloat(await page.valueOf('height')) - at) < 0.11);
+  await click(driver, '[aria-label^="Undo: height"]');
+  await eventually(driver, 'the old height', async () => (await page.valueOf('height')) === '36');
+});
+
+test('arrows step a number', async () => {
+  await click(driver, '[data-mechanism=lamp]');
+  const field = await page.field('offset');
+  await field.click();
+  await field.sendKeys(Key.ARROW_DOWN);
+  await eventually(driver, 'one less', async () => (await page.valueOf('offset')) === '77');
+  await field.sendKeys(Key.ESCAPE);
+  await click(driver, '[aria-label^="Undo: along the crease"]');
+});
+
+test('inches are a way to show, not another card', async () => {
+  await click(driver, '[aria-label^="Units"]');
+  await click(driver, '[data-mechanism=lamp]');
+  await eventually(driver, 'inches', async () => (await page.valueOf('height')) === '1.024');
+  await click(driver, '[aria-label^="Units"]');
+  await eventually(driver, 'mm again', async () => (await page.valueOf('height')) === '26');
+});
+
+test('the Brief says when the envelope is too tight', async () => {
+  await page.stage('Brief');
+  await select('Envelope', 'C6');
+  await eventually(driver, 'the finding', async () => (await page.text()).includes('too tight by'));
+  await select('Envelope', '');
+  await eventually(driver, 'it to go', async () => !(await page.text()).includes('too tight by'));
+});
+
+test('a stock is added, and one in use cannot be removed', async () => {
+  await findText(driver, 'button', 'Another stock').then((b) => b.click());
+  await eventually(driver, 'a fifth stock', async () => (await driver.findElements(By.css('[aria-label="Name of Stock 5"]'))).length === 1);
+  expect(await (await find(driver, '[aria-label="Remove Night card, slate"]')).isEnabled()).toBe(false);
+  await click(driver, '[aria-label="Remove Stock 5"]');
+  await eventually(driver, 'four stocks', async () => (await driver.findElements(By.css('[aria-label="Name of Stock 5"]'))).length === 0);
+});
+
+test('what-if sweeps a parameter and ends', async () => {
+  await page.stage('Prove');
+  await click(driver, '[data-mechanism=gallery]');
+  await eventually(driver, 'all values', async () => (await page.text()).includes('click a value to take it'));
+});
+
+test('a mechanism is removed with all that stands on it, and undo brings them back', async () => {
+  await page.stage('Build');
+  await click(driver, '[data-mechanism=terrace]');
+  await click(driver, '[aria-label=Flat] h2');
+  await page.press(Key.BACK_SPACE);
+  await eventually(driver, 'card and lamp', async () => (await page.mechanisms()).join() === 'card,lamp');
+  await driver.actions().keyDown(Key.CONTROL).sendKeys('z').keyUp(Key.CONTROL).perform();
+  await eventually(driver, 'all six', async () => (await page.mechanisms()).length === 6);
+});
+
+test('dark is kept over a reload', async () => {
+  await page.saved();
+  await click(driver, '[aria-label="Light or dark"]');
+  await driver.navigate().refresh();
+  await find(driver, '[data-testid=posed] canvas');
+  expect(await driver.executeScript('return document.documentElement.classList.contains("dark")')).toBe(true);
+  await click(driver, '[aria-label="Light or dark"]');
+});
+
+test('every button and field has a name', async () => {
+  const nameless = await driver.executeScript<string[]>(
+    `return [...document.querySelectorAll('button, input:not([type=hidden]):not([hidden]), select')]
+      .filter((e) => !(e.textContent.trim() || e.getAttribute('aria-label') || e.getAttribute('title') || (e.id && document.querySelector('label[for="' + CSS.escape(e.id) + '"]')) || e.closest('label')))
+      .map((e) => e.outerHTML.slice(0, 120));`,
+  );
+  expect(nameless).toEqual([]);
+  expect(await page.complaints()).toEqual([]);
+});

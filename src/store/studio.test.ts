@@ -1,0 +1,159 @@
+/** The open card's store, with the workers replaced by answers that the tests hold back. */
+import { addMechanism, blankDesign, setParameter, type Design } from '@/core/project/design';
+import { prove, type Proof } from '@/core/project/prove';
+import { createStudio, type StudioStore } from './studio';
+
+type OnPart = (proof: Proof, done: boolean) => void;
+const asked: { load: Design[]; pose: [Design, number][]; prove: { design: Design; onPart: OnPart; end: () => void }[] } = { load: [], pose: [], prove: [] };
+const saved: Design[] = [];
+let disk: 'fine' | 'full' = 'fine';
+
+jest.mock('@/workers/client', () => ({
+  ...jest.requireActual<object>('@/workers/client'),
+  proxy: (f: unknown) => f,
+  engine: () => ({
+    load: async (design: Design) => {
+      asked.load.push(design);
+      return { ok: true, value: { design, pieces: [], facets: [], creases: [], cuts: [], glue: [], hosts: [] } };
+    },
+    pose: async (design: Design, openDeg: number) => {
+      asked.pose.push([design, openDeg]);
+      return { ok: true, value: { design, openDeg, placed: new Float64Array(), foldDeg: new Float64Array(), measures: {}, stopped: false, flexMm: 0 } };
+    },
+    prove: (design: Design, _steps: number, onPart: OnPart) =>
+      new Promise((done) => {
+        asked.prove.push({ design, onPart, end: () => done({ ok: true, value: null }) });
+      }),
+    rooms: async () => undefined,
+  }),
+}));
+jest.mock('./database', () => ({
+  saveProject: async ({ design }: { design: Design }) => {
+    if (disk === 'full') throw new DOMException('full', 'QuotaExceededError');
+    saved.push(design);
+  },
+}));
+
+const design = addMechanism(blankDesign('Test', 200, 100), 'step-fold', 'card.gutter', { depth: 30, height: 20 }).design;
+const depth = (mm: number) => (d: Design): Design => setParameter(d, 'step-fold-1', 'depth', mm);
+const settle = (): Promise<void> => jest.advanceTimersByTimeAsync(1000).then(() => undefined);
+let store: StudioStore;
+
+beforeEach(() => {
+  jest.useFakeTimers();
+  asked.load.length = asked.pose.length = asked.prove.length = saved.length = 0;
+  disk = 'fine';
+  store = createStudio('id', design, 'build');
+});
+afterEach(() => {
+  store.close();
+  jest.useRealTimers();
+});
+
+test('edits are undone and redone to the very same design, each by its name', () => {
+  const { edit, undo, redo } = store.getState().actions;
+  edit('depth 40', depth(40));
+  edit('depth 50', depth(50));
+  expect(store.getState().label).toBe('depth 50');
+  const texts = [JSON.stringify(store.getState().design)];
+  undo();
+  expect(store.getState().label).toBe('depth 40');
+  expect(store.temporal.getState().futureStates.at(-1)?.label).toBe('depth 50');
+  undo();
+  expect(JSON.stringify(store.getState().design)).toBe(JSON.stringify(design));
+  redo();
+  redo();
+  expect(JSON.stringify(store.getState().design)).toBe(texts[0]);
+});
+
+test('looking about is not an edit', () => {
+  const { select, scrub, light, go, showPreview, edit } = store.getState().actions;
+  select('step-fold-1');
+  scrub(44);
+  light(['leafA']);
+  go('prove');
+  showPreview(depth(33)(design));
+  edit('nothing', (d) => d);
+  expect(store.temporal.getState().pastStates).toHaveLength(0);
+  expect(store.getState().design).toBe(design);
+});
+
+test('the scrubber keeps between closed and flat', () => {
+  const { scrub } = store.getState().actions;
+  scrub(-5);
+  expect(store.getState().openDeg).toBe(0);
+  scrub(500);
+  expect(store.getState().openDeg).toBe(180);
+});
+
+test('an edit is saved after a moment, and only the last of a burst', async () => {
+  const { edit } = store.getState().actions;
+  for (const mm of [31, 32, 33]) edit(`depth ${mm}`, depth(mm));
+  expect(store.getState().saving).toBe('saving');
+  await settle();
+  expect(saved).toEqual([store.getState().design]);
+  expect(store.getState().saving).toBe('saved');
+});
+
+test('a full disk is said, and the design stays open', async () => {
+  disk = 'full';
+  store.getState().actions.edit('depth 40', depth(40));
+  await settle();
+  expect(store.getState().saving).toBe('failed');
+  expect(store.getState().design.mechanisms[0].parameters.depth).toBe(40);
+  disk = 'fine';
+  store.getState().actions.edit('depth 41', depth(41));
+  await settle();
+  expect(store.getState().saving).toBe('saved');
+});
+
+test('what was typed just before closing is still saved', async () => {
+  store.getState().actions.edit('depth 40', depth(40));
+  store.close();
+  await settle();
+  expect(saved.map((d) => d.mechanisms[0].parameters.depth)).toEqual([40]);
+});
+
+test('a part of an older proof never speaks of a newer design', async () => {
+  store.start();
+  await settle();
+  const proof = prove(design, 4);
+  store.getState().actions.edit('depth 40', depth(40));
+  await settle();
+  const [older, newer] = asked.prove;
+  older.onPart(proof, true);
+  expect(store.getState().proof).toBeNull();
+  expect(store.getState().proving).toBe(true);
+  newer.onPart(proof, false);
+  expect(store.getState().proof).toBe(proof);
+  expect(store.getState().proving).toBe(true);
+  newer.onPart(proof, true);
+  expect(store.getState().proving).toBe(false);
+});
+
+test('hovering a remedy shows its design and takes it back', async () => {
+  store.start();
+  await settle();
+  const preview = depth(20)(design);
+  store.getState().actions.showPreview(preview);
+  await settle();
+  expect(asked.load.at(-1)).toBe(preview);
+  store.getState().actions.showPreview(null);
+  await settle();
+  expect(asked.load.at(-1)).toBe(design);
+  expect(saved).toHaveLength(0);
+});
+
+test('the pose follows the scrubber', async () => {
+  store.start();
+  store.getState().actions.scrub(77);
+  await settle();
+  expect(asked.pose.at(-1)).toEqual([design, 77]);
+  expect(store.getState().pose?.openDeg).toBe(77);
+});
+
+test('when what is selected goes, the base is selected', () => {
+  store.getState().actions.select('step-fold-1');
+  store.getState().actions.edit('remove', (d) => ({ ...d, mechanisms: [] }));
+  expect(store.getState().selected).toBe('card');
+});
