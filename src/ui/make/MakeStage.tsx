@@ -17,6 +17,7 @@ import { PosedPicture } from '../common/PosedPicture';
 const FILES: readonly (readonly [format: ExportFormat, name: string, says: string])[] = [
   ['svg', 'SVG', 'lines in mm, a group for each role'], ['dxf', 'DXF', 'lines in mm, a layer for each role'], ['pdf', 'PDF', 'true scale, tiled, with a 50 mm check bar'], ['fold', 'FOLD', 'crease pattern of one piece'], ['glb', 'GLB', 'the posed model'],
 ];
+/** Named here again: importing them with the writers would bring every writer into the page. */
 const MIME: Readonly<Record<ExportFormat, string>> = { svg: 'image/svg+xml', dxf: 'image/vnd.dxf', pdf: 'application/pdf', fold: 'application/json', glb: 'model/gltf-binary' };
 
 /** Files, the cut list, and folding and gluing in order. */
