@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import polygonClipping from 'polygon-clipping';
 import { arrange, type Segment } from './arrangement';
-import { intersect, offset, polygonArea, rectangle, regionArea, ringArea, subtract, thicken, unite, type Region, type Ring } from './polygon';
+import { intersect, offset, polygonArea, rectangle, regionArea, regionFromRings, ringArea, subtract, thicken, unite, type Region, type Ring } from './polygon';
 import { narrowestNeck } from './web';
 import { frameAt, sideOf, type Vec2 } from './vec2';
 
@@ -75,4 +75,28 @@ test('sides are exact and frames are right-handed', () => {
   expect(sideOf([0, 0], [1, 0], [0.5, 1e-18])).toBeGreaterThan(0);
   expect(sideOf([0, 0], [1, 1], [2, 2])).toBe(0);
   expect(frameAt({ origin: [3, 4], along: [0, 1] }, 2, 1)).toEqual([2, 6]);
+});
+
+test('rings as they come, in either direction, become clean polygons by even-odd', () => {
+  const outer = rectangle(0, 0, 20, 20);
+  const inner = rectangle(5, 5, 15, 15);
+  const core = rectangle(8, 8, 12, 12);
+  for (const rings of [[outer, inner, core], [outer, [...inner].reverse(), core], [[...outer].reverse(), inner, [...core].reverse()]]) {
+    const found = regionFromRings(rings);
+    expect(found).toHaveLength(2);
+    expect(regionArea(found)).toBeCloseTo(400 - 100 + 16, 6);
+    // Outer rings come out counter-clockwise, holes clockwise, whatever went in.
+    found.forEach((p) => expect(ringArea(p.outer)).toBeGreaterThan(0));
+    found.flatMap((p) => p.holes).forEach((h) => expect(ringArea(h)).toBeLessThan(0));
+  }
+  // A figure of eight: two triangles, not their difference.
+  const eight = regionFromRings([[[0, 0], [10, 10], [10, 0], [0, 10]]]);
+  expect(regionArea(eight)).toBeCloseTo(50, 6);
+});
+
+test('what lies apart does not touch: intersections of far rings are empty, unions keep both', () => {
+  const [left, right] = [region(rectangle(0, 0, 5, 5)), region(rectangle(100, 0, 105, 5))];
+  expect(intersect(left, right)).toEqual([]);
+  expect(unite(left, right)).toHaveLength(2);
+  expect(subtract(left, left)).toEqual([]);
 });
