@@ -32,6 +32,8 @@ export const FLEX_FROM_MM = 1e-3;
 export const FLAT_PLANE_MM = 0.05;
 /** Lengths that differ by less than this are equal to a maker (mm): typed with four decimals. */
 export const LENGTH_EQUAL_MM = 1e-4;
+/** Part of a glue area that may miss its facet by rounding of the clipping grid. */
+export const AREA_ROUNDING = 1e-7;
 /** Reach past an edge below this is rounding, not overhang (mm). */
 export const OVERHANG_FROM_MM = 1e-3;
 /** Two facets whose planes meet at less than this lie on each other and cannot pierce (mm of run inside). */

@@ -3,7 +3,7 @@ import type { Bond, Contribution, Host, Landmark } from '../kinds';
 import { creaseMotion, compose, identity, invert, Travel, type Joint, type Linkage, type Rigid, applyRigid } from '../linkage';
 import { findFacets, type FlatPattern, type Interruption } from '../pattern/facets';
 import type { CreaseRole, Piece } from '../pattern/pattern';
-import type { Polygon } from '../plane/polygon';
+import { ringArea, type Polygon } from '../plane/polygon';
 import { distToSegment, type Vec2 } from '../plane/vec2';
 import { WELD_MM } from '../tolerance';
 import type { Segment } from '../plane/arrangement';
@@ -225,11 +225,10 @@ function looseParts(piece: Piece, pattern: FlatPattern, bonds: readonly Bond[]):
   const groups = new Map<number, number[]>();
   pattern.facets.forEach((_, i) => groups.set(find(i), [...(groups.get(find(i)) ?? []), i]));
   const all = [...groups.values()];
-  const area = (g: number[]): number => g.reduce((s, i) => s + Math.abs(ringSize(pattern.facets[i].polygon)), 0);
+  const area = (g: number[]): number => g.reduce((s, i) => s + Math.abs(ringArea(pattern.facets[i].polygon.outer)), 0);
   const main = all.reduce<number[]>((best, g) => (area(g) > area(best) ? g : best), all[0] ?? []);
   return all.filter((g) => g !== main && !g.some(held)).map((g): Misfit => {
     const facet = pattern.facets[g[0]];
     return { kind: 'loose-part', mechanism: piece.labels.find((l) => l.name === facet.id)?.mechanism ?? piece.mechanism, piece: piece.id, what: facet.id, at: facet.polygon.outer[0], sizeMm: Math.sqrt(area(g)) };
   });
 }
-const ringSize = (p: Polygon): number => p.outer.reduce((s, a, i) => s + a[0] * p.outer[(i + 1) % p.outer.length][1] - a[1] * p.outer[(i + 1) % p.outer.length][0], 0) / 2;

@@ -4,7 +4,7 @@
  * glue line B another `fold` on; tabs lie outside the panels.
  */
 import type { CreaseLine } from '../pattern/pattern';
-import type { Ring } from '../plane/polygon';
+import { centreOf, type Ring } from '../plane/polygon';
 import { add2, scale2, type Frame2, type Vec2 } from '../plane/vec2';
 import { compose, invert, placeOnSheet, type Rigid } from '../linkage';
 import { degToRad, radToDeg } from '../units/angle';
@@ -70,10 +70,10 @@ function build(values: ParameterValues, context: BuildContext): Contribution {
       { id: `${id}.glueB`, mechanism: id, outline: tabB.glue, facet: `${id}.tabB`, onto: { piece: host.piece, facet: host.sideB, outline: onto(tabB.glue, placementB) } },
     ],
     labels: [
-      { name: `${id}.tabA`, at: middle(tabA.tab), mechanism: id },
+      { name: `${id}.tabA`, at: centreOf(tabA.tab), mechanism: id },
       { name: `${id}.panelA`, at: inside(lineA, leftOf(lineA)), mechanism: id },
       { name: `${id}.panelB`, at: inside(lineB, scale2(leftOf(lineB), -1)), mechanism: id },
-      { name: `${id}.tabB`, at: middle(tabB.tab), mechanism: id },
+      { name: `${id}.tabB`, at: centreOf(tabB.tab), mechanism: id },
     ],
   };
   const hostOn = (name: string, d: Vec2, sign: 1 | -1, sideA: string, sideB: string, ends: Host['ends']): Host => {
@@ -112,7 +112,6 @@ function build(values: ParameterValues, context: BuildContext): Contribution {
 const aboutApex = (apex: Vec2, angle: number): Rigid =>
   compose(compose(placeOnSheet(apex, [1, 0]), placeOnSheet([0, 0], heading(angle))), invert(placeOnSheet(apex, [1, 0])));
 
-const middle = (ring: Ring): Vec2 => scale2(ring.reduce((s, p) => add2(s, p)), 1 / ring.length);
 
 export const vFold: Kind = {
   id: 'v-fold',

@@ -17,6 +17,12 @@ export const cross3 = (a: Vec3, b: Vec3): Vec3 => [
 export const norm3 = (a: Vec3): number => Math.hypot(a[0], a[1], a[2]);
 export const unit3 = (a: Vec3): Vec3 => scale3(a, 1 / norm3(a));
 
+/** Smallest box round points. */
+export function boxOf3(points: readonly Vec3[]): { min: Vec3; max: Vec3 } {
+  const at = (k: number): number[] => points.map((p) => p[k]);
+  return { min: [Math.min(...at(0)), Math.min(...at(1)), Math.min(...at(2))], max: [Math.max(...at(0)), Math.max(...at(1)), Math.max(...at(2))] };
+}
+
 export const identity = (): Rigid => Float64Array.of(1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0);
 
 export const compose = (a: Rigid, b: Rigid): Rigid => composeInto(new Float64Array(12), a, b);

@@ -23,6 +23,9 @@ const ARC_STEP_MM = 0.01;
 export const ringArea = (ring: Ring): number =>
   ring.reduce((sum, p, i) => sum + cross2(p, ring[(i + 1) % ring.length]), 0) / 2;
 
+/** Mean of a ring's corners: well inside where the ring is convex. */
+export const centreOf = (ring: Ring): Vec2 => [ring.reduce((s, p) => s + p[0], 0) / ring.length, ring.reduce((s, p) => s + p[1], 0) / ring.length];
+
 /** Net area in mm². */
 export const polygonArea = (p: Polygon): number =>
   Math.abs(ringArea(p.outer)) - p.holes.reduce((sum, h) => sum + Math.abs(ringArea(h)), 0);

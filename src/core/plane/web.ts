@@ -1,5 +1,5 @@
 /** How narrow the paper gets: by eroding a sheet until it parts (handbook section 1, rule `web`). */
-import { distanceToEdge, offset, polygonArea, regionArea, subtract, thicken, type Polygon, type Region, type Ring } from './polygon';
+import { centreOf, distanceToEdge, offset, polygonArea, regionArea, subtract, thicken, type Polygon, type Region, type Ring } from './polygon';
 import type { Vec2 } from './vec2';
 
 export interface Sheet {
@@ -48,7 +48,7 @@ function firstNeck(whole: Region, sheet: Sheet, width: number): Vec2 | null {
     if (size < SLIT_MM * width) continue;
     const touched = contacts(rest, whole);
     // Two contacts or none: it was a bridge, or a part of its own. One contact: a dead end, a strip only when it is longer than wide.
-    if (touched !== 1 || size > 2 * width * width) return middleOf(rest);
+    if (touched !== 1 || size > 2 * width * width) return centreOf(rest.outer);
   }
   return null;
 }
@@ -64,7 +64,3 @@ function contacts(rest: Polygon, whole: Region): number {
   const rises = inner.filter((n, i) => n && !inner[(i + ring.length - 1) % ring.length]).length;
   return rises === 0 && inner.some(Boolean) ? 1 : rises;
 }
-const middleOf = (p: Polygon): Vec2 => {
-  const n = p.outer.length;
-  return [p.outer.reduce((s, q) => s + q[0], 0) / n, p.outer.reduce((s, q) => s + q[1], 0) / n];
-};

@@ -2,7 +2,7 @@
 import Flatbush from 'flatbush';
 import type { Assembly } from '../assembly/assembly';
 import { facetOutline, type Pose } from '../assembly/pose';
-import { applyRigid, dot3, invert, norm3, sub3, type Rigid, type Vec3 } from '../linkage';
+import { applyRigid, boxOf3, dot3, invert, norm3, sub3, type Rigid, type Vec3 } from '../linkage';
 import { contains, type Polygon } from '../plane/polygon';
 
 interface Placed {
@@ -19,8 +19,7 @@ export function leastClearance(assembly: Assembly, pose: Pose): { mm: number; a:
   const placed: Placed[] = assembly.facets.flatMap((f, facet) => {
     if (f.mechanism === 'card' || assembly.leafBodies.has(f.body)) return [];
     const points = facetOutline(pose, assembly.facets, facet);
-    const axis = (k: number): number[] => points.map((p) => p[k]);
-    return [{ facet, mechanism: f.mechanism, points, min: [Math.min(...axis(0)), Math.min(...axis(1)), Math.min(...axis(2))] as Vec3, max: [Math.max(...axis(0)), Math.max(...axis(1)), Math.max(...axis(2))] as Vec3 }];
+    return [{ facet, mechanism: f.mechanism, points, ...boxOf3(points) }];
   });
   if (placed.length < 2) return null;
   const index = new Flatbush(placed.length);

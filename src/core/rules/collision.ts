@@ -2,7 +2,7 @@
 import Flatbush from 'flatbush';
 import { onFacet, type Pose } from '../assembly/pose';
 import type { Assembly } from '../assembly/assembly';
-import { applyRigid, invert, type Vec3 } from '../linkage';
+import { applyRigid, boxOf3, invert, type Vec3 } from '../linkage';
 import { contains, distanceToEdge, ringsOf } from '../plane/polygon';
 import { CONTACT_MM } from '../tolerance';
 import { atDeg, caliperOf, leversOf, mm, titleOf, type Evidence, type Finding, type Rule } from './rule';
@@ -65,11 +65,6 @@ export function piercings(evidence: Pick<Evidence, 'assembly' | 'brief'>, pose: 
 }
 
 const pairKey = (i: number, j: number): string => (i < j ? `${i},${j}` : `${j},${i}`);
-
-function boxOf3(points: readonly Vec3[]): { min: Vec3; max: Vec3 } {
-  const at = (k: number): number[] => points.map((p) => p[k]);
-  return { min: [Math.min(...at(0)), Math.min(...at(1)), Math.min(...at(2))], max: [Math.max(...at(0)), Math.max(...at(1)), Math.max(...at(2))] };
-}
 
 /** Facets that share a joint may touch along it. */
 function joinedPairs(assembly: Assembly): Set<string> {

@@ -2,6 +2,7 @@
 import { onFacet } from '../assembly/pose';
 import { FLAT_PLANE_MM, LENGTH_EQUAL_MM } from '../tolerance';
 import type { Assembly } from '../assembly/assembly';
+import { radToDeg } from '../units/angle';
 import { leversOf, mm, titleOf, type Finding, type Rule } from './rule';
 
 /** The mechanism that a joint of the linkage belongs to. */
@@ -32,7 +33,7 @@ export const flatFold: Rule = {
     if (!closed && out.length === 0) {
       const stop = assembly.travel.at(Math.PI).stop;
       const mechanism = stop && stop.joints.length > 0 ? mechanismOfJoint(assembly, stop.joints[0]) : 'card';
-      const at = 180 - ((stop?.drive ?? 0) * 180) / Math.PI;
+      const at = 180 - radToDeg(stop?.drive ?? 0);
       out.push({
         rule: 'flat-fold', severity: 'blocks', mechanism, piece: '', measured: at, limit: 0, unit: 'deg', drive: { open: at }, aspect: 'stop', subjects: [], levers: [],
         message: `The card cannot close further than ${at.toFixed(1)}°: ${titleOf(assembly, mechanism)} stands in the way.`,

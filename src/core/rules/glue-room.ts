@@ -4,7 +4,7 @@ import { creaseStretches } from '../pattern/facets';
 import type { GlueArea, Piece } from '../pattern/pattern';
 import { intersect, offset, regionArea, ringArea, type Ring } from '../plane/polygon';
 import { distToSegment, lerp2, type Vec2 } from '../plane/vec2';
-import { GENERIC_RANK_CUT, WELD_MM } from '../tolerance';
+import { AREA_ROUNDING, WELD_MM } from '../tolerance';
 import { leversOf, mm, titleOf, type Finding, type Rule } from './rule';
 
 /** Common practice, no source. */
@@ -55,7 +55,7 @@ function checkArea(assembly: Assembly, carrier: Piece, glue: GlueArea): Finding[
   const ring = ringArea(glue.onto.outline) > 0 ? glue.onto.outline : [...glue.onto.outline].reverse();
   const size = Math.abs(ringArea(ring));
   const off = size - regionArea(intersect([{ outer: ring, holes: [] }], [facet.polygon]));
-  if (off > GENERIC_RANK_CUT * size + 1e-3) {
+  if (off > AREA_ROUNDING * size + 1e-3) {
     add('blocks', off, 0, 'mm2', 'facet', `${name} does not lie on one facet: ${off.toFixed(0)} mm² of it miss ${facet.id}.`, 'depth', 'height', 'offset', 'size', 'tab', 'width', 'relief');
   } else {
     const room = setBack(base, assembly, ring);

@@ -1,6 +1,7 @@
 /** `gutter-relief`: layers folded over a crease have room; they are set back by what is stacked inside the fold. */
 import { onFacet } from '../assembly/pose';
 import { applyRigid } from '../linkage';
+import { centreOf } from '../plane/polygon';
 import { distToSegment, type Vec2 } from '../plane/vec2';
 import { caliperOf, leversOf, mm, titleOf, type Finding, type Rule } from './rule';
 import { stackAt, thicknessMap } from './thickness';
@@ -28,7 +29,7 @@ export const gutterRelief: Rule = {
           return [u, v];
         });
         const room = Math.min(...onHost.map((p) => distToSegment(p, crease.a, crease.b)));
-        const middle = onFacet(closed, i, centre(facet.polygon.outer));
+        const middle = onFacet(closed, i, centreOf(facet.polygon.outer));
         // A host without paper is a finding of its own.
         const side = assembly.facets.find((f) => f.id === m.host!.sideA);
         const outside = side ? 2 * caliperOf(evidence, side) : 0;
@@ -44,4 +45,3 @@ export const gutterRelief: Rule = {
     return out;
   },
 };
-const centre = (ring: readonly Vec2[]): Vec2 => [ring.reduce((s, p) => s + p[0], 0) / ring.length, ring.reduce((s, p) => s + p[1], 0) / ring.length];
