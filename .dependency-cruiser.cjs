@@ -1,5 +1,5 @@
 // The house has floors (docs/architecture.md): a folder imports only from floors below it.
-const CORE = ['units', 'plane', 'paper', 'pattern', 'linkage', 'kinds', 'assembly', 'rules', 'project', 'sheets', 'formats'];
+const CORE = ['units', 'plane', 'paper', 'pattern', 'linkage', 'shapes', 'kinds', 'assembly', 'rules', 'project', 'sheets', 'formats'];
 
 /** Each floor of the core may not look up. `tolerance.ts` lies below all. */
 const floors = CORE.slice(0, -1).map((name, i) => ({

@@ -3,7 +3,7 @@ const nextJest = require('next/jest');
 
 const createConfig = nextJest({ dir: './' });
 /** Packages that ship as ES modules only and must be compiled like our own code. */
-const MODULES_ONLY = ['clipper2-ts', 'flatbush', 'flatqueue', 'robust-predicates', 'earcut', 'idb', 'property-graph', '@gltf-transform', 'uuid'];
+const MODULES_ONLY = ['clipper2-ts', 'flatbush', 'flatqueue', 'robust-predicates', 'earcut', 'idb', 'property-graph', '@gltf-transform', 'uuid', 'svg-pathdata', 'd3-contour', 'd3-array', 'internmap', 'fast-xml-parser', 'transformation-matrix'];
 
 async function project(overrides) {
   const config = await createConfig({ moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' }, cacheDirectory: '<rootDir>/.jest-cache', ...overrides })();
@@ -13,7 +13,7 @@ async function project(overrides) {
 module.exports = async () => ({
   projects: await Promise.all([
     project({ displayName: 'core', testEnvironment: 'node', testMatch: ['<rootDir>/src/core/**/*.test.ts', '<rootDir>/src/cli/**/*.test.ts', '<rootDir>/src/app/**/*.test.ts'] }),
-    project({ displayName: 'app', testEnvironment: 'node', testMatch: ['<rootDir>/src/store/**/*.test.ts', '<rootDir>/src/workers/**/*.test.ts'] }),
+    project({ displayName: 'app', testEnvironment: 'node', testMatch: ['<rootDir>/src/ui/**/*.test.ts', '<rootDir>/src/store/**/*.test.ts', '<rootDir>/src/workers/**/*.test.ts'] }),
     project({ displayName: 'e2e', testEnvironment: 'node', testMatch: ['<rootDir>/e2e/**/*.test.ts'] }),
   ]),
 });

@@ -21,7 +21,7 @@ const refused = async (...args: string[]): Promise<string> => {
 
 test('kinds lists every parameter with its unit and limits', async () => {
   const kinds = await ok('kinds');
-  expect(kinds.map((k: { id: string }) => k.id)).toEqual(['fold-card', 'step-fold', 'v-fold']);
+  expect(kinds.map((k: { id: string }) => k.id)).toEqual(['fold-card', 'step-fold', 'plane-stack', 'strut-figure', 'half-cut', 'floating-band', 'v-fold']);
   for (const k of kinds) for (const p of k.parameters) expect(Object.keys(p)).toEqual(expect.arrayContaining(['key', 'label', 'unit', 'default', 'min', 'max', 'note']));
 });
 

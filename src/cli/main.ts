@@ -1,5 +1,8 @@
 /** The command line: a thin reader of arguments over the core. JSON on stdout, one line of trouble on stderr. */
+import { shelveFonts } from '../fonts/shelve';
 import { run } from './run';
+
+shelveFonts();
 
 run(process.argv.slice(2)).then(
   ({ code, out, error }) => {

@@ -40,3 +40,5 @@ export const OVERHANG_FROM_MM = 1e-3;
 export const CONTACT_MM = 0.05;
 /** A length read from text is the same fraction of an inch within this (in). */
 export const FRACTION_IN = 1e-7;
+/** Two mechanisms may share this much paper by rounding (mm²): a cut they have in common. */
+export const CLASH_FROM_MM2 = 0.01;

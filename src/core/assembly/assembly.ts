@@ -33,7 +33,7 @@ export interface Crease {
 
 /** Something of the design that cannot be made as it stands; found while it is put together. */
 export interface Misfit {
-  readonly kind: 'missing-facet' | 'idle-crease' | 'loose-part' | 'contradiction';
+  readonly kind: 'missing-facet' | 'idle-crease' | 'loose-part' | 'contradiction' | 'unheld' | 'clash';
   readonly mechanism: string;
   readonly piece: string;
   readonly what: string;

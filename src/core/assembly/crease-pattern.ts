@@ -1,9 +1,9 @@
 /** A flat crease pattern as an assembly: its first crease is the drive, everything else is solved. */
 import type { Host } from '../kinds';
-import { findFacets, insidePoint } from '../pattern/facets';
+import { findFacets } from '../pattern/facets';
 import type { CreaseLine, PatternLine, Piece } from '../pattern/pattern';
 import { arrange } from '../plane/arrangement';
-import { regionFromRings, polygonArea, unite, type Polygon } from '../plane/polygon';
+import { insidePoint, regionFromRings, polygonArea, unite, type Polygon } from '../plane/polygon';
 import { dist2, lerp2, scale2, sub2, type Vec2 } from '../plane/vec2';
 import { assemble, type Assembly } from './assembly';
 

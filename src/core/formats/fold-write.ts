@@ -1,9 +1,9 @@
 /** A flat piece as a crease pattern in the open FOLD format (1.2). Coordinates in mm. */
 import type { Assembly } from '../assembly/assembly';
-import { creaseStretches, insidePoint } from '../pattern/facets';
+import { creaseStretches } from '../pattern/facets';
 import type { Piece } from '../pattern/pattern';
 import { arrange, type Segment } from '../plane/arrangement';
-import { contains, ringsOf } from '../plane/polygon';
+import { contains, insidePoint, ringsOf } from '../plane/polygon';
 
 export function toFold(assembly: Assembly, piece: Piece, title: string): string {
   const segments: (Segment & { assignment: 'B' | 'C' | 'M' | 'V' })[] = [];

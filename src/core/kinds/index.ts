@@ -1,13 +1,18 @@
 import type { Kind, Parameter, ParameterUnit } from './kind';
+import { floatingBand } from './floating-band';
 import { foldCardParameters } from './fold-card';
+import { halfCut } from './half-cut';
+import { planeStack } from './plane-stack';
 import { stepFold } from './step-fold';
+import { strutFigure } from './strut-figure';
 import { vFold } from './v-fold';
 
 export * from './kind';
 export { buildFoldCard, foldCardParameters, GUTTER, type BasePieces } from './fold-card';
+export { strutTrade, type StrutTrade } from './strut-figure';
 
 /** Kinds that stand on a crease, by id. To add one: docs/adding-a-mechanism.md. */
-export const KINDS: ReadonlyMap<string, Kind> = new Map([stepFold, vFold].map((k) => [k.id, k]));
+export const KINDS: ReadonlyMap<string, Kind> = new Map([stepFold, planeStack, strutFigure, halfCut, floatingBand, vFold].map((k) => [k.id, k]));
 
 export interface KindInfo {
   readonly id: string;

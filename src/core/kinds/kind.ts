@@ -1,23 +1,32 @@
 /** What a mechanism kind is: parameters, and what it contributes to the design it stands in. */
 import type { CreaseLine, FacetLabel, GlueArea, PatternLine, Piece } from '../pattern/pattern';
 import type { Interruption } from '../pattern/facets';
+import type { Region } from '../plane/polygon';
 import type { Frame2, Vec2 } from '../plane/vec2';
+import type { Shape } from '../shapes/shape';
 import { compose, placeOnSheet, type Rigid, type Vec3 } from '../linkage';
 
-export type ParameterUnit = 'mm' | 'deg' | 'count' | 'choice';
+export type ParameterUnit = 'mm' | 'deg' | 'count' | 'choice' | 'shape' | 'list';
 
 export interface Parameter {
   readonly key: string;
   readonly label: string;
   readonly unit: ParameterUnit;
   /** Null: follows from others (`note` says how). */
-  readonly default: number | string | null;
+  readonly default: ParameterValue;
   readonly min?: number;
   readonly max?: number;
   readonly choices?: readonly string[];
+  /** What an entry of a list holds. */
+  readonly fields?: readonly Parameter[];
+  /** Word that may stand in place of a list: the program chooses. */
+  readonly word?: string;
   readonly note: string;
 }
-export type ParameterValue = number | string | null;
+export type FieldValue = number | string | null | Shape;
+/** An entry of a list; missing fields take their defaults. */
+export type ListItem = Readonly<Record<string, FieldValue>>;
+export type ParameterValue = FieldValue | readonly ListItem[];
 export type ParameterValues = Readonly<Record<string, ParameterValue>>;
 
 /** The crease something stands on, as it lies in its flat piece. Local x runs along it from its middle, y into side A. */
@@ -78,12 +87,20 @@ export interface Contribution {
   readonly measures: (pose: PoseReader) => Record<string, number>;
   /** Parameters that say two things at once: what, and by how many mm they differ. */
   readonly contradictions: readonly { readonly what: string; readonly mm: number }[];
+  /** Parts that nothing holds, or that cannot move free: what, in words. */
+  readonly unheld: readonly string[];
+  /** Paper of the host's piece that falls out as waste. */
+  readonly waste: Region;
+  /** Paper of the host's piece that it takes for itself; nothing that stands beside it may take it too. */
+  readonly claims: Region;
 }
 
 export interface BuildContext {
   readonly id: string;
   readonly host: Host;
   readonly stock: string;
+  /** Outline of a shape, mm, y up. Throws ShapeError. */
+  readonly outline: (shape: Shape) => Region;
 }
 
 /** A mechanism that stands on a crease. */
@@ -95,10 +112,15 @@ export interface Kind {
 }
 
 export const EMPTY: Contribution = {
-  lines: [], hostCreases: [], labels: [], interruptions: [], pieces: [], bonds: [], hosts: [], landmarks: [], measures: () => ({}), contradictions: [],
+  lines: [], hostCreases: [], labels: [], interruptions: [], pieces: [], bonds: [], hosts: [], landmarks: [], measures: () => ({}), contradictions: [], unheld: [], waste: [], claims: [],
 };
 
 export const num = (values: ParameterValues, key: string): number => values[key] as number;
+export const shapeOf = (values: Readonly<Record<string, ParameterValue>>, key: string): Shape | null => {
+  const value = values[key];
+  return typeof value === 'object' && value !== null && !Array.isArray(value) ? (value as Shape) : null;
+};
+export const listOf = (values: ParameterValues, key: string): readonly ListItem[] => (Array.isArray(values[key]) ? (values[key] as readonly ListItem[]) : []);
 
 /** Small step from a corner into a facet, for its label: nothing else of a design comes this close to a corner (mm). */
 export const LABEL_STEP = 0.02;

@@ -51,6 +51,7 @@ function cut(values: ParameterValues, { id, host }: BuildContext): Contribution 
     lines: [...(values.edge === 'left' ? [] : [slit(x0)]), ...(values.edge === 'right' ? [] : [slit(x1)])],
     hostCreases: [crease('base', a, 1), crease('ridge', ridgeY, -1), crease('wall', -b, 1)],
     interruptions: [{ crease: host.crease, from: x0 + half, to: x1 + half }],
+    claims: [{ outer: rectangle(x0, -b, x1, a).map(([x, y]) => at(x, y)), holes: [] }],
     labels: [
       { name: `${id}.riser`, at: at(x0 + LABEL_STEP, a - LABEL_STEP), mechanism: id },
       { name: `${id}.tread`, at: at(x0 + LABEL_STEP, -b + LABEL_STEP), mechanism: id },

@@ -1,7 +1,7 @@
 /** Facets of a piece: the faces of the arrangement of its edge, cuts and creases. */
 import { arrange, type Segment } from '../plane/arrangement';
-import { contains, distanceToEdge, ringsOf, type Polygon } from '../plane/polygon';
-import { cross2, dist2, dot2, lerp2, sub2, type Vec2 } from '../plane/vec2';
+import { contains, insidePoint, ringsOf, type Polygon } from '../plane/polygon';
+import { dist2, dot2, lerp2, sub2, type Vec2 } from '../plane/vec2';
 import { WELD_MM } from '../tolerance';
 import type { CreaseLine, Piece } from './pattern';
 
@@ -112,24 +112,4 @@ function joinUp(segments: readonly Segment[]): Segment[] {
 function isPaper(outline: Polygon, face: Polygon): boolean {
   const p = insidePoint(face);
   return contains(outline, p);
-}
-
-/** A point well inside a polygon: the best of the middles of its corner triangles. */
-export function insidePoint(polygon: Polygon): Vec2 {
-  const ring = polygon.outer;
-  let best = ring[0];
-  let room = -1;
-  const most = Math.max(1, Math.floor(ring.length / 24));
-  for (let i = 0; i < ring.length; i += most) {
-    const [a, b, c] = [ring[i], ring[(i + 1) % ring.length], ring[(i + 2) % ring.length]];
-    if (Math.abs(cross2(sub2(b, a), sub2(c, b))) < WELD_MM * WELD_MM) continue;
-    for (const [u, v, w] of [[1, 1, 1], [0.1, 0.8, 0.1], [0.02, 0.96, 0.02]]) {
-      const s = u + v + w;
-      const p: Vec2 = [(a[0] * u + b[0] * v + c[0] * w) / s, (a[1] * u + b[1] * v + c[1] * w) / s];
-      if (!contains(polygon, p)) continue;
-      const d = distanceToEdge(polygon, p);
-      if (d > room) [best, room] = [p, d];
-    }
-  }
-  return best;
 }

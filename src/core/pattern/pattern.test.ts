@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { contains, polygonArea, rectangle, type Polygon } from '../plane/polygon';
+import { contains, insidePoint, polygonArea, rectangle, type Polygon } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
-import { creaseStretches, findFacets, insidePoint } from './facets';
+import { creaseStretches, findFacets } from './facets';
 import type { CreaseLine, PatternLine, Piece } from './pattern';
 
 const crease = (id: string, a: Vec2, b: Vec2, role: 'valley' | 'mountain' = 'valley'): CreaseLine => ({

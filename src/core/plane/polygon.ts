@@ -2,9 +2,9 @@
  * Polygons with holes: the one adapter over the clipping library.
  * Lengths in mm, y up. Outer rings run counter-clockwise (positive area), holes clockwise; no ring repeats its first point.
  */
-import { booleanOpDWithPolyTree, ClipType, EndType, FillRule, inflatePathsD, JoinType, type PathsD, type PolyPathD, PolyTreeD } from 'clipper2-ts';
-import { CLIP_PRECISION_DIGITS } from '../tolerance';
-import { cross2, distToSegment, type Vec2 } from './vec2';
+import { booleanOpDWithPolyTree, ClipType, EndType, FillRule, inflatePathsD, JoinType, type PathsD, type PolyPathD, PolyTreeD, ramerDouglasPeuckerD } from 'clipper2-ts';
+import { CLIP_PRECISION_DIGITS, WELD_MM } from '../tolerance';
+import { cross2, distToSegment, sub2, type Vec2 } from './vec2';
 
 export type Ring = readonly Vec2[];
 export interface Polygon {
@@ -74,11 +74,32 @@ export const unite = (a: Region, b: Region = []): Region => combine(ClipType.Uni
 export const subtract = (a: Region, b: Region): Region => combine(ClipType.Difference, a, b);
 export const intersect = (a: Region, b: Region): Region => combine(ClipType.Intersection, a, b);
 
-/** Rings as they come (either direction, overlapping, crossing themselves) to clean polygons; inside counts by even-odd. */
-export function regionFromRings(rings: readonly Ring[]): Region {
+/** What lies in one of the two only. */
+export const exclude = (a: Region, b: Region): Region => combine(ClipType.Xor, a, b);
+
+/** Rings as they come (either direction, overlapping, crossing themselves) to clean polygons; inside counts by the fill rule. */
+export function regionFromRings(rings: readonly Ring[], rule: 'evenodd' | 'nonzero' = 'evenodd'): Region {
   const tree = new PolyTreeD();
-  booleanOpDWithPolyTree(ClipType.Union, rings.map((r) => r.map(([x, y]) => ({ x, y }))), [], tree, FillRule.EvenOdd, CLIP_PRECISION_DIGITS);
+  booleanOpDWithPolyTree(ClipType.Union, rings.map((r) => r.map(([x, y]) => ({ x, y }))), [], tree, rule === 'evenodd' ? FillRule.EvenOdd : FillRule.NonZero, CLIP_PRECISION_DIGITS);
   return fromTree(tree, []);
+}
+
+/** Every point moved. A map that mirrors turns the rings round, so that outer rings stay counter-clockwise. */
+export function mapRegion(region: Region, move: (p: Vec2) => Vec2, mirrors = false): Region {
+  const ring = (r: Ring): Ring => (mirrors ? r.map(move).reverse() : r.map(move));
+  return region.map((p) => ({ outer: ring(p.outer), holes: p.holes.map(ring) }));
+}
+export const regionBox = (region: Region): Box2 => boxOf(region.flatMap((p) => p.outer));
+
+/** Fewer points: none that is dropped lies further than the tolerance (mm) from the line that replaces it. */
+export const thinOut = (region: Region, toleranceMm: number): Region =>
+  unite(region.flatMap((p) => ringsOf(p).map((r): Polygon => ({ outer: thinRing(r, toleranceMm), holes: [] }))).filter((p) => p.outer.length > 2));
+
+/** The library thins open lines: a ring is parted at its first point and the one furthest from it. */
+function thinRing(ring: Ring, toleranceMm: number): Ring {
+  const far = ring.reduce((best, p, i) => (Math.hypot(p[0] - ring[0][0], p[1] - ring[0][1]) > Math.hypot(ring[best][0] - ring[0][0], ring[best][1] - ring[0][1]) ? i : best), 0);
+  const thin = (line: Ring): Ring => toRing(ramerDouglasPeuckerD(line.map(([x, y]) => ({ x, y })), toleranceMm)).slice(0, -1);
+  return [...thin(ring.slice(0, far + 1)), ...thin([...ring.slice(far), ring[0]])];
 }
 
 /** Grow (`by` > 0) or shrink (`by` < 0) by a distance in mm. */
@@ -118,4 +139,24 @@ export function distanceToEdge(polygon: Polygon, p: Vec2): number {
     for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) least = Math.min(least, distToSegment(p, ring[j], ring[i]));
   }
   return least;
+}
+
+/** A point well inside a polygon: the best of the middles of its corner triangles. */
+export function insidePoint(polygon: Polygon): Vec2 {
+  const ring = polygon.outer;
+  let best = ring[0];
+  let room = -1;
+  const most = Math.max(1, Math.floor(ring.length / 24));
+  for (let i = 0; i < ring.length; i += most) {
+    const [a, b, c] = [ring[i], ring[(i + 1) % ring.length], ring[(i + 2) % ring.length]];
+    if (Math.abs(cross2(sub2(b, a), sub2(c, b))) < WELD_MM * WELD_MM) continue;
+    for (const [u, v, w] of [[1, 1, 1], [0.1, 0.8, 0.1], [0.02, 0.96, 0.02]]) {
+      const s = u + v + w;
+      const p: Vec2 = [(a[0] * u + b[0] * v + c[0] * w) / s, (a[1] * u + b[1] * v + c[1] * w) / s];
+      if (!contains(polygon, p)) continue;
+      const d = distanceToEdge(polygon, p);
+      if (d > room) [best, room] = [p, d];
+    }
+  }
+  return best;
 }

@@ -3,28 +3,37 @@ import { assemble, type Assembly, type Misfit, type PlacedMechanism } from '../a
 import { buildFoldCard, GUTTER, KINDS, type Bond, type Contribution, type Host } from '../kinds';
 import type { Interruption } from '../pattern/facets';
 import type { Piece } from '../pattern/pattern';
-import { cardValues, valuesOf, type Design, type Mechanism } from './design';
+import { intersect, polygonArea, regionArea, regionBox, subtract, type Polygon, type Region } from '../plane/polygon';
+import { CLASH_FROM_MM2 } from '../tolerance';
+import { outlineOf } from '../shapes/outline';
+import { ShapeError, type Shape } from '../shapes/shape';
+import { cardValues, shelfOf, valuesOf, type Design, type Mechanism } from './design';
 
 /** Thrown for a design that names a crease which is not there: an input error, not a finding. */
 export class DesignError extends Error {}
 
 export function buildAssembly(design: Design): Assembly {
+  const shelf = shelfOf(design);
   const base = buildFoldCard(cardValues(design), design.card.stock, design.card.pageStock);
   const pieces = new Map<string, Piece>(base.pieces.map((p) => [p.id, p]));
   const hosts = new Map<string, Host>([[GUTTER, base.gutter]]);
   const bonds: Bond[] = [...base.bonds];
   const interruptions: Interruption[] = [];
   const contradictions: Misfit[] = [];
+  const claims: Claim[] = [];
   const mechanisms: PlacedMechanism[] = [
     { id: 'card', kind: 'fold-card', title: design.name, host: null, landmarks: [], measures: () => base.measures },
   ];
   for (const m of inStandingOrder(design)) {
     const host = hosts.get(m.on);
     if (!host) throw new DesignError(`${m.id} stands on "${m.on}", which is not a crease of the design; creases are ${[...hosts.keys()].slice(0, 12).join(', ')}`);
-    const part = KINDS.get(m.kind)!.build(valuesOf(m), { id: m.id, host, stock: m.stock });
+    const part = contribute(m, host, (shape) => outlineOf(shape, shelf));
     addToPiece(pieces, host.piece, part);
     for (const p of part.pieces) pieces.set(p.id, p);
     for (const h of part.hosts) hosts.set(h.crease, h);
+    contradictions.push(...part.unheld.map((what): Misfit => ({ kind: 'unheld', mechanism: m.id, piece: host.piece, what, at: host.frame.origin, sizeMm: 0 })));
+    contradictions.push(...clashes(claims, ancestors(design, m), m.id, host.piece, part.claims));
+    claims.push({ mechanism: m.id, piece: host.piece, region: part.claims });
     contradictions.push(...part.contradictions.map((c): Misfit => ({ kind: 'contradiction', mechanism: m.id, piece: host.piece, what: c.what, at: host.frame.origin, sizeMm: c.mm })));
     bonds.push(...part.bonds);
     interruptions.push(...part.interruptions);
@@ -36,6 +45,40 @@ export function buildAssembly(design: Design): Assembly {
   });
 }
 
+function contribute(m: Mechanism, host: Host, outline: (shape: Shape) => Region): Contribution {
+  try {
+    return KINDS.get(m.kind)!.build(valuesOf(m), { id: m.id, host, stock: m.stock, outline });
+  } catch (error) {
+    if (error instanceof ShapeError) throw new DesignError(`${m.id}: ${error.message}`);
+    throw error;
+  }
+}
+
+/** Everything a mechanism stands on, at any depth. */
+function ancestors(design: Design, m: Mechanism): Set<string> {
+  const out = new Set<string>();
+  for (let on: string | undefined = m.on.split('.')[0]; on !== undefined && on !== 'card' && !out.has(on); on = design.mechanisms.find((x) => x.id === on)?.on.split('.')[0]) out.add(on);
+  return out;
+}
+
+interface Claim {
+  readonly mechanism: string;
+  readonly piece: string;
+  readonly region: Region;
+}
+/** Paper that two mechanisms beside each other both want. What stands on another is cut from that one's paper. */
+function clashes(claims: readonly Claim[], below: ReadonlySet<string>, id: string, piece: string, region: Region): Misfit[] {
+  if (region.length === 0) return [];
+  const box = regionBox(region);
+  return claims.flatMap((c): Misfit[] => {
+    if (c.piece !== piece || below.has(c.mechanism) || c.region.length === 0) return [];
+    const other = regionBox(c.region);
+    if (other.min[0] >= box.max[0] || other.max[0] <= box.min[0] || other.min[1] >= box.max[1] || other.max[1] <= box.min[1]) return [];
+    const area = regionArea(intersect(c.region, region));
+    return area < CLASH_FROM_MM2 ? [] : [{ kind: 'clash', mechanism: id, piece, what: c.mechanism, at: box.min, sizeMm: Math.sqrt(area) }];
+  });
+}
+
 function addToPiece(pieces: Map<string, Piece>, id: string, part: Contribution): void {
   const piece = pieces.get(id)!;
   pieces.set(id, {
@@ -43,8 +86,11 @@ function addToPiece(pieces: Map<string, Piece>, id: string, part: Contribution):
     lines: [...piece.lines, ...part.lines],
     creases: [...piece.creases, ...part.hostCreases],
     labels: [...piece.labels, ...part.labels],
+    ...(part.waste.length > 0 ? { outline: largest(subtract([piece.outline], part.waste)) ?? piece.outline } : {}),
   });
 }
+
+const largest = (region: Region): Polygon | undefined => [...region].sort((a, b) => polygonArea(b) - polygonArea(a))[0];
 
 /** What is stood on comes before what stands on it; otherwise the document's order. */
 export function inStandingOrder(design: Design): Mechanism[] {

@@ -1,10 +1,12 @@
 /** The document: what a person edits and saves. Plain JSON; lengths in mm, angles in degrees. */
-import { foldCardParameters, GUTTER, KINDS, type Parameter, type ParameterValues } from '../kinds';
+import { foldCardParameters, GUTTER, KINDS, listOf, type ListItem, type Parameter, type ParameterValue, type ParameterValues } from '../kinds';
 import type { Making } from '../pattern/making';
 import { STARTER_STOCKS, type Stock } from '../paper/stocks';
+import type { Corners } from '../plane/polygon';
+import type { Shape, ShapeAsset, ShapeShelf } from '../shapes/shape';
 import type { LengthUnit } from '../units/length';
 
-export const DESIGN_VERSION = 1;
+export const DESIGN_VERSION = 2;
 
 export interface Mechanism {
   readonly id: string;
@@ -18,10 +20,47 @@ export interface Mechanism {
   readonly stock: string;
 }
 
-/** A mat: the outline of a facet, inset, from a stock, glued flat on it. The next one lies on the one before. */
+/** A mat: the outline of a facet, inset, from a stock, on it. The next one lies on the one before. */
 export interface Mat {
   readonly insetMm: number;
+  /** Inset by side instead of evenly, mm. */
+  readonly sides?: { readonly left: number; readonly right: number; readonly top: number; readonly bottom: number };
+  /** Sharp unless said. */
+  readonly corners?: Corners;
   readonly stock: string;
+  /** Colour of its own; that of its stock unless said. */
+  readonly colour?: string;
+  /** Fixed on foam of this thickness, mm; flat unless said. */
+  readonly foamMm?: number;
+  /** How far the foam stays inside it, mm. */
+  readonly foamInsetMm?: number;
+  /** A second one like it lies under the inside. */
+  readonly doubled?: boolean;
+}
+/**
+ * A shape on a facet: a layer of paper, a window cut out of it, or a drawing. Placed from a corner, edge or the middle of the
+ * facet, so that it stays there when sizes change.
+ */
+export interface Layer {
+  readonly id: string;
+  readonly name: string;
+  readonly facet: string;
+  readonly shape: Shape;
+  readonly as: 'layer' | 'window' | 'drawn';
+  readonly from: { readonly x: 'low' | 'middle' | 'high'; readonly y: 'low' | 'middle' | 'high' };
+  /** From there to the same place of the shape, mm. */
+  readonly x: number;
+  readonly y: number;
+  readonly turnDeg: number;
+  /** Scaled to these; null follows from the other, both null: as drawn. */
+  readonly width: number | null;
+  readonly height: number | null;
+  readonly stock: string;
+  readonly colour?: string;
+  /** 0: bonded flat. */
+  readonly foamMm: number;
+  readonly foamInsetMm: number;
+  readonly doubled?: boolean;
 }
 export interface Dressing {
   /** Facet, by id. */
@@ -46,6 +85,9 @@ export interface Design {
   readonly post: { readonly envelope: string | null; readonly format: string | null };
   readonly mechanisms: readonly Mechanism[];
   readonly dressing: readonly Dressing[];
+  readonly layers: readonly Layer[];
+  /** Shapes kept for use anywhere in the card. */
+  readonly shapes: readonly ShapeAsset[];
   readonly making: { readonly all: Making; readonly creases: Readonly<Record<string, Making>> };
   readonly sheets: { readonly marginMm: number; readonly spacingMm: number; readonly copies: number };
   readonly notes: string;
@@ -70,6 +112,8 @@ export function blankDesign(name: string, gutter = 200, reach = 140): Design {
     post: { envelope: null, format: null },
     mechanisms: [],
     dressing: [],
+    layers: [],
+    shapes: [],
     making: { all: { way: 'score' }, creases: {} },
     sheets: { marginMm: 5, spacingMm: 3, copies: 1 },
     notes: '',
@@ -94,7 +138,14 @@ export function addMechanism(design: Design, kind: string, on: string = GUTTER, 
 export function fittingParameters(kind: string, host: { readonly lengthMm: number; readonly reachA: number; readonly reachB: number }): ParameterValues {
   const whole = (x: number, least: number): number => Math.max(least, Math.round(x));
   const reach = Math.min(host.reachA, host.reachB);
+  const part = (k: number, least = 2): number => whole(reach * k, least);
   if (kind === 'step-fold') return { depth: whole(host.reachA * 0.3, 3), height: whole(host.reachB * 0.3, 3), width: whole(host.lengthMm * 0.4, 5) };
+  if (kind === 'strut-figure') return { shape: { arch: { width: whole(Math.min(reach, host.lengthMm) * 0.4, 6), height: part(0.5, 6) } }, figureHeight: part(0.5, 6), depth: part(0.2, 2) };
+  if (kind === 'plane-stack') {
+    return { planes: [{ depth: part(0.35, 4), base: 0, height: part(0.3, 4), width: whole(host.lengthMm * 0.5, 8), offset: 0 }, { depth: part(0.2, 3), base: part(0.3, 4), height: part(0.25, 3), width: whole(host.lengthMm * 0.3, 6), offset: 0 }] };
+  }
+  if (kind === 'half-cut') return { shape: { circle: part(0.5, 6) }, figureHeight: part(0.5, 6), rise: part(0.2, 3) };
+  if (kind === 'floating-band') return { slit: part(0.6, 8), width: whole(Math.min(host.lengthMm * 0.15, 24), 8), figure: { star: { points: 5, outer: part(0.5, 8), inner: part(0.2, 4) } } };
   const size = whole(Math.min(reach * 0.6, host.lengthMm * 0.5), 8);
   return { size, tab: Math.max(4, Math.min(12, whole(size * 0.3, 4))) };
 }
@@ -114,19 +165,44 @@ export function removeMechanism(design: Design, id: string): Design {
     ...design,
     mechanisms: design.mechanisms.filter((m) => !gone.has(m.id)),
     dressing: design.dressing.filter((d) => !gone.has(d.facet.split('.')[0])),
+    layers: design.layers.filter((l) => !gone.has(l.facet.split('.')[0])),
     making: { ...design.making, creases: Object.fromEntries(Object.entries(design.making.creases).filter(([c]) => !gone.has(c.split('.')[0]))) },
   };
 }
 
-export function setParameter(design: Design, mechanism: string, key: string, value: number | string | null): Design {
+/** `planes[0].height`: a field of an entry of a list. */
+const ENTRY = /^(\w+)\[(\d+)\]\.(\w+)$/;
+
+export function setParameter(design: Design, mechanism: string, key: string, value: ParameterValue): Design {
+  const entry = ENTRY.exec(key);
+  if (entry) {
+    const [, list, index, field] = entry;
+    const items = listOf((mechanism === 'card' ? cardValues(design) : valuesOf(design.mechanisms.find((m) => m.id === mechanism)!)), list);
+    return setParameter(design, mechanism, list, items.map((item, i) => (i === Number(index) ? { ...item, [field]: value } as ListItem : item)));
+  }
   if (mechanism === 'card') return { ...design, card: { ...design.card, parameters: { ...design.card.parameters, [key]: value } } };
   return { ...design, mechanisms: design.mechanisms.map((m) => (m.id === mechanism ? { ...m, parameters: { ...m.parameters, [key]: value } } : m)) };
 }
 
-export const parameterOf = (design: Design, mechanism: string, key: string): number | string | null | undefined => {
-  if (mechanism === 'card') return cardValues(design)[key];
+export function parameterOf(design: Design, mechanism: string, key: string): ParameterValue | undefined {
   const m = design.mechanisms.find((x) => x.id === mechanism);
-  return m && valuesOf(m)[key];
-};
+  const values = mechanism === 'card' ? cardValues(design) : m && valuesOf(m);
+  const entry = ENTRY.exec(key);
+  if (!values || !entry) return values?.[key];
+  const [, list, index, field] = entry;
+  const item = listOf(values, list)[Number(index)];
+  return item && (item[field] ?? fieldOf(m?.kind ?? 'fold-card', key)?.default);
+}
+
+/** The parameter behind a key, entries of lists included. */
+export function fieldOf(kind: string, key: string): Parameter | undefined {
+  const entry = ENTRY.exec(key);
+  if (!entry) return parametersOf(kind).find((p) => p.key === key);
+  const field = parametersOf(kind).find((p) => p.key === entry[1])?.fields?.find((f) => f.key === entry[3]);
+  return field && { ...field, label: `${field.label}, ${Number(entry[2]) + 1}` };
+}
+
+/** Kept shapes by id. */
+export const shelfOf = (design: Design): ShapeShelf => new Map(design.shapes.map((a) => [a.id, a]));
 
 export const stockOf = (design: Design, id: string): Stock => design.stocks.find((s) => s.id === id) ?? design.stocks[0];

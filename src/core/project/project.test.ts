@@ -29,8 +29,22 @@ test('a design survives its file byte for byte', () => {
   expect(JSON.stringify(read.design)).toBe(text);
 });
 
+test('a document of version 1 is brought up, nothing dropped', () => {
+  const old = { ...JSON.parse(JSON.stringify(terrace)), rhabdoplex: 1 } as Record<string, unknown>;
+  delete old.shapes;
+  delete old.layers;
+  const read = checkDesign(old);
+  expect(read.ok && { ...read.design, rhabdoplex: 1 }).toEqual({ ...old, shapes: [], layers: [] });
+});
+
 test.each<[string, (d: Record<string, unknown>) => unknown, RegExp]>([
-  ['a newer version', (d) => ({ ...d, rhabdoplex: 2 }), /newer/],
+  ['a newer version', (d) => ({ ...d, rhabdoplex: 3 }), /newer/],
+  ['a shape that is not one', (d) => ({ ...d, mechanisms: [{ ...(d.mechanisms as object[])[0], kind: 'strut-figure', parameters: { shape: { circel: 3 } } }] }), /shape.*known are circle|circel/],
+  ['a shape that is not there', (d) => ({ ...d, mechanisms: [{ ...(d.mechanisms as object[])[0], kind: 'strut-figure', parameters: { shape: { asset: 'dome' } } }] }), /dome.*not in the document/],
+  ['a shape made of itself', (d) => ({ ...d, shapes: [{ id: 'a', name: 'A', source: { asset: 'b' }, steps: [] }, { id: 'b', name: 'B', source: { asset: 'a' }, steps: [] }] }), /made of itself/],
+  ['an unknown step', (d) => ({ ...d, shapes: [{ id: 'a', name: 'A', source: { circle: 3 }, steps: [{ do: 'melt' }] }] }), /shapes\[0\].*must be one of/],
+  ['a path that is a script', (d) => ({ ...d, shapes: [{ id: 'a', name: 'A', source: { path: '<script>' }, steps: [] }] }), /path data/],
+  ['a list with a field missing', (d) => ({ ...d, mechanisms: [{ ...(d.mechanisms as object[])[0], kind: 'plane-stack', parameters: { planes: [{ depth: 3 }] } }] }), /planes\[0\]\.height/],
   ['no version', (d) => ({ ...d, rhabdoplex: undefined }), /rhabdoplex/],
   ['an unknown key', (d) => ({ ...d, extra: 1 }), /extra/],
   ['an unknown kind', (d) => ({ ...d, mechanisms: [{ ...(d.mechanisms as object[])[0], kind: 'nope' }] }), /kind/],

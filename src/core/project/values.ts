@@ -1,5 +1,7 @@
 /** Parameter values from text, as typed into a field or on the command line. */
 import type { Parameter, ParameterValue } from '../kinds';
+import { checkParameter } from './parameters';
+import { readJson } from './json';
 import { parseAngle } from '../units/angle';
 import { parseLength, type LengthUnit } from '../units/length';
 
@@ -11,6 +13,13 @@ export function readValue(p: Parameter, text: string, unit: LengthUnit = 'mm'): 
   const tidy = text.trim();
   if (p.unit === 'choice') return p.choices!.includes(tidy) ? { ok: true, value: tidy } : no(`${p.key} is "${tidy.slice(0, 30)}"; it must be one of ${p.choices!.join(', ')}`);
   if (p.default === null && (tidy === '' || tidy === 'null')) return { ok: true, value: null };
+  if (p.unit === 'shape' || p.unit === 'list') {
+    if (p.word === tidy) return { ok: true, value: tidy };
+    const json = readJson(tidy, p.key);
+    if (!json.ok) return no(`${p.key} is not JSON: ${p.unit === 'shape' ? 'a shape is written like {"circle": 40}' : `a list is written like [{"${p.fields![0].key}": 10, …}]`}`);
+    const why = checkParameter(p, json.value);
+    return why === null ? { ok: true, value: json.value as ParameterValue } : no(why);
+  }
   const read = p.unit === 'deg' ? parseAngle(tidy) : p.unit === 'count' ? parseCount(tidy) : parseLength(tidy, unit);
   if (!read.ok) return no(`${p.key}: ${read.why}`);
   const word = p.unit === 'deg' ? ' degrees' : p.unit === 'mm' ? ' mm' : '';

@@ -3,6 +3,10 @@ import { onFacet } from '../assembly/pose';
 import { applyRigid } from '../linkage';
 import { centreOf } from '../plane/polygon';
 import { distToSegment, type Vec2 } from '../plane/vec2';
+import type { Assembly } from '../assembly/assembly';
+import type { Bond } from '../kinds';
+import type { CreaseLine } from '../pattern/pattern';
+import { WELD_MM } from '../tolerance';
 import { caliperOf, leversOf, mm, titleOf, type Finding, type Rule } from './rule';
 import { stackAt, thicknessMap } from './thickness';
 
@@ -24,6 +28,8 @@ export const gutterRelief: Rule = {
         const i = assembly.facets.findIndex((f) => f.piece === bond.b.piece && f.id === bond.b.facet && f.mechanism === m.id);
         if (i < 0 || bond.a.piece !== m.host.piece) continue;
         const facet = assembly.facets[i];
+        // A piece that is itself creased there folds with it.
+        if (foldsThere(assembly, bond, facet.piece, crease)) continue;
         const onHost = facet.polygon.outer.map(([x, y]): Vec2 => {
           const [u, v] = applyRigid(bond.placement, [x, y, 0]);
           return [u, v];
@@ -45,3 +51,12 @@ export const gutterRelief: Rule = {
     return out;
   },
 };
+
+/** The glued piece has a crease of its own along the host's. */
+function foldsThere(assembly: Assembly, bond: Bond, piece: string, host: CreaseLine): boolean {
+  return assembly.pieces.find((p) => p.id === piece)!.creases.some((c) => [c.a, c.b].every(([x, y]) => {
+    const [u, v] = applyRigid(bond.placement, [x, y, 0]);
+    const [dx, dy] = [host.b[0] - host.a[0], host.b[1] - host.a[1]];
+    return Math.abs((u - host.a[0]) * dy - (v - host.a[1]) * dx) / Math.hypot(dx, dy) < WELD_MM;
+  }));
+}

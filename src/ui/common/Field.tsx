@@ -9,7 +9,7 @@ const Input = chakra('input');
 
 /** What stands in the field while it is not being typed in, and what it starts from when it is. */
 const shown = (p: Parameter, value: ParameterValue, unit: LengthUnit): string =>
-  value === null ? '' : typeof value === 'string' ? value : p.unit === 'mm' ? formatLength(value, unit) : trimNumber(value, 2);
+  typeof value === 'string' ? value : typeof value !== 'number' ? '' : p.unit === 'mm' ? formatLength(value, unit) : trimNumber(value, 2);
 const exact = (p: Parameter, value: ParameterValue, unit: LengthUnit): string =>
   typeof value === 'number' && p.unit === 'mm' ? exactLength(value, unit) : shown(p, value, unit);
 

@@ -1,0 +1,85 @@
+/**
+ * A silhouette that stays up when the leaf behind it folds away (handbook section 2): what of it lies past the fold is cut free on
+ * side B and stays with side A; the score stops at its outline.
+ */
+import { intersect, mapRegion, offset as grow, rectangle, regionBox, ringsOf, subtract, unite, type Region } from '../plane/polygon';
+import { frameAt, type Vec2 } from '../plane/vec2';
+import { joinIntervals, levelAt, widthOfAll, withoutIntervals } from '../shapes/level';
+import { standing } from '../shapes/outline';
+import { WELD_MM } from '../tolerance';
+import { EMPTY, num, shapeOf, type BuildContext, type Contribution, type Kind, type ParameterValues, type PatternLine } from './kind';
+import { strandedPaper } from './page-figure';
+
+/** Gap between the figure and the leaf it is cut from; common practice, no source. */
+export const RELIEF_MM = 1.27;
+const BESIDE = 1e-5;
+
+function build(values: ParameterValues, { id, host, outline }: BuildContext): Contribution {
+  const [rise, offset, relief] = ['rise', 'offset', 'relief'].map((k) => num(values, k));
+  const whole = mapRegion(standing(outline(shapeOf(values, 'shape')!), values.figureHeight as number | null), ([x, h]) => [x + offset, h]);
+  const height = regionBox(whole).max[1];
+  // In (x, h) with h up from the fold; the page's y runs the other way.
+  const figure = mapRegion(whole, ([x, h]) => [x, h - (height - rise)]);
+  const far = 10 + height + Math.abs(offset) + regionBox(whole).max[0] - regionBox(whole).min[0];
+  const past: Region = [{ outer: rectangle(-far * 4, 0, far * 4, far * 4), holes: [] }];
+  const standingUp = intersect(figure, past);
+  const hole = relief > 0 ? intersect(grow(standingUp, relief, 'round'), past) : standingUp;
+  const gap = subtract(hole, standingUp);
+  const onPage = ([x, h]: Vec2): Vec2 => frameAt(host.frame, x, -h);
+
+  const lines: PatternLine[] = [];
+  for (const ring of [...standingUp, ...hole].flatMap(ringsOf)) {
+    ring.forEach((a, i) => {
+      const b = ring[(i + 1) % ring.length];
+      // Along the fold it is joined to side A.
+      if (Math.abs(a[1]) <= WELD_MM && Math.abs(b[1]) <= WELD_MM) return;
+      lines.push({ role: 'cut', a: onPage(a), b: onPage(b), mechanism: id });
+    });
+  }
+  const stranded = strandedPaper(hole, host, 0);
+  const waste = unite([...gap, ...stranded]);
+  const gone = unite([...hole, ...waste]);
+  const half = host.lengthMm / 2;
+  const open = joinIntervals(levelAt(gone, BESIDE), WELD_MM);
+  const scores = withoutIntervals([{ from: -half, to: half }], open);
+  const joined = widthOfAll(levelAt(standingUp, BESIDE));
+  const unheld = standingUp.filter((p) => widthOfAll(levelAt([p], BESIDE)) < WELD_MM).map((p) => `a part of it ${(regionBox([p]).min[1]).toFixed(1)} mm past the fold is tied to nothing and falls out`);
+  if (standingUp.length === 0) unheld.push('no part of the figure lies past the fold');
+  const reach = host.reachA;
+  return {
+    ...EMPTY,
+    lines,
+    interruptions: open.map((i) => ({ crease: host.crease, from: i.from + half, to: i.to + half })),
+    waste: mapRegion(waste, onPage, true),
+    claims: mapRegion(gone, onPage, true),
+    unheld,
+    contradictions: rise > height + WELD_MM ? [{ what: `it rises ${rise} mm past the fold but is only ${height.toFixed(1)} mm high.`, mm: rise - height }] : [],
+    landmarks: [{ name: 'tip', piece: host.piece, facet: host.sideA, at: onPage(highest(figure)) }],
+    measures: () => ({
+      rise_mm: rise,
+      folded_height_mm: reach + rise,
+      fold_left_mm: scores.length > 0 && scores[0].from <= -half + WELD_MM ? scores[0].to - scores[0].from : 0,
+      fold_right_mm: scores.length > 0 && scores[scores.length - 1].to >= half - WELD_MM ? scores[scores.length - 1].to - scores[scores.length - 1].from : 0,
+      joined_mm: joined,
+    }),
+  };
+}
+
+const highest = (region: Region): Vec2 => {
+  const top = regionBox(region).max[1];
+  const level = region.flatMap((p) => p.outer).filter((p) => p[1] > top - WELD_MM);
+  return [(Math.min(...level.map((p) => p[0])) + Math.max(...level.map((p) => p[0]))) / 2, top];
+};
+
+export const halfCut: Kind = {
+  id: 'half-cut',
+  title: 'Half-cut figure',
+  parameters: [
+    { key: 'shape', label: 'Silhouette', unit: 'shape', default: { circle: 60 }, note: 'Its upper part stands up past the fold.' },
+    { key: 'figureHeight', label: 'Height', unit: 'mm', default: null, min: 1, max: 1000, note: 'The silhouette is scaled to it, proportions kept; as drawn unless set.' },
+    { key: 'rise', label: 'Past the fold', unit: 'mm', default: 25, min: 0.5, max: 1000, note: 'How far it stands past the fold.' },
+    { key: 'offset', label: 'Along the crease', unit: 'mm', default: 0, min: -1000, max: 1000, note: 'Its middle, from the middle of the crease.' },
+    { key: 'relief', label: 'Gap', unit: 'mm', default: RELIEF_MM, min: 0, max: 20, note: 'Between the figure and the leaf it is cut from. Common practice, no source: 1.27 mm.' },
+  ],
+  build,
+};
