@@ -10,9 +10,28 @@ import { holdFigure, type HeldFigure, type Placed } from './struts';
 const placed = (items: readonly ListItem[]): Placed[] => items.map((i) => ({ x: i.x as number, width: i.width as number }));
 
 /** The silhouette as it is held, in (x, h) about its own middle; the reader's right is the low end of the crease. */
-export function heldFigure(values: ParameterValues, outline: BuildContext['outline']): { silhouette: Region; held: HeldFigure } {
+export function heldFigure(values: ParameterValues, outline: BuildContext['outline']): HeldSilhouette {
+  const drawn = outline(shapeOf(values, 'shape')!);
+  const key = JSON.stringify(['figureHeight', 'depth', 'strutMin', 'footMin', 'struts', 'feet'].map((k) => values[k]));
+  const mine = known.get(drawn) ?? new Map<string, HeldSilhouette>();
+  known.set(drawn, mine);
+  const found = mine.get(key) ?? hold(values, drawn);
+  if (mine.size > MOST_KNOWN) mine.clear();
+  mine.set(key, found);
+  return found;
+}
+
+export interface HeldSilhouette {
+  readonly silhouette: Region;
+  readonly held: HeldFigure;
+}
+/** A figure is built again for every change beside it; its struts stay. */
+const known = new WeakMap<Region, Map<string, HeldSilhouette>>();
+const MOST_KNOWN = 40;
+
+function hold(values: ParameterValues, drawn: Region): HeldSilhouette {
   // Half a turn, not a reflection: seen from the front the page's x runs to the left.
-  const silhouette = mapRegion(standing(outline(shapeOf(values, 'shape')!), values.figureHeight as number | null), ([x, h]) => [-x, h], true);
+  const silhouette = mapRegion(standing(drawn, values.figureHeight as number | null), ([x, h]) => [-x, h], true);
   const held = holdFigure(silhouette, {
     depth: num(values, 'depth'), strutMin: num(values, 'strutMin'), footMin: num(values, 'footMin'),
     struts: values.struts === 'auto' ? 'auto' : placed(listOf(values, 'struts')),

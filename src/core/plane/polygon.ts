@@ -102,18 +102,21 @@ function thinRing(ring: Ring, toleranceMm: number): Ring {
   return [...thin(ring.slice(0, far + 1)), ...thin([...ring.slice(far), ring[0]])];
 }
 
+/** An open line with fewer points, none further than the tolerance (mm) from it. */
+export const thinLine = (line: Ring, toleranceMm: number): Ring => (line.length < 3 ? line : toRing(ramerDouglasPeuckerD(line.map(([x, y]) => ({ x, y })), toleranceMm)));
+
 /** Grow (`by` > 0) or shrink (`by` < 0) by a distance in mm. */
-export function offset(region: Region, by: number, corners: Corners = 'sharp'): Region {
+export function offset(region: Region, by: number, corners: Corners = 'sharp', arcStepMm = ARC_STEP_MM): Region {
   if (region.length === 0 || by === 0) return region;
   const join = corners === 'sharp' ? JoinType.Miter : JoinType.Round;
-  return unite(asRegion(inflatePathsD(toPaths(region), by, join, EndType.Polygon, MITRE_LIMIT, CLIP_PRECISION_DIGITS, ARC_STEP_MM)));
+  return unite(asRegion(inflatePathsD(toPaths(region), by, join, EndType.Polygon, MITRE_LIMIT, CLIP_PRECISION_DIGITS, arcStepMm)));
 }
 
 /** Everything within `by` mm of the given open lines: round at the ends, union of all. */
-export function thicken(lines: readonly Ring[], by: number): Region {
+export function thicken(lines: readonly Ring[], by: number, arcStepMm = ARC_STEP_MM): Region {
   const paths = lines.filter((l) => l.length > 1).map((l) => l.map(([x, y]) => ({ x, y })));
   if (paths.length === 0 || by <= 0) return [];
-  return unite(asRegion(inflatePathsD(paths, by, JoinType.Round, EndType.Round, MITRE_LIMIT, CLIP_PRECISION_DIGITS, ARC_STEP_MM)));
+  return unite(asRegion(inflatePathsD(paths, by, JoinType.Round, EndType.Round, MITRE_LIMIT, CLIP_PRECISION_DIGITS, arcStepMm)));
 }
 
 // The library's offset keeps outer rings positive and holes negative, so a non-zero union sorts them into polygons.

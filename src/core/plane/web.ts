@@ -1,6 +1,7 @@
 /** How narrow the paper gets: by eroding a sheet until it parts (handbook section 1, rule `web`). */
-import { centreOf, distanceToEdge, offset, polygonArea, regionArea, subtract, thicken, type Polygon, type Region, type Ring } from './polygon';
-import type { Vec2 } from './vec2';
+import { centreOf, distanceToEdge, offset, polygonArea, regionArea, subtract, thicken, thinLine, type Polygon, type Region, type Ring } from './polygon';
+import { WELD_MM } from '../tolerance';
+import { dist2, type Vec2 } from './vec2';
 
 export interface Sheet {
   readonly paper: Region;
@@ -16,6 +17,19 @@ export interface Neck {
 /** Slits are taken this wide to tell the parts of the uncut sheet apart (mm); well below any real web. */
 const SLIT_MM = 0.01;
 const STEPS = 9;
+/** Curves are followed this closely while necks are looked for (mm): as closely as the outlines themselves. */
+const COARSE_MM = 0.01;
+
+/** Cuts that follow on each other, as one line each: an outline of many short ones is then widened at a stroke. */
+export function chains(cuts: readonly { readonly a: Vec2; readonly b: Vec2 }[]): Ring[] {
+  const out: Vec2[][] = [];
+  for (const { a, b } of cuts) {
+    const last = out[out.length - 1]?.at(-1);
+    if (last && dist2(last, a) < WELD_MM) out[out.length - 1].push(b);
+    else out.push([a, b]);
+  }
+  return out.map((line) => thinLine(line, COARSE_MM / 10));
+}
 
 /** Narrowest neck below `limitMm`, or null where the paper is wider everywhere. Found to 1/500 of the limit; with no `steps` only whether there is one. */
 export function narrowestNeck(sheet: Sheet, limitMm: number, steps = STEPS): Neck | null {
@@ -34,7 +48,7 @@ export function narrowestNeck(sheet: Sheet, limitMm: number, steps = STEPS): Nec
   return { widthMm: narrow, at: found };
 }
 
-const shrink = ({ paper, cuts }: Sheet, by: number): Region => subtract(offset(paper, -by, 'sharp'), thicken(cuts, by));
+const shrink = ({ paper, cuts }: Sheet, by: number): Region => subtract(offset(paper, -by, 'sharp', COARSE_MM), thicken(cuts, by, COARSE_MM));
 
 /** A place that does not survive erosion by width/2 and is more than a rounded corner. */
 function firstNeck(whole: Region, sheet: Sheet, width: number): Vec2 | null {
@@ -42,7 +56,7 @@ function firstNeck(whole: Region, sheet: Sheet, width: number): Vec2 | null {
   const core = shrink(sheet, r);
   if (core.length === 0) return regionArea(whole) > 0 ? whole[0].outer[0] : null;
   // Grown back a hair more than it was shrunk, but not through a slit.
-  const kept = offset(core, r + SLIT_MM / 4, 'round');
+  const kept = offset(core, r + SLIT_MM / 4, 'round', COARSE_MM);
   for (const rest of subtract(whole, kept)) {
     const size = polygonArea(rest);
     if (size < SLIT_MM * width) continue;

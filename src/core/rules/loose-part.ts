@@ -19,7 +19,7 @@ export const loosePart: Rule = {
         add(m.mechanism, m.piece, m.sizeMm, m.what, `${title}: ${m.what}.`);
       }
       if (m.kind === 'clash') {
-        broken.add(m.mechanism).add(m.what);
+        broken.add(m.mechanism).add(m.what).add('card');
         add(m.mechanism, m.piece, m.sizeMm, `clash ${m.what}`, `${title} and ${titleOf(assembly, m.what)} are cut from the same paper (${(m.sizeMm ** 2).toFixed(0)} mm² of it); move one along, or stand it on the other.`);
       }
     }
