@@ -13,7 +13,6 @@ import { onlyWith, workSteps } from '@/core/project/steps';
 import { whatIf } from '@/core/project/what-if';
 import { thicknessMap } from '@/core/rules';
 import { cutList } from '@/core/sheets/cutlist';
-import { matOutlines } from '@/core/sheets/drawing';
 import { layOut } from '@/core/sheets/pack';
 import type { Answer, Engine, Scene } from './protocol';
 
@@ -136,12 +135,12 @@ function sceneOf(design: Design, assembly: Assembly): Scene {
   return {
     design,
     pieces: assembly.pieces.map(({ id, title, mechanism, stock, outline }) => ({ id, title, mechanism, stock, rings: ringsOf(outline) })),
-    facets: assembly.facets.map((f) => {
+    facets: assembly.facets.map((f, i) => {
       const dressing = design.dressing.find((d) => d.facet === f.id);
       return {
         id: f.id, piece: f.piece, mechanism: f.mechanism, rings: ringsOf(f.polygon), liftMm: liftOf(design, assembly, f),
         ...(dressing?.colour ? { colour: dressing.colour } : {}),
-        mats: dressing ? matOutlines(f, dressing.mats).map(({ mat, rings }) => ({ rings, colour: stockOf(design, mat.stock).insideColour })) : [],
+        mats: assembly.layers.filter((l) => l.facet === i).map((l) => ({ id: l.id, rings: l.region.flatMap(ringsOf), foam: l.foam.flatMap(ringsOf), colour: l.colour ?? stockOf(design, l.stock).insideColour })),
       };
     }),
     creases: assembly.creases.map(({ id, role, mechanism, piece, segments }) => ({ id, role, mechanism, piece, segments })),

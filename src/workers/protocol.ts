@@ -27,7 +27,7 @@ export interface SceneFacet {
   readonly rings: readonly Ring[];
   /** Own colour, where it is dressed in one. */
   readonly colour?: string;
-  readonly mats: readonly { readonly rings: readonly Ring[]; readonly colour: string }[];
+  readonly mats: readonly { readonly id: string; readonly rings: readonly Ring[]; readonly foam: readonly Ring[]; readonly colour: string }[];
   /** How far it lies above its plane because it is glued on something, mm. */
   readonly liftMm: number;
 }

@@ -3,7 +3,7 @@ import type { Bond, Contribution, Host, Landmark } from '../kinds';
 import { creaseMotion, compose, identity, invert, Travel, type Joint, type Linkage, type Rigid, applyRigid } from '../linkage';
 import { findFacets, type FlatPattern, type Interruption } from '../pattern/facets';
 import type { CreaseRole, Piece } from '../pattern/pattern';
-import { ringArea, type Polygon } from '../plane/polygon';
+import { ringArea, type Polygon, type Region } from '../plane/polygon';
 import { distToSegment, type Vec2 } from '../plane/vec2';
 import { WELD_MM } from '../tolerance';
 import type { Segment } from '../plane/arrangement';
@@ -50,7 +50,28 @@ export interface PlacedMechanism {
   readonly measures: Contribution['measures'];
 }
 
+/** Paper stuck on a facet: a mat or a layer, flat or on foam. */
+export interface AttachedLayer {
+  readonly id: string;
+  readonly title: string;
+  readonly mechanism: string;
+  /** Index of the facet that carries it, and that facet's piece: the outline is in its axes. */
+  readonly facet: number;
+  readonly piece: string;
+  readonly region: Region;
+  readonly stock: string;
+  readonly colour?: string;
+  readonly foamMm: number;
+  readonly foam: Region;
+  readonly foamInsetMm: number;
+  /** 1 lies on the facet, 2 on that, and so on. */
+  readonly order: number;
+  /** A second one like it goes under the inside. */
+  readonly doubled: boolean;
+}
+
 export interface Assembly {
+  readonly layers: readonly AttachedLayer[];
   readonly pieces: readonly Piece[];
   readonly interruptions: readonly Interruption[];
   readonly facets: readonly Facet[];
@@ -67,6 +88,8 @@ export interface Assembly {
 }
 
 export interface Parts {
+  /** What is stuck on facets, once they are known. */
+  readonly attach?: (facets: readonly Facet[]) => readonly AttachedLayer[];
   readonly pieces: readonly Piece[];
   readonly bonds: readonly Bond[];
   readonly interruptions: readonly Interruption[];
@@ -93,6 +116,7 @@ export function assemble(parts: Parts): Assembly {
   const linkage: Linkage = { bodies, joints, range: [Math.PI, 0] };
   return {
     pieces: parts.pieces, interruptions: parts.interruptions, bonds: parts.bonds, mechanisms: parts.mechanisms, hosts: parts.hosts,
+    layers: parts.attach?.(facets) ?? [],
     facets, creases, linkage, travel: new Travel(linkage),
     misfits: findMisfits(parts, flat, facets, indexOf),
     leafBodies: new Set(facets.filter((f) => f.id === parts.lead.still || f.id === parts.lead.turning).map((f) => f.body)),

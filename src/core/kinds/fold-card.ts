@@ -1,7 +1,12 @@
 /** The plain base: two leaves that meet at the gutter, with or without a liner glued inside (handbook section 3). */
-import { rectangle } from '../plane/polygon';
+import type { Interruption } from '../pattern/facets';
+import { contains, insidePoint, intersect, mapRegion, offset as grow, polygonArea, rectangle, regionBox, unite, type Polygon, type Region } from '../plane/polygon';
+import type { Vec2 } from '../plane/vec2';
+import { leastTrim, levelAt, trimmed, widthOfAll, withoutIntervals } from '../shapes/level';
+import { standing } from '../shapes/outline';
+import { ShapeError } from '../shapes/shape';
 import { identity } from '../linkage';
-import { LABEL_STEP, num, type Bond, type Host, type Parameter, type ParameterValues, type Piece } from './kind';
+import { LABEL_STEP, num, shapeOf, type Bond, type BuildContext, type Host, type Parameter, type ParameterValues, type Piece } from './kind';
 import { GLUE_SET_BACK_MM } from './step-fold';
 
 export const GUTTER = 'card.gutter';
@@ -13,6 +18,8 @@ export interface BasePieces {
   readonly bonds: readonly Bond[];
   readonly gutter: Host;
   readonly measures: Record<string, number>;
+  /** Parts of the gutter without paper, where the base is shaped. */
+  readonly interruptions: readonly Interruption[];
 }
 
 export const foldCardParameters: readonly Parameter[] = [
@@ -20,11 +27,15 @@ export const foldCardParameters: readonly Parameter[] = [
   { key: 'reachA', label: 'Reach of leaf A', unit: 'mm', default: 140, min: 10, max: 1000, note: 'From the gutter to the fore edge of the leaf that lies still.' },
   { key: 'reachB', label: 'Reach of leaf B', unit: 'mm', default: 140, min: 10, max: 1000, note: 'From the gutter to the fore edge of the leaf that turns.' },
   { key: 'fold', label: 'Fold at the', unit: 'choice', default: 'side', choices: ['side', 'top'], note: 'Where the fold lies when the card is read.' },
+  { key: 'shape', label: 'Shape', unit: 'shape', default: null, note: 'A silhouette doubled about its foot: front and back joined along the fold, as high as the reach of leaf A. A plain card unless set.' },
+  { key: 'hinge', label: 'Least joined fold', unit: 'mm', default: 40, min: 5, max: 2000, note: 'Of a shaped card: front and back are joined along at least this; the foot is trimmed by the least that gives it.' },
   { key: 'liner', label: 'Liner margin', unit: 'mm', default: 0, min: 0, max: 100, note: 'The pop-up page as a sheet of its own, this much smaller on every side; 0 for none.' },
 ];
 
 /** `stock` is of the base, `pageStock` of the liner. */
-export function buildFoldCard(values: ParameterValues, stock: string, pageStock: string): BasePieces {
+export function buildFoldCard(values: ParameterValues, stock: string, pageStock: string, outline: BuildContext['outline']): BasePieces {
+  const shape = shapeOf(values, 'shape');
+  if (shape) return shaped(values, outline(shape), stock, pageStock);
   const [gutter, reachA, reachB, liner] = ['gutter', 'reachA', 'reachB', 'liner'].map((k) => num(values, k));
   const lined = liner > 0;
   const page = leaves(lined ? 'liner' : 'card', GUTTER, 'leaf', lined ? 'Liner' : 'Card', lined ? pageStock : stock, gutter - 2 * liner, reachA - liner, reachB - liner);
@@ -33,7 +44,7 @@ export function buildFoldCard(values: ParameterValues, stock: string, pageStock:
     sideA: 'leafA', sideB: 'leafB', sign: 1, ends: [Math.PI, 0], reachA, reachB, stock: page.stock,
   };
   const measures = { hinge_mm: gutter, ...(lined ? { liner_width_mm: reachA + reachB - 2 * liner, liner_height_mm: gutter - 2 * liner } : {}) };
-  if (!lined) return { pieces: [page], bonds: [], gutter: host, measures };
+  if (!lined) return { pieces: [page], bonds: [], gutter: host, measures, interruptions: [] };
   const base = leaves('card', 'card.cover', 'coverLeaf', 'Card', stock, gutter, reachA, reachB);
   const half = gutter / 2 - liner - GLUE_SET_BACK_MM;
   const under = (side: 'A' | 'B', reach: number) => {
@@ -42,7 +53,67 @@ export function buildFoldCard(values: ParameterValues, stock: string, pageStock:
     return { id: `card.glue${side}`, mechanism: 'card', outline, facet: `leaf${side}`, onto: { piece: 'card', facet: `coverLeaf${side}`, outline } };
   };
   const bond = (side: 'A' | 'B'): Bond => ({ id: `card.liner${side}`, a: { piece: 'liner', facet: `leaf${side}` }, b: { piece: 'card', facet: `coverLeaf${side}` }, placement: identity() });
-  return { pieces: [{ ...page, glue: [under('A', reachA), under('B', reachB)] }, base], bonds: [bond('A'), bond('B')], gutter: host, measures };
+  return { pieces: [{ ...page, glue: [under('A', reachA), under('B', reachB)] }, base], bonds: [bond('A'), bond('B')], gutter: host, measures, interruptions: [] };
+}
+
+/** A shaped base: its silhouette above the fold, the same below it; the gutter wherever both are joined. */
+function shaped(values: ParameterValues, drawn: Region, stock: string, pageStock: string): BasePieces {
+  const [reach, hinge, margin] = ['reachA', 'hinge', 'liner'].map((k) => num(values, k));
+  let half: Region = standing(drawn, reach);
+  // Trimmed to its hinge it is scaled back to the reach, and the hinge with it: settles within a few rounds.
+  for (let k = 0, scale = scaleOf(half, drawn); k < 12; k++) {
+    const by = leastTrim(drawn, 'bottom', hinge / scale);
+    if (by === null) throw new ShapeError(`its shape is nowhere ${hinge} mm wide at a reach of ${reach} mm, so front and back cannot be joined over that; ask for a shorter joined fold`);
+    const cut = trimmed(drawn, 'bottom', by);
+    half = standing(cut, reach);
+    scale = scaleOf(half, cut);
+    if (by === 0) break;
+  }
+  const main = half.reduce((best, p) => (polygonArea(p) > polygonArea(best) ? p : best));
+  const outline = unite([main], mapRegion([main], ([x, y]): Vec2 => [x, -y], true))[0];
+  const lined = margin > 0;
+  const page = lined ? largestOf(grow([outline], -margin)) : outline;
+  if (!page) throw new ShapeError(`a liner margin of ${margin} mm leaves nothing of the shaped liner`);
+  const base = shapedPiece('card', lined ? 'card.cover' : GUTTER, lined ? 'coverLeaf' : 'leaf', 'Card', stock, outline);
+  if (!lined) return { pieces: [base.piece], bonds: [], gutter: base.host, measures: { hinge_mm: base.joinedMm }, interruptions: base.interruptions };
+  const top = shapedPiece('liner', GUTTER, 'leaf', 'Liner', pageStock, page);
+  const glue = (['A', 'B'] as const).flatMap((side) => {
+    const strip = side === 'A' ? rectangle(-1e4, LINER_RELIEF_MM, 1e4, 1e4) : rectangle(-1e4, -1e4, 1e4, -LINER_RELIEF_MM);
+    return intersect(grow([page], -GLUE_SET_BACK_MM), [{ outer: strip, holes: [] }]).map((p, k) => ({ id: `card.glue${side}${k === 0 ? '' : k + 1}`, mechanism: 'card', outline: p.outer, facet: `leaf${side}`, onto: { piece: 'card', facet: `coverLeaf${side}`, outline: p.outer } }));
+  });
+  const bond = (side: 'A' | 'B'): Bond => ({ id: `card.liner${side}`, a: { piece: 'liner', facet: `leaf${side}` }, b: { piece: 'card', facet: `coverLeaf${side}` }, placement: identity() });
+  const box = regionBox([page]);
+  return {
+    pieces: [{ ...top.piece, glue }, base.piece], bonds: [bond('A'), bond('B')], gutter: { ...top.host, reachA: reach, reachB: reach },
+    measures: { hinge_mm: base.joinedMm, liner_width_mm: box.max[1] - box.min[1], liner_height_mm: box.max[0] - box.min[0] }, interruptions: [...top.interruptions, ...base.interruptions],
+  };
+}
+
+const scaleOf = (a: Region, b: Region): number => (regionBox(a).max[0] - regionBox(a).min[0]) / (regionBox(b).max[0] - regionBox(b).min[0]);
+const largestOf = (region: Region): Polygon | undefined => [...region].sort((a, b) => polygonArea(b) - polygonArea(a))[0];
+
+function shapedPiece(id: string, crease: string, leaf: string, title: string, stock: string, outline: Polygon): { piece: Piece; host: Host; joinedMm: number; interruptions: Interruption[] } {
+  const joined = levelAt([outline], 1e-6);
+  const [x0, x1] = [joined[0].from, joined[joined.length - 1].to];
+  const label = (sign: 1 | -1): Vec2 => {
+    // Just inside the tip, where nothing that stands on the gutter reaches.
+    const tip = outline.outer.reduce((best, p) => (sign * p[1] > sign * best[1] ? p : best));
+    const near: Vec2[] = [[0, -1], [0.5, -1], [-0.5, -1]].map(([dx, dy]) => [tip[0] + dx * LABEL_STEP, tip[1] + sign * dy * LABEL_STEP]);
+    return near.find((p) => contains(outline, p)) ?? insidePoint(outline);
+  };
+  const host: Host = {
+    crease, piece: id, frame: { origin: [(x0 + x1) / 2, 0], along: [1, 0] }, lengthMm: x1 - x0, sideA: `${leaf}A`, sideB: `${leaf}B`, sign: 1, ends: [Math.PI, 0],
+    reachA: regionBox([outline]).max[1], reachB: -regionBox([outline]).min[1], stock,
+  };
+  const gaps = withoutIntervals([{ from: x0, to: x1 }], joined);
+  return {
+    host, joinedMm: widthOfAll(joined), interruptions: gaps.map((g) => ({ crease, from: g.from - x0, to: g.to - x0 })),
+    piece: {
+      id, title, stock, mechanism: 'card', outline, lines: [], glue: [],
+      creases: [{ id: crease, role: 'valley', mechanism: 'card', a: [x0, 0], b: [x1, 0], ends: [Math.PI, 0] }],
+      labels: [{ name: `${leaf}A`, at: label(1), mechanism: 'card' }, { name: `${leaf}B`, at: label(-1), mechanism: 'card' }],
+    },
+  };
 }
 
 function leaves(id: string, crease: string, leaf: string, title: string, stock: string, length: number, reachA: number, reachB: number): Piece {

@@ -55,13 +55,13 @@ export function findFacets(piece: Piece, interruptions: readonly Interruption[])
   // Creases come first: where points are welded theirs stay as they are, to the last digit, since folds depend on them.
   for (const crease of piece.creases) for (const s of creaseStretches(crease, interruptions)) segments.push({ ...s, crease });
   for (const { role, a, b } of piece.lines) if (role === 'cut') segments.push({ a, b });
-  for (const ring of ringsOf(piece.outline)) ring.forEach((a, i) => segments.push({ a, b: ring[(i + 1) % ring.length] }));
+  for (const ring of [piece.outline, ...(piece.islands ?? [])].flatMap(ringsOf)) ring.forEach((a, i) => segments.push({ a, b: ring[(i + 1) % ring.length] }));
 
   const { vertices, edges, faces } = arrange(segments);
   const index = new Int32Array(faces.length).fill(-1);
   const facets: FlatFacet[] = [];
   faces.forEach((polygon, f) => {
-    if (!isPaper(piece.outline, polygon)) return;
+    if (![piece.outline, ...(piece.islands ?? [])].some((paper) => isPaper(paper, polygon))) return;
     index[f] = facets.length;
     const label = piece.labels.find((l) => contains(polygon, l.at));
     facets.push({ id: label?.name ?? `${piece.id}.facet-${facets.length + 1}`, polygon });

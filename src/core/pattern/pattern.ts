@@ -51,6 +51,8 @@ export interface Piece {
   readonly mechanism: string;
   readonly stock: string;
   readonly outline: Polygon;
+  /** Paper inside a window that nothing ties to the rest. */
+  readonly islands?: readonly Polygon[];
   readonly lines: readonly PatternLine[];
   readonly creases: readonly CreaseLine[];
   readonly glue: readonly GlueArea[];

@@ -1,12 +1,13 @@
 /** Document to assembly: mechanisms are built in the order in which they stand on each other. */
 import { assemble, type Assembly, type Misfit, type PlacedMechanism } from '../assembly/assembly';
-import { buildFoldCard, GUTTER, KINDS, type Bond, type Contribution, type Host } from '../kinds';
-import type { Interruption } from '../pattern/facets';
+import { buildFoldCard, GUTTER, KINDS, type BasePieces, type Bond, type Contribution, type Host } from '../kinds';
+import { findFacets, type Interruption } from '../pattern/facets';
 import type { Piece } from '../pattern/pattern';
-import { intersect, polygonArea, regionArea, regionBox, subtract, type Polygon, type Region } from '../plane/polygon';
+import { intersect, polygonArea, regionArea, regionBox, ringsOf, subtract, unite, type Polygon, type Region } from '../plane/polygon';
 import { CLASH_FROM_MM2 } from '../tolerance';
 import { outlineOf } from '../shapes/outline';
-import { ShapeError, type Shape } from '../shapes/shape';
+import { ShapeError, type Shape, type ShapeShelf } from '../shapes/shape';
+import { attachedLayers, windowsAndDrawings } from './dressing';
 import { cardValues, shelfOf, valuesOf, type Design, type Mechanism } from './design';
 
 /** Thrown for a design that names a crease which is not there: an input error, not a finding. */
@@ -14,11 +15,11 @@ export class DesignError extends Error {}
 
 export function buildAssembly(design: Design): Assembly {
   const shelf = shelfOf(design);
-  const base = buildFoldCard(cardValues(design), design.card.stock, design.card.pageStock);
+  const base = makeBase(design, (shape) => outlineOf(shape, shelf));
   const pieces = new Map<string, Piece>(base.pieces.map((p) => [p.id, p]));
   const hosts = new Map<string, Host>([[GUTTER, base.gutter]]);
   const bonds: Bond[] = [...base.bonds];
-  const interruptions: Interruption[] = [];
+  const interruptions: Interruption[] = [...base.interruptions];
   const contradictions: Misfit[] = [];
   const claims: Claim[] = [];
   const mechanisms: PlacedMechanism[] = [
@@ -39,10 +40,22 @@ export function buildAssembly(design: Design): Assembly {
     interruptions.push(...part.interruptions);
     mechanisms.push({ id: m.id, kind: m.kind, title: m.name, host, landmarks: part.landmarks, measures: part.measures });
   }
+  const dressed = [...pieces.values()].map((piece) => cutWindows(design, piece, interruptions, shelf));
   return assemble({
-    pieces: [...pieces.values()], bonds, interruptions, mechanisms, hosts, contradictions,
+    attach: (facets) => attachedLayers(design, facets, shelf),
+    pieces: dressed, bonds, interruptions, mechanisms, hosts, contradictions,
     lead: { crease: GUTTER, still: 'leafA', turning: 'leafB' },
   });
+}
+
+/** A shape that cannot be made is an input error that names where it stands. */
+function makeBase(design: Design, outline: (shape: Shape) => Region): BasePieces {
+  try {
+    return buildFoldCard(cardValues(design), design.card.stock, design.card.pageStock, outline);
+  } catch (error) {
+    if (error instanceof ShapeError) throw new DesignError(`card: ${error.message}`);
+    throw error;
+  }
 }
 
 function contribute(m: Mechanism, host: Host, outline: (shape: Shape) => Region): Contribution {
@@ -79,6 +92,16 @@ function clashes(claims: readonly Claim[], below: ReadonlySet<string>, id: strin
   });
 }
 
+/** For searches that try values: null where a value makes a shape impossible. */
+export function tryBuild(design: Design): Assembly | null {
+  try {
+    return buildAssembly(design);
+  } catch (error) {
+    if (error instanceof DesignError) return null;
+    throw error;
+  }
+}
+
 function addToPiece(pieces: Map<string, Piece>, id: string, part: Contribution): void {
   const piece = pieces.get(id)!;
   pieces.set(id, {
@@ -88,6 +111,22 @@ function addToPiece(pieces: Map<string, Piece>, id: string, part: Contribution):
     labels: [...piece.labels, ...part.labels],
     ...(part.waste.length > 0 ? { outline: largest(subtract([piece.outline], part.waste)) ?? piece.outline } : {}),
   });
+}
+
+/** A piece with the windows and drawings of its facets: those are placed on the facets as they are without any. */
+function cutWindows(design: Design, piece: Piece, interruptions: readonly Interruption[], shelf: ShapeShelf): Piece {
+  if (!design.layers.some((l) => l.as !== 'layer')) return piece;
+  const { windows, drawn } = windowsAndDrawings(design, findFacets(piece, interruptions).facets, shelf);
+  if (windows.length === 0 && drawn.length === 0) return piece;
+  const rest = windows.length > 0 ? subtract([piece.outline], unite(windows)) : [piece.outline];
+  const islands = rest.filter((p) => p !== largest(rest));
+  return {
+    ...piece,
+    outline: largest(rest) ?? piece.outline,
+    // An island of a window is cut all round: it stays in the pattern, where it is found to fall out.
+    islands: islands,
+    lines: [...piece.lines, ...drawn.flatMap(({ id, region }) => region.flatMap(ringsOf).flatMap((r) => r.map((a, i) => ({ role: 'mark' as const, a, b: r[(i + 1) % r.length], mechanism: id }))))],
+  };
 }
 
 const largest = (region: Region): Polygon | undefined => [...region].sort((a, b) => polygonArea(b) - polygonArea(a))[0];

@@ -88,7 +88,7 @@ export interface Design {
   readonly layers: readonly Layer[];
   /** Shapes kept for use anywhere in the card. */
   readonly shapes: readonly ShapeAsset[];
-  readonly making: { readonly all: Making; readonly creases: Readonly<Record<string, Making>> };
+  readonly making: { readonly all: Making; readonly roles?: { readonly valley?: Making; readonly mountain?: Making }; readonly creases: Readonly<Record<string, Making>> };
   readonly sheets: { readonly marginMm: number; readonly spacingMm: number; readonly copies: number };
   readonly notes: string;
 }

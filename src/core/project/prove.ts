@@ -3,8 +3,8 @@ import type { Assembly } from '../assembly/assembly';
 import { allMeasures, onFacet, poseAt, type Pose } from '../assembly/pose';
 import { envelopeById, postById, sheetById } from '../paper/sizes';
 import { closedSize, leastClearance, overhangOf, reachPast, RULES, thicknessMap, type Brief, type Evidence, type Finding, type Overhang, type Remedy, type Rule, type RuleId } from '../rules';
-import { buildAssembly } from './build';
-import { parameterOf, parametersOf, setParameter, stockOf, type Design } from './design';
+import { buildAssembly, tryBuild } from './build';
+import { fieldOf, parameterOf, setParameter, stockOf, type Design } from './design';
 
 export type Verdict = 'clear' | 'risk' | 'blocked';
 export interface TravelPoint {
@@ -164,7 +164,7 @@ export const setLever = (design: Design, mechanism: string, parameter: string, v
 
 function leverRange(design: Design, mechanism: string, parameter: string): { min: number; max: number } | null {
   const kind = mechanism === 'card' ? 'fold-card' : design.mechanisms.find((m) => m.id === mechanism)?.kind;
-  const p = parametersOf(kind ?? '').find((q) => q.key === leverKeys(mechanism, parameter)[0]);
+  const p = fieldOf(kind ?? '', leverKeys(mechanism, parameter)[0]);
   return p?.min === undefined || p.max === undefined ? null : { min: p.min, max: p.max };
 }
 
@@ -213,7 +213,8 @@ const GUARDS: readonly RuleId[] = ['flat-fold', 'loose-part', 'overhang', 'glue-
 const sameFinding = (a: Finding, b: Finding): boolean => a.rule === b.rule && (a.rule === 'web' ? a.piece === b.piece : a.mechanism === b.mechanism && a.aspect === b.aspect);
 
 function isClear(design: Design, finding: Finding, known: readonly Finding[]): boolean {
-  const assembly = buildAssembly(design);
+  const assembly = tryBuild(design);
+  if (!assembly) return false;
   const cheap = { ...gather(design, 'closed', 0, assembly), rough: true };
   const rule = RULES.find((r) => r.id === finding.rule)!;
   if (rule.needs !== 'travel' && rule.check(cheap).some((f) => sameFinding(f, finding))) return false;

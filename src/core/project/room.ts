@@ -1,7 +1,7 @@
 /** Room of a parameter: the range in which the design holds, and what ends it. For the bars under number fields. */
 import { RULES, type Finding, type RuleId } from '../rules';
-import { buildAssembly } from './build';
-import { parametersOf, type Design } from './design';
+import { tryBuild } from './build';
+import { fieldOf, type Design } from './design';
 import { gather, leverValue, setLever } from './prove';
 
 export interface RoomEnd {
@@ -24,9 +24,11 @@ const SAMPLES = 14;
 const CLOSE = 0.05;
 
 /** First finding that `key` = `value` brings which the design does not have without it; null when it is fine. */
-function obstacle(design: Design, mechanism: string, key: string, value: number): Finding | null {
+function obstacle(design: Design, mechanism: string, key: string, value: number): Finding | 'no shape' | null {
   const changed = setLever(design, mechanism, key, value);
-  const evidence = { ...gather(changed, 'closed', 0, buildAssembly(changed)), rough: true };
+  const assembly = tryBuild(changed);
+  if (!assembly) return 'no shape';
+  const evidence = { ...gather(changed, 'closed', 0, assembly), rough: true };
   for (const rule of RULES) {
     if (!LIMITS.includes(rule.id)) continue;
     const found = rule.check(evidence).find((f) => f.severity === 'blocks' || f.rule === 'web');
@@ -38,9 +40,10 @@ function obstacle(design: Design, mechanism: string, key: string, value: number)
 const WORDS: Readonly<Record<string, string>> = {
   fore: 'fore edge', head: 'head edge', foot: 'foot edge', spine: 'behind fold', gap: 'closing', contradiction: 'lengths',
 };
-function nameOf(f: Finding): string {
+function nameOf(f: Finding | 'no shape'): string {
+  if (f === 'no shape') return f;
   if (f.rule === 'web') return 'narrow';
-  if (f.rule === 'loose-part') return 'paper ends';
+  if (f.rule === 'loose-part') return f.aspect.startsWith('clash') ? `beside ${f.aspect.slice(6)}` : /held|foot|contact/.test(f.message) ? 'unheld' : 'paper ends';
   if (f.rule === 'glue-room') return 'glue';
   return WORDS[f.aspect] ?? f.rule;
 }
@@ -48,10 +51,10 @@ function nameOf(f: Finding): string {
 /** The room of one number of a mechanism. Null for choices and for numbers that follow from others. */
 export function roomOf(design: Design, mechanism: string, key: string): Room | null {
   const kind = mechanism === 'card' ? 'fold-card' : design.mechanisms.find((m) => m.id === mechanism)?.kind;
-  const p = parametersOf(kind ?? '').find((q) => q.key === key);
+  const p = fieldOf(kind ?? '', key);
   const now = leverValue(design, mechanism, key);
   if (!p || now === null || p.min === undefined || p.max === undefined) return null;
-  const at = (value: number): Finding | null => obstacle(design, mechanism, key, value);
+  const at = (value: number): Finding | 'no shape' | null => obstacle(design, mechanism, key, value);
   const span = p.unit === 'deg' ? p.max - p.min : Math.max(20, 2 * Math.abs(now));
   const [from, to] = [Math.max(p.min, p.min < 0 ? now - span : p.min), Math.min(p.max, now + span)];
   const samples = Array.from({ length: SAMPLES + 1 }, (_, k) => from + ((to - from) * k) / SAMPLES);
@@ -60,7 +63,7 @@ export function roomOf(design: Design, mechanism: string, key: string): Room | n
   const end = (limit: number): RoomEnd => {
     let good = seed;
     let bad: number | null = null;
-    let by: Finding | null = null;
+    let by: Finding | 'no shape' | null = null;
     for (const v of limit > seed ? samples.filter((s) => s > seed) : samples.filter((s) => s < seed).reverse()) {
       by = at(v);
       if (by) {

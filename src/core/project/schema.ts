@@ -59,7 +59,7 @@ const designSchema = Joi.object<Design>({
   post: Joi.object({ envelope: Joi.valid(null, ...ENVELOPES.map((e) => e.id)).required(), format: Joi.valid(null, ...POST_FORMATS.map((p) => p.id)).required() }).required(),
   mechanisms: Joi.array().items(mechanism).max(MOST_MECHANISMS).unique('id').required(),
   dressing: Joi.array().items(Joi.object({ facet: facetId.required(), colour, mats: Joi.array().max(8).items(mat).required() })).max(1000).required(),
-  making: Joi.object({ all: making.required(), creases: Joi.object().pattern(creaseId, making).required() }).required(),
+  making: Joi.object({ all: making.required(), roles: Joi.object({ valley: making, mountain: making }), creases: Joi.object().pattern(creaseId, making).required() }).required(),
   sheets: Joi.object({ marginMm: length(100).required(), spacingMm: length(100).required(), copies: Joi.number().integer().min(1).max(1000).required() }).required(),
   shapes: Joi.array().items(assetSchema).max(200).unique('id').required(),
   layers: Joi.array().items(layer).max(300).unique('id').required(),

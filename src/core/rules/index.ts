@@ -1,6 +1,7 @@
 import { collision } from './collision';
 import { flatFold } from './flat-fold';
 import { flex } from './flex';
+import { foam } from './foam';
 import { glueRoom } from './glue-room';
 import { gutterRelief } from './gutter-relief';
 import { loosePart } from './loose-part';
@@ -10,6 +11,7 @@ import type { Rule } from './rule';
 import { sheetFit } from './sheet-fit';
 import { sweep } from './sweep';
 import { thickness } from './thickness';
+import { tip } from './tip';
 import { web } from './web';
 
 export * from './rule';
@@ -21,4 +23,4 @@ export { closedSize } from './post-size';
 export { pieceSize } from './sheet-fit';
 
 /** Every rule, cheapest evidence first. A new rule is a new module and a line here. */
-export const RULES: readonly Rule[] = [flatFold, loosePart, overhang, postSize, sheetFit, thickness, glueRoom, gutterRelief, web, flex, sweep, collision];
+export const RULES: readonly Rule[] = [flatFold, loosePart, overhang, postSize, sheetFit, thickness, glueRoom, foam, tip, gutterRelief, web, flex, sweep, collision];

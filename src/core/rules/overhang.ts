@@ -1,6 +1,8 @@
 /** `overhang`: closed, nothing reaches past the leaves' outline. */
 import { onFacet, type Pose } from '../assembly/pose';
 import type { Assembly } from '../assembly/assembly';
+import { contains, distanceToEdge } from '../plane/polygon';
+import type { Vec2 } from '../plane/vec2';
 import { OVERHANG_FROM_MM } from '../tolerance';
 import { baseExtent, leversOf, mm, titleOf, type Finding, type Lever, type Rule } from './rule';
 
@@ -10,20 +12,39 @@ export type Overhang = Record<Side, number>;
 
 /** Mm past each side at the closed pose, never below 0, for the facets that `wanted` picks. Head is the high end along the gutter. */
 export function overhangOf(assembly: Assembly, closed: Pose, wanted: (mechanism: string) => boolean = () => true): Overhang {
-  const { half, reachA, reachB } = baseExtent(assembly);
+  const past = pastOutline(assembly);
   const out: Overhang = { head: 0, foot: 0, fore: 0, spine: 0 };
+  const add = (x: number, y: number): void => {
+    const over = past(x, y);
+    for (const side of SIDES) out[side] = Math.max(out[side], over[side]);
+  };
+  const worldXY = (facet: number, p: Vec2): void => {
+    const [x, y] = onFacet(closed, facet, p);
+    add(x, y);
+  };
   assembly.facets.forEach((f, i) => {
-    if (!wanted(f.mechanism)) return;
-    for (const p of f.polygon.outer) {
-      const [x, y] = onFacet(closed, i, p);
-      out.head = Math.max(out.head, x - half);
-      out.foot = Math.max(out.foot, -half - x);
-      out.fore = Math.max(out.fore, y - Math.max(reachA, reachB));
-      out.spine = Math.max(out.spine, -y);
-    }
+    if (wanted(f.mechanism)) for (const p of f.polygon.outer) worldXY(i, p);
   });
+  for (const l of assembly.layers) if (wanted(l.mechanism)) for (const p of l.region) for (const q of p.outer) worldXY(l.facet, q);
   for (const side of SIDES) if (out[side] < OVERHANG_FROM_MM) out[side] = 0;
   return out;
+}
+
+/** How far a place lies past each side of the closed base, mm; a shaped base is asked for its own outline. */
+function pastOutline(assembly: Assembly): (x: number, y: number) => Overhang {
+  const { half, reachA, reachB } = baseExtent(assembly);
+  const { outline } = assembly.pieces.find((p) => p.id === 'card')!;
+  const plain = outline.outer.length <= 4;
+  const leaves = plain ? [] : [outline, { outer: outline.outer.map(([x, y]): Vec2 => [x, -y]), holes: [] }];
+  return (x, y) => {
+    const box = { head: x - half, foot: -half - x, fore: y - Math.max(reachA, reachB), spine: -y };
+    if (plain || leaves.some((p) => contains({ outer: p.outer, holes: [] }, [x, y]))) return plain ? box : { head: 0, foot: 0, fore: 0, spine: -y };
+    // Past the silhouette: by the distance to it, on the side it lies.
+    const by = Math.min(...leaves.map((p) => distanceToEdge({ outer: p.outer, holes: [] }, [x, y])));
+    if (y < 0) return { head: 0, foot: 0, fore: 0, spine: -y };
+    const side: Side = Math.abs(x) / half > y / reachA ? (x > 0 ? 'head' : 'foot') : 'fore';
+    return { head: 0, foot: 0, fore: 0, spine: 0, [side]: by };
+  };
 }
 
 const WHERE: Record<Side, string> = {
@@ -31,10 +52,17 @@ const WHERE: Record<Side, string> = {
 };
 /** A facet of the page may be out because of what it is cut from: levers climb to what a mechanism stands on. */
 function levers(assembly: Assembly, mechanism: string, side: Side): Lever[] {
-  const own = side === 'fore' ? ['depth', 'height', 'riser', 'size', 'lean'] : side === 'spine' ? ['lean', 'fold', 'size'] : ['offset', 'width', 'size'];
+  const own = side === 'fore' ? ['depth', 'height', 'figureHeight', 'riser', 'size', 'lean', 'slit', ...planeLevers(assembly, mechanism)] : side === 'spine' ? ['lean', 'fold', 'size'] : ['offset', 'width', 'size', 'figureHeight'];
   const hostId = assembly.mechanisms.find((m) => m.id === mechanism)?.host?.crease.split('.')[0];
   const below = hostId && hostId !== 'card' ? leversOf(hostId, ...(side === 'fore' ? ['depth', 'height'] : ['offset'])) : [];
   return [...leversOf(mechanism, ...own), ...below, ...leversOf('card', side === 'fore' ? 'reach' : 'gutter')];
+}
+
+/** Numbers of each plane of a stack. */
+function planeLevers(assembly: Assembly, mechanism: string): string[] {
+  const m = assembly.mechanisms.find((x) => x.id === mechanism);
+  if (m?.kind !== 'plane-stack') return [];
+  return m.landmarks.flatMap(({ name }) => { const at = name.replace('.top', ''); return [`${at}.height`, `${at}.depth`]; });
 }
 
 export const overhang: Rule = {

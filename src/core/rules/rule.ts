@@ -4,7 +4,7 @@ import type { Pose } from '../assembly/pose';
 import type { FlatSize, PostFormat } from '../paper/sizes';
 import type { Stock } from '../paper/stocks';
 
-export const RULE_IDS = ['flat-fold', 'flex', 'overhang', 'sweep', 'collision', 'web', 'loose-part', 'glue-room', 'thickness', 'gutter-relief', 'post-size', 'sheet-fit'] as const;
+export const RULE_IDS = ['flat-fold', 'flex', 'overhang', 'sweep', 'collision', 'web', 'loose-part', 'glue-room', 'foam', 'thickness', 'gutter-relief', 'post-size', 'sheet-fit', 'tip'] as const;
 export type RuleId = (typeof RULE_IDS)[number];
 export type Severity = 'blocks' | 'risk' | 'note';
 export type Unit = 'mm' | 'deg' | 'mm2' | 'ratio' | 'count';

@@ -21,6 +21,14 @@ export function reachPast(assembly: Assembly, pose: Pose, wanted: (mechanism: st
       ends = Math.max(ends, Math.abs(x) - half);
     }
   });
+  for (const l of assembly.layers) {
+    if (!wanted(l.mechanism) || l.mechanism === 'card') continue;
+    for (const p of l.region.flatMap((r) => r.outer)) {
+      const [x, y, z] = onFacet(pose, l.facet, p);
+      fore = Math.max(fore, Math.hypot(y, z) - radius);
+      ends = Math.max(ends, Math.abs(x) - half);
+    }
+  }
   return fore === -Infinity ? null : { fore, ends };
 }
 
@@ -42,7 +50,7 @@ export const sweep: Rule = {
         rule: 'sweep', severity: 'risk', mechanism: m.id, piece: '', measured: worst.past, limit: 0, unit: 'mm', drive: { open: worst.open }, aspect: worst.side,
         message: `${titleOf(assembly, m.id)} sweeps ${mm(worst.past)} past ${worst.side === 'fore' ? 'the fore edges' : 'an end of the gutter'} ${atDeg(worst.open)}, where it must stay inside.`,
         subjects: assembly.facets.filter((f) => f.mechanism === m.id).map((f) => f.id),
-        levers: [...leversOf(m.id, ...(worst.side === 'fore' ? ['height', 'depth', 'size'] : ['offset', 'width', 'size'])), ...leversOf('card', worst.side === 'fore' ? 'reach' : 'gutter')],
+        levers: [...leversOf(m.id, ...(worst.side === 'fore' ? ['height', 'depth', 'figureHeight', 'size', 'slit'] : ['offset', 'width', 'size'])), ...leversOf('card', worst.side === 'fore' ? 'reach' : 'gutter')],
       });
     }
     return out;

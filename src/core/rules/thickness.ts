@@ -1,6 +1,6 @@
 /** `thickness`: the closed stack, layer by layer where it really lies. A map, not a sum. */
 import { onFacet, type Pose } from '../assembly/pose';
-import { ringsOf } from '../plane/polygon';
+import { ringsOf, type Region } from '../plane/polygon';
 import { caliperOf, mm, type Evidence, type Rule } from './rule';
 
 export interface ThicknessMap {
@@ -20,11 +20,17 @@ const CELLS = 280;
 
 export function thicknessMap(evidence: Pick<Evidence, 'assembly' | 'brief'>, closed: Pose): ThicknessMap {
   const { assembly } = evidence;
-  const layers = assembly.facets.map((f, i) => ({
+  const facets = assembly.facets.map((f, i) => ({
     rings: ringsOf(f.polygon).map((ring) => ring.map((p) => onFacet(closed, i, p))),
     caliper: caliperOf(evidence, f),
   }));
-  const points = layers.flatMap((l) => l.rings[0]);
+  // Mats and layers, and foam where it is; an island of foam is filled twice over its paper.
+  const stuck = assembly.layers.flatMap((l) => {
+    const rings = (region: Region) => region.flatMap(ringsOf).map((ring) => ring.map((p) => onFacet(closed, l.facet, p)));
+    return [{ rings: rings(l.region), caliper: evidence.brief.stock(l.stock).caliperMm }, ...(l.foam.length > 0 ? [{ rings: rings(l.foam), caliper: l.foamMm }] : [])];
+  });
+  const layers = [...facets, ...stuck];
+  const points = layers.flatMap((l) => l.rings.flat());
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
   for (const [x, y] of points) { x0 = Math.min(x0, x); x1 = Math.max(x1, x); y0 = Math.min(y0, y); y1 = Math.max(y1, y); }
   const cellMm = Math.max(x1 - x0, y1 - y0) / CELLS;
@@ -41,7 +47,7 @@ export function thicknessMap(evidence: Pick<Evidence, 'assembly' | 'brief'>, clo
 /** Scan lines through the middles of the cells; even-odd, so holes count as such. */
 function fillPolygon(map: Omit<ThicknessMap, 'greatest'>, rings: readonly (readonly (readonly number[])[])[], caliper: number): void {
   const { origin, cellMm, columns, rows } = map;
-  const ys = rings[0].map((p) => p[1]);
+  const ys = rings.flatMap((ring) => ring.map((p) => p[1]));
   const first = Math.max(0, Math.floor((Math.min(...ys) - origin[1]) / cellMm - 0.5));
   const last = Math.min(rows - 1, Math.ceil((Math.max(...ys) - origin[1]) / cellMm));
   for (let row = first; row <= last; row++) {

@@ -21,9 +21,9 @@ export function cutList(design: Design, assembly: Assembly): CutListRow[] {
     const stock = stockOf(design, d.stock);
     return {
       piece: d.id, title: d.title, width_mm: round(d.box.max[0] - d.box.min[0]), height_mm: round(d.box.max[1] - d.box.min[1]),
-      stock: stock.name, colour: stock.insideColour, count: d.count,
+      stock: stock.name, colour: assembly.layers.find((l) => l.id === d.id)?.colour ?? stock.insideColour, count: d.count,
       creases: (piece?.creases ?? []).map((c) => {
-        const making = makingOf(design, c.id);
+        const making = makingOf(design, c.id, c.role);
         return { id: c.id, role: c.role, made: making.way === 'score' ? 'score' : `perforate ${making.cutMm}:${making.gapMm}` };
       }),
       glue: (piece?.glue ?? []).map((g) => `${g.id} onto ${g.onto.facet}`),

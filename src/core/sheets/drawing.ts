@@ -2,9 +2,9 @@
 import type { Assembly } from '../assembly/assembly';
 import { creaseStretches } from '../pattern/facets';
 import { perforationCuts, type Making } from '../pattern/making';
-import type { LineRole, Piece } from '../pattern/pattern';
-import { boxOf, offset, ringArea, ringsOf, type Box2, type Ring } from '../plane/polygon';
-import type { Design, Mat } from '../project/design';
+import type { CreaseRole, LineRole, Piece } from '../pattern/pattern';
+import { boxOf, regionBox, ringArea, ringsOf, type Box2, type Ring } from '../plane/polygon';
+import type { Design } from '../project/design';
 
 export interface DrawnLine {
   readonly role: LineRole;
@@ -24,18 +24,20 @@ export interface Drawing {
   readonly count: number;
 }
 
-export const makingOf = (design: Design, crease: string): Making => design.making.creases[crease] ?? design.making.all;
+/** How a crease is produced: as said for itself, else for its role, else for all. */
+export const makingOf = (design: Design, crease: string, role?: CreaseRole): Making => design.making.creases[crease] ?? (role && design.making.roles?.[role]) ?? design.making.all;
 
 /** Every piece of the design, mats included, as lines in its own axes (mm, y up). */
 export function drawPieces(design: Design, assembly: Assembly): Drawing[] {
-  return [...assembly.pieces.map((p) => drawPiece(design, assembly, p)), ...drawMats(design, assembly)];
+  return [...assembly.pieces.map((p) => drawPiece(design, assembly, p)), ...drawLayers(design, assembly)];
 }
 
 function drawPiece(design: Design, assembly: Assembly, piece: Piece): Drawing {
   const lines: DrawnLine[] = ringsOf(piece.outline).map((points, i) => ({ role: i === 0 ? 'cut' : 'window', points, closed: true, id: `${piece.id}.edge` }));
+  for (const island of (piece.islands ?? []).flatMap(ringsOf)) lines.push({ role: 'cut', points: island, closed: true, id: `${piece.id}.island` });
   for (const l of piece.lines) lines.push({ role: l.role, points: [l.a, l.b], closed: false, id: l.mechanism });
   for (const c of piece.creases) {
-    const making = makingOf(design, c.id);
+    const making = makingOf(design, c.id, c.role);
     for (const s of creaseStretches(c, assembly.interruptions)) {
       if (making.way === 'score') lines.push({ role: c.role, points: [s.a, s.b], closed: false, id: c.id });
       else for (const cut of perforationCuts(s, making.cutMm, making.gapMm)) lines.push({ role: 'perforation', points: [cut.a, cut.b], closed: false, id: c.id });
@@ -45,24 +47,15 @@ function drawPiece(design: Design, assembly: Assembly, piece: Piece): Drawing {
   return { id: piece.id, title: piece.title, mechanism: piece.mechanism, stock: piece.stock, box: boxOf(piece.outline.outer), lines, count: design.sheets.copies };
 }
 
-/** Outlines of a facet's mats: each inset from the one below it, corners sharp; holes of the facet grow with it. */
-export function matOutlines(facet: Assembly['facets'][number], mats: readonly Mat[]): { mat: Mat; rings: readonly Ring[] }[] {
-  let region = [facet.polygon] as readonly { outer: Ring; holes: readonly Ring[] }[];
-  return mats.flatMap((mat) => {
-    region = offset(region, -mat.insetMm, 'sharp');
-    return region.length === 0 ? [] : [{ mat, rings: region.flatMap(ringsOf) }];
-  });
-}
-
-function drawMats(design: Design, assembly: Assembly): Drawing[] {
-  return design.dressing.flatMap(({ facet: id, mats }) => {
-    const facet = assembly.facets.find((f) => f.id === id);
-    if (!facet) return [];
-    return matOutlines(facet, mats).map(({ mat, rings }, k): Drawing => ({
-      id: `${id}.mat-${k + 1}`, title: `Mat ${k + 1} on ${id}`, mechanism: facet.mechanism, stock: mat.stock, box: boxOf(rings[0]), count: design.sheets.copies,
-      lines: rings.map((points) => ({ role: ringArea(points) > 0 ? 'cut' : 'window', points, closed: true, id: `${id}.mat-${k + 1}` })),
-    }));
-  });
+/** Mats and layers with their foam; one that is doubled is cut twice. */
+function drawLayers(design: Design, assembly: Assembly): Drawing[] {
+  return assembly.layers.map(({ id, title, mechanism, stock, region, foam, doubled }): Drawing => ({
+    id, title, mechanism, stock, box: regionBox(region), count: design.sheets.copies * (doubled ? 2 : 1),
+    lines: [
+      ...region.flatMap(ringsOf).map((points): DrawnLine => ({ role: ringArea(points) > 0 ? 'cut' : 'window', points, closed: true, id })),
+      ...foam.flatMap(ringsOf).map((points): DrawnLine => ({ role: 'glue', points, closed: true, id: `${id}.foam` })),
+    ],
+  }));
 }
 
 /** Order in which roles are worked: scores first, inner cuts, then outlines (common practice, no source). */

@@ -8,8 +8,8 @@ export function PosedPicture({ picture, frame, height, lit = [], label }: { pict
   const pad = Math.max(width, h) * 0.03 + 0.5;
   return (
     <svg role="img" aria-label={label} width="100%" height={height} viewBox={`${x - pad} ${y - pad} ${width + 2 * pad} ${h + 2 * pad}`} preserveAspectRatio="xMidYMid meet">
-      {picture.parts.map((p) => (
-        <polygon key={p.id} points={p.points.map((q) => q.join(',')).join(' ')} fill={lit.includes(p.id) ? 'var(--accent-wash)' : p.fill} stroke={lit.includes(p.id) ? 'var(--accent)' : '#4a4f4c'} strokeWidth={lit.includes(p.id) ? 1.6 : 0.7} strokeLinejoin="round" style={{ vectorEffect: 'non-scaling-stroke' }} />
+      {picture.parts.map((p, i) => (
+        <path key={i} d={[p.points, ...p.holes].map((ring) => `M${ring.map((q) => q.join(' ')).join('L')}Z`).join('')} fillRule="evenodd" fill={lit.includes(p.id) ? 'var(--accent-wash)' : p.fill} stroke={lit.includes(p.id) ? 'var(--accent)' : '#4a4f4c'} strokeWidth={lit.includes(p.id) ? 1.6 : 0.7} strokeLinejoin="round" style={{ vectorEffect: 'non-scaling-stroke' }} />
       ))}
     </svg>
   );

@@ -1,0 +1,158 @@
+/** Mats, layers, windows, foam and shaped bases, against the handbook's check values and closed forms. */
+import fc from 'fast-check';
+import { onFacet, poseAt } from '../assembly/pose';
+import { regionArea, regionBox } from '../plane/polygon';
+import { drawPieces } from '../sheets/drawing';
+import { cutList } from '../sheets/cutlist';
+import { formatLength } from '../units/length';
+import { buildAssembly } from './build';
+import { addMechanism, blankDesign, setParameter, type Design, type Layer, type Mat } from './design';
+import { prove } from './prove';
+import { checkDesign } from './schema';
+
+const INCH = 25.4;
+const face = (width: number, height: number): Design => blankDesign('face', width, height);
+const matted = (d: Design, mats: readonly Partial<Mat>[], facet = 'leafA'): Design => ({ ...d, dressing: [{ facet, mats: mats.map((m) => ({ insetMm: 0, stock: 'card-160', ...m })) }] });
+const layer = (change: Partial<Layer>): Layer => ({
+  id: 'l1', name: 'Moon', facet: 'leafA', shape: { circle: 30 }, as: 'layer', from: { x: 'middle', y: 'middle' }, x: 0, y: 0, turnDeg: 0, width: null, height: null, stock: 'card-160', foamMm: 0, foamInsetMm: 3, ...change,
+});
+const layered = (d: Design, ...layers: Partial<Layer>[]): Design => ({ ...d, layers: layers.map((l, i) => layer({ id: `l${i + 1}`, ...l })) });
+const found = (d: Design, rule: string) => prove(d, 4).findings.filter((f) => f.rule === rule);
+
+describe('mats', () => {
+  test('check value: on a face of 4 1/4 x 5 1/2 in, 4 x 5 1/4 and then 3.869 x 5.119', () => {
+    // Handbook section 5; the second inset is (4 - 3.869) / 2 in.
+    const a = buildAssembly(matted(face(5.5 * INCH, 4.25 * INCH), [{ insetMm: INCH / 8 }, { insetMm: ((4 - 3.869) / 2) * INCH }]));
+    const sizes = a.layers.map((l) => regionBox(l.region)).map(({ min, max }) => [(max[1] - min[1]) / INCH, (max[0] - min[0]) / INCH]);
+    expect(sizes[0].map((v) => v.toFixed(3))).toEqual(['4.000', '5.250']);
+    expect(sizes[1].map((v) => v.toFixed(3))).toEqual(['3.869', '5.119']);
+    expect(formatLength(sizes[0][1] * INCH, 'in')).toBe('5 1/4');
+    expect(a.layers[0].region[0].outer).toHaveLength(4);
+  });
+  test('by side, round corners, doubled for the inside', () => {
+    const d = matted(face(100, 60), [{ sides: { left: 2, right: 4, top: 1, bottom: 3 } }, { insetMm: 5, corners: 'round', doubled: true }]);
+    const [first, second] = buildAssembly(d).layers;
+    expect(regionBox(first.region)).toEqual({ min: [-48, 3], max: [46, 59] });
+    const [w, h] = [94 - 10, 56 - 10];
+    // A rectangle less the corners of a square that a quarter disc leaves.
+    expect(regionArea(second.region)).toBeCloseTo(w * h - (4 - Math.PI) * 25, 0);
+    expect(cutList(d, buildAssembly(d)).map((r) => r.count)).toEqual([1, 1, 2]);
+  });
+  test('with an inset of its own, the rest of a window shows in the mat', () => {
+    const d = layered(matted(face(100, 80), [{ insetMm: 4 }]), { as: 'window', shape: { width: 20, height: 10 } });
+    const [m] = buildAssembly(d).layers;
+    expect(regionArea(m.region)).toBeCloseTo(92 * 72 - 28 * 18, 4);
+  });
+});
+
+describe('layers', () => {
+  test('keep their place on the facet when the card changes size', () => {
+    fc.assert(fc.property(fc.double({ min: 80, max: 300, noNaN: true }), fc.double({ min: 60, max: 200, noNaN: true }), (gutter, reach) => {
+      const d = layered(face(gutter, reach), { shape: { width: 20, height: 10 }, from: { x: 'high', y: 'low' }, x: -5, y: 7 }, { shape: { width: 8, height: 8 }, height: 16 });
+      const [corner, middle] = buildAssembly(d).layers.map((l) => regionBox(l.region));
+      expect(corner.max[0]).toBeCloseTo(gutter / 2 - 5, 6);
+      expect(corner.min[1]).toBeCloseTo(7, 6);
+      expect(middle.max[0]).toBeCloseTo(8, 6);
+      expect((middle.min[1] + middle.max[1]) / 2).toBeCloseTo(reach / 2, 6);
+    }), { numRuns: 20 });
+  });
+  test('stand with their facet in the pose and are cut as pieces of their own', () => {
+    const d = layered(addMechanism(face(200, 120), 'step-fold', 'card.gutter', { depth: 30, height: 30, width: 60 }, 'box').design, { facet: 'box.riser', shape: { circle: 20 } });
+    const a = buildAssembly(d);
+    const pose = poseAt(a, 90);
+    const [l] = a.layers;
+    // The riser of a box step stands upright at 90: the layer's middle is half its height up.
+    const ys = l.region[0].outer.map((p) => onFacet(pose, l.facet, p));
+    expect((Math.min(...ys.map((p) => p[2])) + Math.max(...ys.map((p) => p[2]))) / 2).toBeCloseTo(15, 5);
+    expect(drawPieces(d, a).find((p) => p.id === 'layer.l1')!.lines[0].role).toBe('cut');
+  });
+  test('a window falls out of its facet; its islands are found until they are tied', () => {
+    const ring = { arc: { radius: 20, width: 8, from: 0, to: 360 } } as const;
+    const d = layered(face(120, 90), { as: 'window', shape: ring });
+    expect(found(d, 'loose-part')[0].message).toMatch(/falls out/);
+    const tied: Design = {
+      ...layered(face(120, 90), { as: 'window', shape: { asset: 'ring' } }),
+      shapes: [{ id: 'ring', name: 'Ring', source: ring, steps: [{ do: 'ties', width: 4, count: 2, turn: null, moved: [] }] }],
+    };
+    expect(found(tied, 'loose-part')).toEqual([]);
+    expect(checkDesign(tied).ok).toBe(true);
+    expect(buildAssembly(tied).facets).toHaveLength(2);
+  });
+  test('what sticks out past its facet sticks out of the card', () => {
+    const d = layered(face(120, 90), { from: { x: 'middle', y: 'high' }, y: 6, shape: { circle: 30 } });
+    expect(prove(d, 4).closed!.overhang.fore).toBeCloseTo(6, 3);
+  });
+});
+
+describe('foam', () => {
+  const base = addMechanism(face(200, 120), 'step-fold', 'card.gutter', { depth: 30, height: 30, width: 60 }, 'box').design;
+  test('inside its layer by the inset; its thickness counts in the stack', () => {
+    const d = layered(face(200, 120), { shape: { width: 40, height: 30 }, foamMm: 2, foamInsetMm: 4 });
+    const a = buildAssembly(d);
+    expect(regionArea(a.layers[0].foam)).toBeCloseTo(32 * 22, 6);
+    const flat = prove(layered(face(200, 120), { shape: { width: 40, height: 30 } }), 4).closed!.thickness_mm;
+    expect(prove(d, 4).closed!.thickness_mm - flat).toBeCloseTo(2, 4);
+    expect(found(d, 'foam')).toEqual([]);
+  });
+  test.each<[string, Partial<Layer>, RegExp, string]>([
+    ['on a part that folds', { facet: 'box.riser', shape: { circle: 20 }, foamMm: 1 }, /flat adhesive only/, 'blocks'],
+    ['to the very edge', { foamMm: 1, foamInsetMm: 0, y: 30 }, /peek out/, 'risk'],
+    ['with nothing left of it', { foamMm: 1, foamInsetMm: 40 }, /no foam to hold it/, 'blocks'],
+    ['under a part that folds down on it', { foamMm: 1, from: { x: 'middle', y: 'low' }, y: 20 }, /folds down on it/, 'risk'],
+  ])('%s', (_, change, message, severity) => {
+    const f = found(layered(base, change), 'foam').find((x) => message.test(x.message))!;
+    expect(f.severity).toBe(severity);
+  });
+});
+
+describe('a shaped base', () => {
+  const shaped = (shape: object, hinge = 40): Design => setParameter(setParameter(face(100, 90), 'card', 'shape', shape as never), 'card', 'hinge', hinge);
+  test('front and back of a disc are joined along the hinge asked for, and both are as high as the reach', () => {
+    const a = buildAssembly(shaped({ circle: 70 }, 44));
+    const m = a.mechanisms[0].measures({ local: () => undefined, closed: () => undefined });
+    expect(m.hinge_mm).toBeCloseTo(44, 2);
+    const { min, max } = regionBox([a.pieces[0].outline]);
+    expect([max[1], min[1]]).toEqual([expect.closeTo(90, 4), expect.closeTo(-90, 4)]);
+    // Chord c at height 0 of a circle whose top is at 90: radius from c²/4 = r² - (90 - r)².
+    const r = (44 * 44 / 4 + 90 * 90) / (2 * 90);
+    expect(max[0]).toBeCloseTo(r, 1);
+    expect(a.misfits).toEqual([]);
+    const closed = poseAt(a, 0);
+    expect(closed.stop).toBeUndefined();
+  });
+  test('what passes the silhouette is found though it is inside the box round it', () => {
+    const d = addMechanism(shaped({ circle: 70 }, 44), 'step-fold', 'card.gutter', { depth: 44, height: 44, width: 42 }).design;
+    // Closed its corner is at 21 along and 88 out; the disc is narrower there.
+    const over = found(d, 'overhang')[0];
+    expect(over.measured).toBeGreaterThan(1);
+    expect(found(setParameter(setParameter(d, 'step-fold-1', 'depth', 20), 'step-fold-1', 'height', 20), 'overhang')).toEqual([]);
+  });
+  test('with a liner inset all round, glued in', () => {
+    const d = setParameter(shaped({ arch: { width: 80, height: 90 } }, 50), 'card', 'liner', 6);
+    const a = buildAssembly(d);
+    expect(a.pieces.map((p) => p.id)).toEqual(['liner', 'card']);
+    expect(found(d, 'glue-room')).toEqual([]);
+    expect(poseAt(a, 30).folds.residualMm).toBeLessThan(1e-9);
+  });
+  test('a hinge wider than the shape is refused', () => {
+    expect(() => buildAssembly(shaped({ polygon: [[0, 0], [10, 0], [5, 90]] }, 60))).toThrow(/nowhere 60 mm wide/);
+  });
+});
+
+test('check value: a 10 x 7 in base takes a 9.5 x 6.5 in liner, one of 10.25 x 7 a liner of 9.75 x 6.5', () => {
+  for (const [long, short] of [[10, 7], [10.25, 7]]) {
+    const d = setParameter(face(short * INCH, (long / 2) * INCH), 'card', 'liner', INCH / 4);
+    const m = buildAssembly(d).mechanisms[0].measures({ local: () => undefined, closed: () => undefined });
+    expect([m.liner_width_mm / INCH, m.liner_height_mm / INCH]).toEqual([expect.closeTo(long - 0.5, 9), expect.closeTo(short - 0.5, 9)]);
+  }
+});
+
+test('creases are made by role, and each by its own: perforations are cut exactly so', () => {
+  const d = addMechanism(face(200, 120), 'step-fold', 'card.gutter', { depth: 30, height: 30, width: 60 }, 'box').design;
+  const made: Design = { ...d, making: { all: { way: 'score' }, roles: { mountain: { way: 'perforate', cutMm: 2, gapMm: 3 } }, creases: { 'box.base': { way: 'perforate', cutMm: 4, gapMm: 6 } } } };
+  expect(checkDesign(made).ok).toBe(true);
+  const lines = drawPieces(made, buildAssembly(made))[0].lines.filter((l) => l.role === 'perforation');
+  const length = (id: string): number => lines.filter((l) => l.id === id).reduce((s, l) => s + Math.abs(l.points[1][0] - l.points[0][0]), 0);
+  // 60 mm of ridge in 12 cuts of 2, 60 mm of base in 6 cuts of 4; the wall stays a score.
+  expect([length('box.ridge'), length('box.base'), length('box.wall')]).toEqual([expect.closeTo(24, 6), expect.closeTo(24, 6), 0]);
+});

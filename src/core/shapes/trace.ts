@@ -1,0 +1,91 @@
+/** A picture to outlines: contours of its darkness at a threshold, found between the pixels (marching squares). */
+import { contours } from 'd3-contour';
+import { offset, regionFromRings, ringArea, thinOut, type Region, type Ring } from '../plane/polygon';
+import type { Vec2 } from '../plane/vec2';
+import { ShapeError } from './shape';
+
+export interface Raster {
+  readonly width: number;
+  readonly height: number;
+  /** Red, green, blue, opacity of each pixel, 0 to 255, row by row from the top. */
+  readonly rgba: Uint8ClampedArray;
+}
+export interface TraceWishes {
+  /** 0 to 1: pixels darker than this belong to the shape. */
+  readonly threshold: number;
+  /** How much corners of pixels are rounded away, in pixels. */
+  readonly smoothing: number;
+  /** Spots and holes smaller than this many pixels are left out. */
+  readonly specks: number;
+  /** The light parts are the shape. */
+  readonly inverted: boolean;
+  readonly keepHoles: boolean;
+  /** Height of the traced shape, mm. */
+  readonly heightMm: number;
+}
+
+export const MOST_PIXELS = 4_000_000;
+
+/** Darkness of each pixel, 0 white to 1 black; what is see-through is white. ITU-R BT.601 luma. */
+export function darkness({ width, height, rgba }: Raster): Float64Array {
+  const out = new Float64Array(width * height);
+  for (let i = 0; i < out.length; i++) {
+    const light = (0.299 * rgba[4 * i] + 0.587 * rgba[4 * i + 1] + 0.114 * rgba[4 * i + 2]) / 255;
+    out[i] = (1 - light) * (rgba[4 * i + 3] / 255);
+  }
+  return out;
+}
+
+/** Threshold that parts the picture's dark from its light best (Otsu 1979: greatest variance between the two). */
+export function fairThreshold(raster: Raster): number {
+  const bins = new Float64Array(256);
+  for (const d of darkness(raster)) bins[Math.min(255, Math.round(d * 255))]++;
+  const total = raster.width * raster.height;
+  const sum = bins.reduce((s, n, i) => s + n * i, 0);
+  let [below, belowSum, best, at] = [0, 0, -1, 127];
+  bins.forEach((n, i) => {
+    below += n;
+    belowSum += n * i;
+    if (below === 0 || below === total) return;
+    const between = below * (total - below) * ((belowSum / below) - (sum - belowSum) / (total - below)) ** 2;
+    if (between > best + 1e-9) [best, at] = [between, i];
+  });
+  return Math.min(0.95, Math.max(0.05, (at + 0.5) / 255));
+}
+
+/** The traced shape, mm, y up, its foot on y = 0. Throws ShapeError where nothing is left to trace. */
+export function traceShape(raster: Raster, wishes: TraceWishes): Region {
+  const { width, height } = raster;
+  if (width * height > MOST_PIXELS) throw new ShapeError(`the picture has ${(width * height / 1e6).toFixed(1)} million pixels; at most ${MOST_PIXELS / 1e6} million are traced`);
+  const values = darkness(raster);
+  if (wishes.inverted) values.forEach((v, i) => (values[i] = 1 - v));
+  const [found] = contours().size([width, height]).smooth(true).thresholds([wishes.threshold])(values as unknown as number[]);
+  const rings = found.coordinates.flatMap((polygon) => polygon.map((ring) => ring.slice(0, -1).map(([x, y]): Vec2 => [x, height - y])));
+  const large = rings.filter((r) => Math.abs(ringArea(r)) >= wishes.specks && r.length > 2);
+  let region = regionFromRings(large.map((r) => rounded(r, wishes.smoothing)));
+  if (wishes.smoothing > 0) region = offset(offset(region, -wishes.smoothing / 4, 'round'), wishes.smoothing / 4, 'round');
+  if (!wishes.keepHoles) region = region.map((p) => ({ outer: p.outer, holes: [] }));
+  if (region.length === 0) throw new ShapeError('nothing is left to trace at this threshold; move it, or ask for the light parts');
+  const ys = region.flatMap((p) => p.outer.map((q) => q[1]));
+  const low = ys.reduce((a, b) => Math.min(a, b), Infinity);
+  const k = wishes.heightMm / (ys.reduce((a, b) => Math.max(a, b), -Infinity) - low);
+  const scaled = region.map((p) => ({ outer: scale(p.outer, k, low), holes: p.holes.map((h) => scale(h, k, low)) }));
+  // Pixels' own steps are far finer than a knife: thinned to a tenth of a pixel, and never more coarsely than 0.05 mm.
+  return thinOut(scaled, Math.min(0.05, k * 0.1));
+}
+const scale = (ring: Ring, k: number, low: number): Ring => ring.map(([x, y]): Vec2 => [x * k, (y - low) * k]);
+
+/** Mean of each point and its neighbours, as far as `smoothing` pixels along the outline; area kept within a pixel's own. */
+function rounded(ring: Ring, smoothing: number): Ring {
+  const n = Math.round(smoothing);
+  if (n <= 0 || ring.length < 2 * n + 3) return ring;
+  return ring.map((_, i): Vec2 => {
+    let [x, y] = [0, 0];
+    for (let k = -n; k <= n; k++) {
+      const p = ring[(i + k + ring.length) % ring.length];
+      x += p[0];
+      y += p[1];
+    }
+    return [x / (2 * n + 1), y / (2 * n + 1)];
+  });
+}
