@@ -1,6 +1,7 @@
 import { UsageError, VERBS } from './verbs';
 import { DesignError } from '../core/project/build';
 import { ExportError } from '../core/formats/export';
+import { ShapeError } from '../core/shapes/shape';
 import { PatternError } from '../core/assembly/crease-pattern';
 
 export interface Outcome {
@@ -10,7 +11,7 @@ export interface Outcome {
   readonly error?: string;
 }
 
-const USAGE = 'usage: rhabdoplex VERB …, where VERB is one of kinds, new, pose, prove, pattern, cutlist, fold, check';
+const USAGE = 'usage: rhabdoplex VERB …, where VERB is one of kinds, new, pose, prove, pattern, cutlist, fold, bring, check';
 
 export async function run(args: readonly string[]): Promise<Outcome> {
   const [verb, ...rest] = args;
@@ -20,7 +21,7 @@ export async function run(args: readonly string[]): Promise<Outcome> {
     const { code = 0, result } = await VERBS[verb](rest);
     return { code, out: typeof result === 'string' ? result : `${JSON.stringify(result, null, 1)}\n` };
   } catch (error) {
-    if (error instanceof UsageError || error instanceof DesignError || error instanceof ExportError || error instanceof PatternError) {
+    if (error instanceof UsageError || error instanceof DesignError || error instanceof ExportError || error instanceof PatternError || error instanceof ShapeError) {
       return { code: 2, error: `${verb}: ${error.message.replace(/\s+/g, ' ')}` };
     }
     throw error;

@@ -1,9 +1,14 @@
 /** The verbs of the command line contract, one function each. */
 import { existsSync } from 'node:fs';
+import { basename } from 'node:path';
 import { assembleCreasePattern } from '../core/assembly/crease-pattern';
 import { cutListCsv } from '../core/formats/csv';
 import { EXPORT_FORMATS, exportDesign, type ExportFormat } from '../core/formats/export';
 import { readFold } from '../core/formats/fold-read';
+import { readTemplate } from '../core/formats/template-read';
+import { findFaults } from '../core/pattern/mending';
+import { LINE_ROLES, type LineRole } from '../core/pattern/pattern';
+import { templateLines, type Template } from '../core/project/template';
 import { KIND_INFO, KINDS, type ParameterValue } from '../core/kinds';
 import { buildAssembly } from '../core/project/build';
 import { addMechanism, blankDesign, parametersOf, type Design } from '../core/project/design';
@@ -145,6 +150,30 @@ const fold: Verb = (args) => {
   return { code: report.stopped ? 3 : 0, result: report };
 };
 
+const bring: Verb = (args) => {
+  const { files: [from, out, ...more], options, many, flags } = readArguments(args, { scale: 'one', role: 'many', gutter: 'one', mend: 'flag' });
+  if (more.length > 0 || out === undefined) throw new UsageError('bring FROM.svg|FROM.dxf OUT writes a card from a template; give both files');
+  const read = readTemplate(readText(from, 'an SVG or DXF file'), from);
+  const chosen = new Map(many.role.map((pair) => {
+    const [key, role] = [pair.slice(0, pair.lastIndexOf('=')), pair.slice(pair.lastIndexOf('=') + 1)];
+    if (!(LINE_ROLES as readonly string[]).includes(role)) throw new UsageError(`--role ${pair.slice(0, 40)}: it must be LAYER=ROLE or ID=ROLE with a role of ${LINE_ROLES.join(', ')}`);
+    if (!read.groups.some((g) => g.key === key || g.layer === key) && !read.lines.some((l) => l.id === key)) throw new UsageError(`--role ${pair.slice(0, 40)}: there is no layer or line "${key}"; layers are ${[...new Set(read.groups.map((g) => g.layer))].join(', ')}`);
+    return [key, role as LineRole] as const;
+  }));
+  const template: Template = {
+    name: basename(from).replace(/\.\w+$/, '').slice(0, 100) || 'Template', scale: readNumber(options.scale, 'scale', 0.001, 1000, 1), mended: flags.has('mend'), lead: options.gutter ?? null,
+    lines: read.lines, groups: read.groups.map(({ count, ...g }) => ({ ...g, role: chosen.get(g.key) ?? chosen.get(g.layer) ?? g.role })),
+    picked: Object.fromEntries(read.lines.flatMap((l) => (chosen.has(l.id) ? [[l.id, chosen.get(l.id)!]] : []))),
+  };
+  const blank = blankDesign(template.name);
+  const design: Design = { ...blank, card: { ...blank.card, template } };
+  const checked = checkDesign(design);
+  if (!checked.ok) throw new UsageError(checked.why);
+  const assembly = buildAssembly(design);
+  writeFile(out, `${JSON.stringify(design, null, 1)}\n`);
+  return { result: { file: out, groups: read.groups.map((g) => ({ layer: g.layer, colour: g.colour, dashed: g.dashed, lines: g.count, role: chosen.get(g.key) ?? chosen.get(g.layer) ?? g.role })), left_out: read.leftOut, pieces: assembly.pieces.map((p) => p.id), creases: [...assembly.hosts.keys()], faults: findFaults(templateLines({ ...template, mended: false })), faults_left: findFaults(templateLines(template)).length } };
+};
+
 const check: Verb = (args) => {
   const { files } = readArguments(args, {});
   const design = readDesignFile(files);
@@ -152,4 +181,4 @@ const check: Verb = (args) => {
   return { result: { valid: true, version: design.rhabdoplex, name: design.name, mechanisms: design.mechanisms.map((m) => ({ id: m.id, kind: m.kind, on: m.on })), pieces: assembly.pieces.map((p) => p.id) } };
 };
 
-export const VERBS: Readonly<Record<string, Verb>> = { kinds, new: newDesign, pose, prove, pattern, cutlist, fold, check };
+export const VERBS: Readonly<Record<string, Verb>> = { kinds, new: newDesign, pose, prove, pattern, cutlist, fold, bring, check };

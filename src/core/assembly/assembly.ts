@@ -101,7 +101,9 @@ export interface Parts {
 }
 
 /** Put the parts together: facets by arrangement, bodies by bonds, joints by creases. */
-export function assemble(parts: Parts): Assembly {
+export function assemble(all: Parts): Assembly {
+  // Pieces apart are cut and listed only.
+  const parts = { ...all, pieces: all.pieces.filter((p) => !p.apart) };
   const flat = new Map(parts.pieces.map((p) => [p.id, findFacets(p, parts.interruptions)]));
   const drafts = parts.pieces.flatMap((piece) => flat.get(piece.id)!.facets.map((f) => ({ ...f, piece })));
   const indexOf = new Map(drafts.map((f, i) => [`${f.piece.id}|${f.id}`, i]));
@@ -115,7 +117,7 @@ export function assemble(parts: Parts): Assembly {
   const { creases, joints } = makeJoints(parts, flat, facets, indexOf);
   const linkage: Linkage = { bodies, joints, range: [Math.PI, 0] };
   return {
-    pieces: parts.pieces, interruptions: parts.interruptions, bonds: parts.bonds, mechanisms: parts.mechanisms, hosts: parts.hosts,
+    pieces: all.pieces, interruptions: parts.interruptions, bonds: parts.bonds, mechanisms: parts.mechanisms, hosts: parts.hosts,
     layers: parts.attach?.(facets) ?? [],
     facets, creases, linkage, travel: new Travel(linkage),
     misfits: findMisfits(parts, flat, facets, indexOf),

@@ -17,6 +17,8 @@ export interface BasePieces {
   readonly pieces: readonly Piece[];
   readonly bonds: readonly Bond[];
   readonly gutter: Host;
+  /** Further creases that can be stood on. */
+  readonly hosts?: readonly Host[];
   readonly measures: Record<string, number>;
   /** Parts of the gutter without paper, where the base is shaped. */
   readonly interruptions: readonly Interruption[];

@@ -51,6 +51,8 @@ export interface Piece {
   readonly mechanism: string;
   readonly stock: string;
   readonly outline: Polygon;
+  /** Lies beside the card: cut and listed, but not posed with it. */
+  readonly apart?: boolean;
   /** Paper inside a window that nothing ties to the rest. */
   readonly islands?: readonly Polygon[];
   readonly lines: readonly PatternLine[];

@@ -7,6 +7,7 @@ import { intersect, polygonArea, regionArea, regionBox, ringsOf, subtract, unite
 import { CLASH_FROM_MM2 } from '../tolerance';
 import { outlineOf } from '../shapes/outline';
 import { ShapeError, type Shape, type ShapeShelf } from '../shapes/shape';
+import { buildTemplate } from './template';
 import { attachedLayers, windowsAndDrawings } from './dressing';
 import { cardValues, shelfOf, valuesOf, type Design, type Mechanism } from './design';
 
@@ -17,7 +18,7 @@ export function buildAssembly(design: Design): Assembly {
   const shelf = shelfOf(design);
   const base = makeBase(design, (shape) => outlineOf(shape, shelf));
   const pieces = new Map<string, Piece>(base.pieces.map((p) => [p.id, p]));
-  const hosts = new Map<string, Host>([[GUTTER, base.gutter]]);
+  const hosts = new Map<string, Host>([[GUTTER, base.gutter], ...(base.hosts ?? []).map((h) => [h.crease, h] as const)]);
   const bonds: Bond[] = [...base.bonds];
   const interruptions: Interruption[] = [...base.interruptions];
   const contradictions: Misfit[] = [];
@@ -51,6 +52,7 @@ export function buildAssembly(design: Design): Assembly {
 /** A shape that cannot be made is an input error that names where it stands. */
 function makeBase(design: Design, outline: (shape: Shape) => Region): BasePieces {
   try {
+    if (design.card.template) return buildTemplate(design.card.template, design.card.stock);
     return buildFoldCard(cardValues(design), design.card.stock, design.card.pageStock, outline);
   } catch (error) {
     if (error instanceof ShapeError) throw new DesignError(`card: ${error.message}`);

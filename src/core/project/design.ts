@@ -4,6 +4,7 @@ import type { Making } from '../pattern/making';
 import { STARTER_STOCKS, type Stock } from '../paper/stocks';
 import type { Corners } from '../plane/polygon';
 import type { Shape, ShapeAsset, ShapeShelf } from '../shapes/shape';
+import type { Template } from './template';
 import type { LengthUnit } from '../units/length';
 
 export const DESIGN_VERSION = 2;
@@ -78,6 +79,8 @@ export interface Design {
     readonly stock: string;
     /** Stock of the liner, where there is one. */
     readonly pageStock: string;
+    /** A brought-in template takes the place of the plain card. */
+    readonly template?: Template;
     /** It may not stick out while it opens: for a card opened in a sleeve or beside a neighbour. */
     readonly stayInside: boolean;
   };

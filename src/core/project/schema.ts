@@ -2,6 +2,8 @@
 import Joi from 'joi';
 import { foldCardParameters, GUTTER, KINDS } from '../kinds';
 import { ENVELOPES, POST_FORMATS, SHEETS } from '../paper/sizes';
+import { MOST_LINES } from '../pattern/mending';
+import { LINE_ROLES } from '../pattern/pattern';
 import { assetsNamed, type ShapeStep } from '../shapes/shape';
 import { assetSchema, shapeSchema } from '../shapes/schema';
 import { DESIGN_VERSION, type Design } from './design';
@@ -50,11 +52,20 @@ const layer = Joi.object({
   stock: id.required(), colour, foamMm: length(10).required(), foamInsetMm: length(100).required(), doubled: Joi.boolean(),
 });
 
+const role = Joi.valid(...LINE_ROLES);
+const key = Joi.string().max(300);
+const template = Joi.object({
+  name: Joi.string().max(120).required(), scale: Joi.number().greater(0).max(1000).required(), mended: Joi.boolean().required(), lead: key.allow(null).required(),
+  lines: Joi.array().min(1).max(MOST_LINES).items(Joi.object({ id: key.required(), group: key.required(), closed: Joi.boolean().required(), points: Joi.array().min(2).max(60_000).items(Joi.array().ordered(Joi.number().min(-1e5).max(1e5).required(), Joi.number().min(-1e5).max(1e5).required()).length(2)).required() })).unique('id').required(),
+  groups: Joi.array().max(500).items(Joi.object({ key: key.required(), layer: key.allow('').required(), colour: key.allow('').required(), dashed: Joi.boolean().required(), role: role.required() })).unique('key').required(),
+  picked: Joi.object().pattern(key, role).required(),
+});
+
 const designSchema = Joi.object<Design>({
   rhabdoplex: Joi.valid(DESIGN_VERSION).required(),
   name: Joi.string().max(120).required(),
   units: Joi.valid('mm', 'in').required(),
-  card: Joi.object({ parameters: parameterSchema(foldCardParameters).required(), stock: id.required(), pageStock: id.required(), stayInside: Joi.boolean().required() }).required(),
+  card: Joi.object({ parameters: parameterSchema(foldCardParameters).required(), stock: id.required(), pageStock: id.required(), stayInside: Joi.boolean().required(), template }).required(),
   stocks: Joi.array().items(stock).min(1).max(40).unique('id').required(),
   post: Joi.object({ envelope: Joi.valid(null, ...ENVELOPES.map((e) => e.id)).required(), format: Joi.valid(null, ...POST_FORMATS.map((p) => p.id)).required() }).required(),
   mechanisms: Joi.array().items(mechanism).max(MOST_MECHANISMS).unique('id').required(),
