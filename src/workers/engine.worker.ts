@@ -4,9 +4,19 @@ import type { Assembly } from '@/core/assembly/assembly';
 import { allMeasures, foldDeg, poseAt } from '@/core/assembly/pose';
 import { exportDesign } from '@/core/formats/export';
 import { drawPicture } from '@/core/formats/picture';
-import { ringsOf } from '@/core/plane/polygon';
+import { readTemplate } from '@/core/formats/template-read';
+import { findFaults } from '@/core/pattern/mending';
+import { regionBox, ringsOf, type Region } from '@/core/plane/polygon';
+import { templateLines } from '@/core/project/template';
+import { measureOver, outlineFigures, planeOutlines, strutSheet, workedShape } from '@/core/project/workshop';
+import { fontShelved, fontsNamed, provideFont } from '@/core/shapes/fonts';
+import { standing } from '@/core/shapes/outline';
+import { pathDataOf } from '@/core/shapes/path-data';
+import { readSvg, shapeOfSvg } from '@/core/shapes/svg-read';
+import { letters } from '@/core/shapes/text';
+import { traceShape } from '@/core/shapes/trace';
 import { buildAssembly } from '@/core/project/build';
-import { stockOf, type Design } from '@/core/project/design';
+import { blankDesign, stockOf, type Design } from '@/core/project/design';
 import { gather, provingSteps } from '@/core/project/prove';
 import { roomOf } from '@/core/project/room';
 import { onlyWith, workSteps } from '@/core/project/steps';
@@ -14,19 +24,31 @@ import { whatIf } from '@/core/project/what-if';
 import { thicknessMap } from '@/core/rules';
 import { cutList } from '@/core/sheets/cutlist';
 import { layOut } from '@/core/sheets/pack';
-import type { Answer, Engine, Scene } from './protocol';
+import type { Answer, Brought, Engine, Scene } from './protocol';
 
 /** The newest design's assembly is kept: scrubbing asks for many poses of one design. */
 let kept: { json: string; assembly: Assembly } | null = null;
-function assemblyOf(design: Design): Assembly {
+async function assemblyOf(design: Design): Promise<Assembly> {
   const json = JSON.stringify(design);
-  if (kept?.json !== json) kept = { json, assembly: buildAssembly(design) };
-  return kept.assembly;
+  if (kept?.json === json) return kept.assembly;
+  await fontsFor(design);
+  const assembly = buildAssembly(design);
+  kept = { json, assembly };
+  return assembly;
 }
 
-function answer<T>(work: () => T): Answer<T> {
+/** Fonts that a design or shape sets text in are fetched once each. */
+async function fontsFor(value: unknown): Promise<void> {
+  await Promise.all(fontsNamed(value).filter((id) => !fontShelved(id)).map(async (id) => {
+    const response = await fetch(`/fonts/${id}`);
+    if (!response.ok) throw new Error(`Font ${id} could not be loaded.`);
+    provideFont(id, await response.arrayBuffer());
+  }));
+}
+
+async function answer<T>(work: () => T | Promise<T>): Promise<Answer<T>> {
   try {
-    return { ok: true, value: work() };
+    return { ok: true, value: await work() };
   } catch (error) {
     return { ok: false, why: (error as Error).message };
   }
@@ -37,10 +59,10 @@ const breathe = (): Promise<void> => new Promise((done) => setTimeout(done, 0));
 const latest = { prove: 0, rooms: 0, whatIf: 0 };
 
 const engine: Engine = {
-  load: (design) => answer(() => sceneOf(design, assemblyOf(design))),
+  load: (design) => answer(async () => sceneOf(design, await assemblyOf(design))),
 
-  pose: (design, openDeg) => answer(() => {
-    const assembly = assemblyOf(design);
+  pose: (design, openDeg) => answer(async () => {
+    const assembly = await assemblyOf(design);
     const pose = poseAt(assembly, openDeg);
     const placed = new Float64Array(12 * pose.placed.length);
     pose.placed.forEach((m, i) => placed.set(m, 12 * i));
@@ -54,6 +76,7 @@ const engine: Engine = {
   async prove(design, steps, onPart) {
     const mine = ++latest.prove;
     try {
+      await fontsFor(design);
       const proving = provingSteps(design, steps);
       for (let shown = 0; ; ) {
         const { value, done } = proving.next();
@@ -73,55 +96,96 @@ const engine: Engine = {
 
   async rooms(design, mechanism, keys, onRoom) {
     const mine = ++latest.rooms;
+    await fontsFor(design);
     for (const key of keys) {
       await breathe();
       if (mine !== latest.rooms) return;
-      const room = answer(() => roomOf(design, mechanism, key));
+      const room = await answer(() => roomOf(design, mechanism, key));
       if (room.ok && room.value && mine === latest.rooms) onRoom(room.value);
     }
   },
 
   async whatIf(design, mechanism, key, values, onPoint) {
     const mine = ++latest.whatIf;
+    await fontsFor(design);
     for (const value of values) {
       await breathe();
       if (mine !== latest.whatIf) return;
-      const point = answer(() => whatIf(design, mechanism, key, value));
+      const point = await answer(() => whatIf(design, mechanism, key, value));
       if (point.ok && mine === latest.whatIf) onPoint(point.value);
     }
   },
 
-  picture: (design, openDeg) => answer(() => {
-    const assembly = assemblyOf(design);
+  picture: (design, openDeg) => answer(async () => {
+    const assembly = await assemblyOf(design);
     return drawPicture(design, assembly, poseAt(assembly, openDeg));
   }),
-  frames: (design, angles) => answer(() => {
+  frames: (design, angles) => answer(async () => {
+    await fontsFor(design);
     const assembly = buildAssembly(design);
     return angles.map((a) => drawPicture(design, assembly, poseAt(assembly, a)));
   }),
 
-  thickness: (design) => answer(() => {
-    const evidence = gather(design, 'closed', 0, assemblyOf(design));
+  thickness: (design) => answer(async () => {
+    const evidence = gather(design, 'closed', 0, await assemblyOf(design));
     return evidence.closed ? thicknessMap(evidence, evidence.closed) : null;
   }),
-  layout: (design) => answer(() => {
-    const assembly = assemblyOf(design);
+  layout: (design) => answer(async () => {
+    const assembly = await assemblyOf(design);
     return { layout: layOut(design, assembly), cutList: cutList(design, assembly) };
   }),
-  steps: (design) => answer(() => workSteps(design, assemblyOf(design)).map((step) => {
+  steps: (design) => answer(async () => workSteps(design, await assemblyOf(design)).map((step) => {
     const part = onlyWith(design, step.shown);
     const assembly = buildAssembly(part);
     return { step, picture: drawPicture(part, assembly, poseAt(assembly, step.openDeg)) };
   })),
 
+  outline: (design, shape) => answer(async () => {
+    await fontsFor([shape, design.shapes]);
+    return outlineFigures(design, shape);
+  }),
+  worked: (design, asset, steps) => answer(async () => {
+    await fontsFor([asset, design.shapes]);
+    return workedShape(design, asset, steps);
+  }),
+  struts: (design, id) => answer(async () => {
+    await fontsFor(design);
+    return strutSheet(design, id);
+  }),
+  planes: (design, id) => answer(async () => {
+    await fontsFor(design);
+    return planeOutlines(design, id);
+  }),
+  over: (design, id, measure) => answer(async () => measureOver(await assemblyOf(design), id, measure)),
+  bringSvg: (text) => answer(() => {
+    const drawing = readSvg(text);
+    return brought(shapeOfSvg(drawing), drawing.leftOut);
+  }),
+  trace: (raster, wishes) => answer(() => brought(traceShape(raster, wishes), [])),
+  letters: (text) => answer(async () => {
+    await fontsFor({ text });
+    return letters(text).map(({ letter, region }) => {
+      const { min, max } = regionBox(region);
+      return { letter, path: pathDataOf(region), x: (min[0] + max[0]) / 2 };
+    });
+  }),
+  template: (text, name) => answer(() => readTemplate(text, name)),
+  faults: (template) => answer(() => ({ lines: templateLines(template), faults: findFaults(templateLines({ ...template, mended: false })) })),
+
   async export(design, choice) {
     try {
-      return { ok: true, value: await exportDesign(design, choice, assemblyOf(design)) };
+      return { ok: true, value: await exportDesign(design, choice, await assemblyOf(design)) };
     } catch (error) {
       return { ok: false, why: (error as Error).message };
     }
   },
 };
+
+/** A region from elsewhere, centred on its foot: its middle on x = 0, its lowest point on y = 0. */
+function brought(region: Region, leftOut: readonly string[]): Brought {
+  const path = pathDataOf(standing(region, null));
+  return { path, leftOut, outline: outlineFigures(blankDesign(''), { path, rule: 'nonzero' }) };
+}
 
 /** A facet glued on another lies a caliper above it; glued from behind, below it, which is up in its own turned frame. */
 function liftOf(design: Design, assembly: Assembly, facet: Assembly['facets'][number]): number {
@@ -134,7 +198,7 @@ function liftOf(design: Design, assembly: Assembly, facet: Assembly['facets'][nu
 function sceneOf(design: Design, assembly: Assembly): Scene {
   return {
     design,
-    pieces: assembly.pieces.map(({ id, title, mechanism, stock, outline }) => ({ id, title, mechanism, stock, rings: ringsOf(outline) })),
+    pieces: assembly.pieces.map(({ id, title, mechanism, stock, outline, islands }) => ({ id, title, mechanism, stock, rings: [outline, ...(islands ?? [])].flatMap(ringsOf) })),
     facets: assembly.facets.map((f, i) => {
       const dressing = design.dressing.find((d) => d.facet === f.id);
       return {
@@ -143,8 +207,11 @@ function sceneOf(design: Design, assembly: Assembly): Scene {
         mats: assembly.layers.filter((l) => l.facet === i).map((l) => ({ id: l.id, rings: l.region.flatMap(ringsOf), foam: l.foam.flatMap(ringsOf), colour: l.colour ?? stockOf(design, l.stock).insideColour })),
       };
     }),
-    creases: assembly.creases.map(({ id, role, mechanism, piece, segments }) => ({ id, role, mechanism, piece, segments })),
-    cuts: assembly.pieces.flatMap((p) => p.lines.filter((l) => l.role === 'cut').map(({ a, b, mechanism }) => ({ piece: p.id, mechanism, a, b }))),
+    creases: [
+      ...assembly.creases.map(({ id, role, mechanism, piece, segments }) => ({ id, role, mechanism, piece, segments })),
+      ...assembly.pieces.filter((p) => p.apart).flatMap((p) => p.creases.map((c) => ({ id: c.id, role: c.role, mechanism: c.mechanism, piece: p.id, segments: [c] }))),
+    ],
+    cuts: assembly.pieces.flatMap((p) => p.lines.map(({ a, b, mechanism, role }) => ({ piece: p.id, mechanism, a, b, mark: role === 'mark' }))),
     glue: assembly.pieces.flatMap((p) => p.glue.map((g) => ({ id: g.id, mechanism: g.mechanism, piece: p.id, outline: g.outline }))),
     hosts: [...assembly.hosts.values()].map(({ crease, lengthMm, reachA, reachB }) => ({ crease, lengthMm, reachA, reachB })),
   };

@@ -1,4 +1,10 @@
 /** What crosses between the interface and the workers: plain data only, and the one list of jobs. */
+import type { ReadTemplate } from '@/core/formats/template-read';
+import type { Fault, TemplateLine } from '@/core/pattern/mending';
+import type { Template } from '@/core/project/template';
+import type { Outline, StrutSheet, WorkedShape } from '@/core/project/workshop';
+import type { Shape, ShapeAsset, TextShape } from '@/core/shapes/shape';
+import type { Raster, TraceWishes } from '@/core/shapes/trace';
 import type { ExportChoice } from '@/core/formats/export';
 import type { Picture } from '@/core/formats/picture';
 import type { CreaseRole } from '@/core/pattern/pattern';
@@ -56,7 +62,7 @@ export interface Scene {
   readonly pieces: readonly ScenePiece[];
   readonly facets: readonly SceneFacet[];
   readonly creases: readonly SceneCrease[];
-  readonly cuts: readonly { readonly piece: string; readonly mechanism: string; readonly a: readonly [number, number]; readonly b: readonly [number, number] }[];
+  readonly cuts: readonly { readonly piece: string; readonly mechanism: string; readonly a: readonly [number, number]; readonly b: readonly [number, number]; readonly mark: boolean }[];
   readonly glue: readonly SceneGlue[];
   readonly hosts: readonly SceneHost[];
 }
@@ -71,19 +77,36 @@ export interface ScenePose {
   readonly flexMm: number;
 }
 
+/** A shape brought in from elsewhere, as path data, and what of it was left out. */
+export interface Brought {
+  readonly path: string;
+  readonly leftOut: readonly string[];
+  readonly outline: Outline;
+}
+
 export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly why: string };
 
 export interface Engine {
-  load(design: Design): Answer<Scene>;
-  pose(design: Design, openDeg: number): Answer<ScenePose>;
+  load(design: Design): Promise<Answer<Scene>>;
+  pose(design: Design, openDeg: number): Promise<Answer<ScenePose>>;
   /** Proof in growing parts; a newer call ends an older one, which then answers null. */
   prove(design: Design, steps: number, onPart: (proof: Proof, done: boolean) => void): Promise<Answer<Proof | null>>;
   rooms(design: Design, mechanism: string, keys: readonly string[], onRoom: (room: Room) => void): Promise<void>;
   whatIf(design: Design, mechanism: string, key: string, values: readonly number[], onPoint: (point: WhatIfPoint) => void): Promise<void>;
-  picture(design: Design, openDeg: number): Answer<Picture>;
-  frames(design: Design, angles: readonly number[]): Answer<readonly Picture[]>;
-  thickness(design: Design): Answer<ThicknessMap | null>;
-  layout(design: Design): Answer<{ layout: Layout; cutList: readonly CutListRow[] }>;
-  steps(design: Design): Answer<readonly { step: WorkStep; picture: Picture }[]>;
+  picture(design: Design, openDeg: number): Promise<Answer<Picture>>;
+  frames(design: Design, angles: readonly number[]): Promise<Answer<readonly Picture[]>>;
+  thickness(design: Design): Promise<Answer<ThicknessMap | null>>;
+  layout(design: Design): Promise<Answer<{ layout: Layout; cutList: readonly CutListRow[] }>>;
+  steps(design: Design): Promise<Answer<readonly { step: WorkStep; picture: Picture }[]>>;
+  outline(design: Design, shape: Shape): Promise<Answer<Outline>>;
+  worked(design: Design, asset: ShapeAsset, steps: number): Promise<Answer<WorkedShape>>;
+  struts(design: Design, id: string): Promise<Answer<StrutSheet>>;
+  planes(design: Design, id: string): Promise<Answer<readonly (readonly Ring[])[]>>;
+  over(design: Design, id: string, measure: string): Promise<Answer<readonly { readonly open: number; readonly value: number }[]>>;
+  bringSvg(text: string): Promise<Answer<Brought>>;
+  trace(raster: Raster, wishes: TraceWishes): Promise<Answer<Brought>>;
+  letters(text: TextShape): Promise<Answer<readonly { readonly letter: string; readonly path: string; readonly x: number }[]>>;
+  template(text: string, name: string): Promise<Answer<ReadTemplate>>;
+  faults(template: Template): Promise<Answer<{ readonly lines: readonly TemplateLine[]; readonly faults: readonly Fault[] }>>;
   export(design: Design, choice: ExportChoice): Promise<Answer<Uint8Array>>;
 }

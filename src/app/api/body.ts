@@ -1,5 +1,6 @@
 /** Reading a design from a request: bounded, checked, with a clear 4xx where it will not do. */
 import { readDesign, LARGEST_FILE } from '@/core/project/schema';
+import { shelveFonts } from '@/fonts/shelve';
 import type { Design } from '@/core/project/design';
 
 export const refuse = (status: number, error: string): Response => Response.json({ error }, { status });
@@ -32,5 +33,7 @@ export async function designFrom(request: Request): Promise<Design | Response> {
     return refuse(400, 'the body is not UTF-8 text');
   }
   const read = readDesign(text);
+  // Whatever follows may set text.
+  shelveFonts();
   return read.ok ? read.design : refuse(400, read.why);
 }

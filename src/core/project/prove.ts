@@ -1,6 +1,6 @@
 /** The proof of a design: every rule, the travel's chart, and remedies where one parameter can clear a finding. */
 import type { Assembly } from '../assembly/assembly';
-import { allMeasures, onFacet, poseAt, type Pose } from '../assembly/pose';
+import { allMeasures, landmarksOf, onFacet, poseAt, type Pose } from '../assembly/pose';
 import { envelopeById, postById, sheetById } from '../paper/sizes';
 import { closedSize, leastClearance, overhangOf, reachPast, RULES, thicknessMap, type Brief, type Evidence, type Finding, type Overhang, type Remedy, type Rule, type RuleId } from '../rules';
 import { buildAssembly, tryBuild } from './build';
@@ -15,6 +15,8 @@ export interface TravelPoint {
   readonly clearance_mm: number | null;
   /** Highest point above leaf A, mm. */
   readonly lift_mm: number;
+  /** Height of each figure's top above leaf A, by mechanism, mm. */
+  readonly tops: Readonly<Record<string, number>>;
 }
 export interface Proof {
   readonly verdict: Verdict;
@@ -117,7 +119,7 @@ export function travelPoint(assembly: Assembly, pose: Pose): TravelPoint {
     if (f.mechanism === 'card') return;
     for (const p of f.polygon.outer) lift = Math.max(lift, onFacet(pose, i, p)[2]);
   });
-  return { open: pose.openDeg, reach_mm: reachPast(assembly, pose, () => true)?.fore ?? null, clearance_mm: leastClearance(assembly, pose)?.mm ?? null, lift_mm: lift };
+  return { open: pose.openDeg, reach_mm: reachPast(assembly, pose, () => true)?.fore ?? null, clearance_mm: leastClearance(assembly, pose)?.mm ?? null, lift_mm: lift, tops: topsOf(assembly, pose) };
 }
 
 /** Travel steps that are enough to see whether a change clears a finding. */
@@ -229,4 +231,14 @@ function isClear(design: Design, finding: Finding, known: readonly Finding[]): b
   const there = poseAt(assembly, finding.drive.open);
   const evidence = { ...around, travel: there.stop ? around.travel : [...around.travel, there] };
   return !rule.check(evidence).some((f) => sameFinding(f, finding));
+}
+
+/** The top of every figure: its highest landmark. */
+function topsOf(assembly: Assembly, pose: Pose): Record<string, number> {
+  const out: Record<string, number> = {};
+  for (const m of assembly.mechanisms) {
+    const marks = Object.values(landmarksOf(assembly, pose, m));
+    if (marks.length > 0) out[m.id] = Math.max(...marks.map((p) => p[2]));
+  }
+  return out;
 }
