@@ -2,6 +2,11 @@
 import { writeFileSync } from 'node:fs';
 import { addMechanism, blankDesign, type Design, type Mechanism } from '../src/core/project/design';
 import { prove } from '../src/core/project/prove';
+import { STARTER_SHAPES } from '../src/core/shapes/starter';
+import type { ShapeAsset, ShapeStep, Shape } from '../src/core/shapes/shape';
+import { shelveFonts } from '../src/fonts/shelve';
+
+shelveFonts();
 
 type Wanted = Pick<Mechanism, 'id' | 'kind' | 'name' | 'on' | 'parameters'> & { stock?: string };
 const stand = (design: Design, list: readonly Wanted[]): Design =>
@@ -56,7 +61,64 @@ const survey: Design = {
   notes: 'Begun in a hurry before the survey night. Prove says what is wrong with it.',
 };
 
-for (const [file, design] of [['terrace-night', terrace], ['refractor-evening', telescope], ['sky-survey', survey]] as const) {
+/** A silhouette of the starter set on the card's shelf. */
+const starter = (id: string, steps: readonly ShapeStep[] = []): ShapeAsset => {
+  const { name, source } = STARTER_SHAPES.find((s) => s.id === id)!;
+  return { id, name, source, steps };
+};
+const own = (id: string, name: string, source: Shape, steps: readonly ShapeStep[] = []): ShapeAsset => ({ id, name, source, steps });
+const at = (asset: string): Shape => ({ asset });
+
+/** A ridge on struts, and the observatory in front of it: a figure that stands on another's foot. */
+const skyline: Design = {
+  ...stand({ ...blankDesign('Dome skyline', 180, 120), card: { ...blankDesign('', 180, 120).card, stock: 'night-216' }, shapes: [starter('ridge-line'), starter('observatory'), starter('cabin')] }, [
+    { id: 'ridge', kind: 'strut-figure', name: 'Ridge', on: 'card.gutter', parameters: { shape: at('ridge-line'), figureHeight: 44, depth: 16, struts: 'auto', strutMin: 5 } },
+    { id: 'domes', kind: 'strut-figure', name: 'Domes', on: 'ridge.foot-1', parameters: { shape: at('observatory'), figureHeight: 32, depth: 20, offset: 22, strutMin: 5 } },
+    { id: 'cabin', kind: 'strut-figure', name: 'Night cabin', on: 'ridge.foot-1', parameters: { shape: at('cabin'), figureHeight: 26, depth: 14, offset: -44, strutMin: 4 } },
+  ]),
+  post: { envelope: 'C5', format: 'uk-letter' },
+  dressing: [{ facet: 'ridge.figure', colour: '#8b93b5', mats: [] }, { facet: 'domes.figure', colour: '#e9dfc6', mats: [] }, { facet: 'cabin.figure', colour: '#c9a27a', mats: [] }],
+  notes: 'The ridge above Quillmoor with its two domes. Everything is cut from the page.',
+};
+
+/** Three planes and lettering that stands on a platform. */
+const ridge: Design = {
+  ...stand({ ...blankDesign('Night ridge', 190, 130), card: { ...blankDesign('', 190, 130).card, stock: 'night-216' }, shapes: [starter('hill'), starter('ridge-line'), own('title', 'Moor', { text: { string: 'MOOR', font: 'alfa-slab-one', size: 26, spacing: 5 } })] }, [
+    { id: 'planes', kind: 'plane-stack', name: 'Ridge, hill and terrace', on: 'card.gutter', parameters: { planes: [
+      { depth: 14, base: 0, height: 70, width: 160, offset: 0, shape: at('ridge-line') },
+      { depth: 34, base: 0, height: 44, width: 140, offset: 0, joins: 0 },
+      { depth: 62, base: 0, height: 14, width: 118, offset: 0, joins: 1 },
+    ], contact: 30 } },
+    { id: 'title', kind: 'strut-figure', name: 'Moor', on: 'planes.wall-3', parameters: { shape: at('title'), figureHeight: 20, depth: 13, strutMin: 5, footMin: 6 } },
+  ]),
+  dressing: [{ facet: 'planes.plane-1', colour: '#6f7aa6', mats: [] }, { facet: 'planes.plane-2', colour: '#8f9a7c', mats: [] }, { facet: 'planes.plane-3', colour: '#c8b98e', mats: [] }],
+  notes: 'Three planes one behind the other, each platform on the plane behind; the lettering stands on the front one.',
+};
+
+/** A folded note whose dome stays up past the fold. */
+const note: Design = {
+  ...stand({ ...blankDesign('Dome note', 150, 86), card: { ...blankDesign('', 150, 86).card, stock: 'card-240' }, shapes: [starter('dome'), starter('ringed-planet'), own('hours', 'Open night', { text: { string: 'OPEN', font: 'alfa-slab-one', size: 22, spacing: 4 } }, [{ do: 'ties', width: 3.4, count: 2, turn: null, moved: [] }])] }, [
+    { id: 'dome', kind: 'half-cut', name: 'Dome', on: 'card.gutter', parameters: { shape: at('dome'), figureHeight: 62, rise: 24 } },
+  ]),
+  post: { envelope: 'C6', format: 'uk-letter' },
+  layers: [
+    { id: 'planet', name: 'Ringed planet', facet: 'leafB', shape: at('ringed-planet'), as: 'layer', from: { x: 'middle', y: 'low' }, x: 0, y: 14, turnDeg: 0, width: 46, height: null, stock: 'brass-120', foamMm: 0, foamInsetMm: 3 },
+    { id: 'open', name: 'Open', facet: 'leafA', shape: at('hours'), as: 'window', from: { x: 'middle', y: 'high' }, x: 0, y: -10, turnDeg: 180, width: null, height: null, stock: 'card-160', foamMm: 0, foamInsetMm: 3 },
+  ],
+  notes: 'Stands on a shelf as a tent; the dome looks over the fold.',
+};
+
+/** A comet lifted off the gutter. */
+const comet: Design = {
+  ...stand({ ...blankDesign('Comet watch', 170, 115), card: { ...blankDesign('', 170, 115).card, stock: 'night-216' }, shapes: [starter('comet'), starter('star'), starter('hill')] }, [
+    { id: 'comet', kind: 'floating-band', name: 'Comet', on: 'card.gutter', parameters: { slit: 92, width: 34, figure: at('comet'), figureHeight: 46, offset: -10 }, stock: 'brass-120' },
+    { id: 'star', kind: 'floating-band', name: 'Star', on: 'card.gutter', parameters: { slit: 52, width: 16, figure: at('star'), figureHeight: 34, offset: 54 }, stock: 'card-160' },
+  ]),
+  post: { envelope: 'C5', format: 'uk-letter' },
+  notes: 'Both float about a centimetre over the fold when the card lies nearly flat.',
+};
+
+for (const [file, design] of [['dome-skyline', skyline], ['night-ridge', ridge], ['dome-note', note], ['comet-watch', comet], ['terrace-night', terrace], ['refractor-evening', telescope], ['sky-survey', survey]] as const) {
   writeFileSync(`examples/${file}.json`, `${JSON.stringify(design, null, 1)}\n`);
   const proof = prove(design);
   console.log(file, proof.verdict, proof.findings.map((f) => `${f.rule}: ${f.message} ${JSON.stringify(f.remedies ?? [])}`));

@@ -37,8 +37,15 @@ export interface Studio {
   readonly rooms: Readonly<Record<string, Room>>;
   readonly saving: Saving;
   readonly adding: string | null;
+  /** Layers that are moved together in Dress. */
+  readonly layers: readonly string[];
+  /** Dialog that is open beside the add sheet. */
+  readonly dialog: Dialog | null;
   readonly actions: StudioActions;
 }
+/** `bring`: a new shape; `workshop`: a kept one; `template`: whole templates. */
+export type Dialog = { readonly kind: 'bring' } | { readonly kind: 'workshop'; readonly asset: string } | { readonly kind: 'template' };
+
 export interface StudioActions {
   edit(label: string, change: (design: Design) => Design): void;
   undo(): void;
@@ -51,6 +58,8 @@ export interface StudioActions {
   play(on: boolean): void;
   showPreview(design: Design | null): void;
   add(crease: string | null): void;
+  pickLayers(ids: readonly string[]): void;
+  show(dialog: Dialog | null): void;
 }
 
 const SAVE_AFTER_MS = 350;
@@ -65,7 +74,7 @@ export function createStudio(id: string, design: Design, stage: Stage) {
     temporal<Studio, [], [], Pick<Studio, 'design' | 'label'>>(
       (set, get) => ({
         id, design, label: '', stage, selected: 'card', facet: null, lit: [], openDeg: 100, playing: false, preview: null, scene: null, pose: null, trouble: null,
-        proof: null, proving: false, rooms: {}, saving: 'saved', adding: null,
+        proof: null, proving: false, rooms: {}, saving: 'saved', adding: null, layers: [], dialog: null,
         actions: {
           edit: (label, change) => {
             const next = change(get().design);
@@ -81,6 +90,8 @@ export function createStudio(id: string, design: Design, stage: Stage) {
           play: (playing) => set({ playing }),
           showPreview: (preview) => set({ preview }),
           add: (adding) => set({ adding }),
+          pickLayers: (layers) => set({ layers }),
+          show: (dialog) => set({ dialog }),
         },
       }),
       { partialize: ({ design: d, label }) => ({ design: d, label }), equality: (a, b) => a.design === b.design, limit: 500 },

@@ -213,7 +213,7 @@ function sceneOf(design: Design, assembly: Assembly): Scene {
     ],
     cuts: assembly.pieces.flatMap((p) => p.lines.map(({ a, b, mechanism, role }) => ({ piece: p.id, mechanism, a, b, mark: role === 'mark' }))),
     glue: assembly.pieces.flatMap((p) => p.glue.map((g) => ({ id: g.id, mechanism: g.mechanism, piece: p.id, outline: g.outline }))),
-    hosts: [...assembly.hosts.values()].map(({ crease, lengthMm, reachA, reachB }) => ({ crease, lengthMm, reachA, reachB })),
+    hosts: [...assembly.hosts.values()].map(({ crease, frame, lengthMm, reachA, reachB }) => ({ crease, x: frame.origin[0], lengthMm, reachA, reachB })),
   };
 }
 

@@ -46,6 +46,8 @@ export interface SceneCrease {
 }
 export interface SceneHost {
   readonly crease: string;
+  /** Middle of the crease along its piece, mm. */
+  readonly x: number;
   readonly lengthMm: number;
   readonly reachA: number;
   readonly reachB: number;

@@ -154,37 +154,44 @@ function columnsOf(region: Region): Columns {
   return { x0: min[0], step, tops };
 }
 
-/** High points of each part first, then whatever would be too far from a strut. */
+/** The highest point of each part first, so that none is crowded out; then its other high points, then whatever is too far from a strut; widened last. */
 function autoStruts(region: Region, columns: Columns, { depth, strutMin }: StrutWishes): Hold[] {
   const height = regionBox(region).max[1];
-  const all: Hold[] = [];
-  const free = (hold: Hold): boolean =>
-    all.every((o) => hold.from > o.to + strutMin - 1e-9 || hold.to < o.from - strutMin + 1e-9)
+  const taken: { part: number; hold: Hold }[] = [];
+  const free = (hold: Hold, but: Hold | null = null): boolean =>
+    taken.every(({ hold: o }) => o === but || hold.from > o.to + strutMin - 1e-9 || hold.to < o.from - strutMin + 1e-9)
     && regionArea(intersect(region, [{ outer: rectangle(hold.from, hold.level, hold.to, hold.level + depth), holes: [] }])) < 1e-6;
-  region.forEach((part, k) => {
-    const mine: Hold[] = [];
-    const { min, max } = regionBox([part]);
-    const take = (x: number): boolean => {
-      const hold = best([part], x, strutMin, min[0], max[0]);
-      if (!hold || !free(hold)) return false;
-      all.push(hold);
-      mine.push(hold);
-      return true;
-    };
-    for (const x of peaks(columns, k, PROMINENCE * height)) take(x);
-    // Between two struts, and out to the sides, no part is left that is too far from one.
-    for (let gap = widestGap(mine, min[0], max[0], strutMin); gap; gap = widestGap(mine, min[0], max[0], strutMin)) {
-      const [from, to] = gap;
-      const inner = Array.from({ length: 9 }, (_, i) => from + ((to - from) * (i + 2)) / 12).sort((a, b) => topAt(columns, k, b) - topAt(columns, k, a) || Math.abs(a - (from + to) / 2) - Math.abs(b - (from + to) / 2));
-      if (!inner.some(take)) break;
-    }
+  const boxes = region.map((part) => regionBox([part]));
+  const take = (k: number, x: number): boolean => {
+    const hold = best([region[k]], x, strutMin, boxes[k].min[0], boxes[k].max[0]);
+    if (!hold || !free(hold)) return false;
+    taken.push({ part: k, hold });
+    return true;
+  };
+  const heights = region.map((_, k) => peaks(columns, k, PROMINENCE * height));
+  region.forEach((_, k) => {
+    const { min, max } = boxes[k];
+    if (heights[k].some((x) => take(k, x))) return;
     // Nothing free above its high points: any place that is.
-    if (mine.length === 0) {
-      const tries = Array.from({ length: 60 }, (_, i) => min[0] + ((max[0] - min[0]) * (i + 0.5)) / 60).sort((a, b) => topAt(columns, k, b) - topAt(columns, k, a));
-      tries.some(take);
+    const tries = Array.from({ length: 60 }, (_q, i) => min[0] + ((max[0] - min[0]) * (i + 0.5)) / 60).sort((a, b) => topAt(columns, k, b) - topAt(columns, k, a));
+    tries.some((x) => take(k, x));
+  });
+  region.forEach((_, k) => {
+    const { min, max } = boxes[k];
+    const mine = (): Hold[] => taken.filter((t) => t.part === k).map((t) => t.hold);
+    heights[k].forEach((x) => take(k, x));
+    // Between two struts, and out to the sides, no part is left that is too far from one.
+    for (let gap = widestGap(mine(), min[0], max[0], strutMin); gap; gap = widestGap(mine(), min[0], max[0], strutMin)) {
+      const [from, to] = gap;
+      const inner = Array.from({ length: 9 }, (_q, i) => from + ((to - from) * (i + 2)) / 12).sort((a, b) => topAt(columns, k, b) - topAt(columns, k, a) || Math.abs(a - (from + to) / 2) - Math.abs(b - (from + to) / 2));
+      if (!inner.some((x) => take(k, x))) break;
     }
   });
-  return all.sort((a, b) => a.from - b.from);
+  // Who asks for struts narrower than they hold wants them narrow.
+  if (strutMin >= LEAST_STRUT_MM) {
+    for (const [i, t] of taken.entries()) taken[i] = { ...t, hold: widened([region[t.part]], t.hold, strutMin, boxes[t.part].min[0], boxes[t.part].max[0], (h) => free(h, taken[i].hold)) };
+  }
+  return taken.map((t) => t.hold).sort((a, b) => a.from - b.from);
 }
 
 const topAt = ({ x0, step, tops }: Columns, k: number, x: number): number => tops[k][Math.round(Math.min(tops[k].length - 1, Math.max(0, (x - x0) / step)))];
@@ -225,29 +232,36 @@ function peaks({ x0, step, tops }: Columns, k: number, prominence: number): numb
   return found.sort((a, b) => b.h - a.h).map((f) => f.x);
 }
 
-/** The strut over x that changes the outline least: placed within half its width, widened while the outline is level. */
+/** The strut over x that changes the outline least, placed within its own width of it. */
 function best(part: Region, x: number, strutMin: number, x0: number, x1: number): Hold | null {
   const holdAt = (from: number, to: number): Hold | null => {
     const level = topWithin(part, from, to);
     return level === null ? null : { from, to, level };
   };
   const within = (from: number): number => (x1 - x0 <= strutMin ? (x0 + x1 - strutMin) / 2 : Math.min(Math.max(from, x0), x1 - strutMin));
-  const cost = (h: Hold): number => regionArea(unite([...part, levelled(h)])) - regionArea(part);
   const tries = [-0.5, -0.75, -0.25, -0.95, -0.05].map((k) => holdAt(within(x + k * strutMin), within(x + k * strutMin) + strutMin)).filter((h): h is Hold => h !== null);
   if (tries.length === 0) return null;
   const near = topWithin(part, x - 0.01, x + 0.01) ?? -Infinity;
   // A strut that leaves the peak it was meant for climbs onto something else.
   const level = tries.filter((h) => h.level <= near + 0.5);
-  let [hold] = (level.length > 0 ? level : tries).map((h) => ({ h, c: cost(h) })).sort((a, b) => a.c - b.c || 0).map((e) => e.h);
-  let spent = cost(hold);
-  // Who asks for struts narrower than they hold wants them narrow.
-  if (strutMin < LEAST_STRUT_MM) return hold;
+  return (level.length > 0 ? level : tries).map((h) => ({ h, c: cost(part, h) })).reduce((a, b) => (b.c < a.c - 1e-9 ? b : a)).h;
+}
+
+/** A strut made wider while the outline beside it is level and nothing is in its way. */
+function widened(part: Region, start: Hold, strutMin: number, x0: number, x1: number, free: (hold: Hold) => boolean): Hold {
+  let hold = start;
+  let spent = cost(part, hold);
   for (let grown = 1; grown <= (WIDEST - 1) * strutMin; grown++) {
-    const wider = holdAt(Math.max(x0, hold.from - 0.5), Math.min(x1, hold.to + 0.5));
-    if (!wider || wider.to - wider.from <= hold.to - hold.from + 1e-9 || wider.level > hold.level + LEVEL) break;
-    const c = cost(wider);
-    if (c - spent > LEVEL) break;
+    const [from, to] = [Math.max(x0, hold.from - 0.5), Math.min(x1, hold.to + 0.5)];
+    const level = topWithin(part, from, to);
+    if (level === null || to - from <= hold.to - hold.from + 1e-9 || level > hold.level + LEVEL) break;
+    const wider = { from, to, level };
+    const c = cost(part, wider);
+    if (c - spent > LEVEL || !free(wider)) break;
     [hold, spent] = [wider, c];
   }
   return hold;
 }
+
+/** Paper that making a strut's contact level adds, mm². */
+const cost = (part: Region, h: Hold): number => regionArea(unite([...part, levelled(h)])) - regionArea(part);

@@ -11,6 +11,8 @@ export interface TextShape {
   readonly font: string;
   /** Size of the em, mm. */
   readonly size: number;
+  /** Further apart than the font has them, mm. */
+  readonly spacing?: number;
 }
 
 /** Where an outline comes from. */

@@ -1,4 +1,5 @@
 /** Text to outlines, with the font's own metrics and kerning. */
+import type { Font, Glyph, PathCommand } from 'opentype.js';
 import { unite, regionFromRings, type Region, type Ring } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 import { bezierPoints, CURVE_TOLERANCE_MM } from './curve';
@@ -20,21 +21,36 @@ export interface Letter {
 }
 
 /** Each letter of a text, where it stands in its word. */
-export function letters({ string, font: id, size }: TextShape): Letter[] {
+export function letters({ string, font: id, size, spacing = 0 }: TextShape): Letter[] {
   if (string.length > LONGEST_TEXT) throw new ShapeError(`the text has ${string.length} letters; at most ${LONGEST_TEXT} are set`);
   const font = fontOf(id);
   const missing = [...string].find((c) => /\S/.test(c) && font.charToGlyph(c).index === 0);
   if (missing) throw new ShapeError(`the font has no letter "${missing}"`);
-  return string.split('\n').flatMap((line, row) => [...line].flatMap((letter, i): Letter[] => {
-    // The way to a letter includes the kerning with the letter before it.
-    const before = [...line].slice(0, i).join('');
-    const x = font.getAdvanceWidth(before + letter, size) - font.getAdvanceWidth(letter, size);
-    const region = glyphRegion(font.getPath(letter, x, row * LINE_STEP * size, size).commands);
-    return region.length > 0 ? [{ letter, region }] : [];
-  }));
+  const scale = size / font.unitsPerEm;
+  return string.split('\n').flatMap((line, row) => {
+    let x = 0;
+    let before: Glyph | null = null;
+    return [...line].flatMap((letter): Letter[] => {
+      const glyph = font.charToGlyph(letter);
+      if (before) x += kerning(font, before, glyph) * scale + spacing;
+      const region = glyphRegion(glyph.getPath(x, row * LINE_STEP * size, size).commands);
+      x += glyph.advanceWidth * scale;
+      before = glyph;
+      return region.length > 0 ? [{ letter, region }] : [];
+    });
+  });
 }
 
-function glyphRegion(commands: ReturnType<ReturnType<typeof fontOf>['getPath']>['commands']): Region {
+/** Font units between two letters; a font whose tables the library does not read is set without. */
+function kerning(font: Font, left: Glyph, right: Glyph): number {
+  try {
+    return font.getKerningValue(left, right) || 0;
+  } catch {
+    return 0;
+  }
+}
+
+function glyphRegion(commands: readonly PathCommand[]): Region {
   const rings: Ring[] = [];
   let ring: Vec2[] = [];
   const finish = (): void => {

@@ -43,11 +43,11 @@ export function AddDialog() {
     add(null);
   };
   return (
-    <Sheet title="Stand something on a crease" shown={adding !== null} onClose={() => add(null)} width={660}>
+    <Sheet title="Stand something on a crease" shown={adding !== null} onClose={() => add(null)} width={860}>
       {host && (
         <>
           <Choice asList label="Crease" value={host.crease} choices={(scene?.hosts ?? []).map((h) => ({ id: h.crease, name: `${h.crease} · ${formatLength(h.lengthMm, units)} ${units}` }))} onChange={(c) => add(c)} />
-          <Box display="grid" gridTemplateColumns="1fr 1fr" gap="14px" mt="10px">
+          <Box display="grid" gridTemplateColumns="1fr 1fr 1fr" gap="14px" mt="10px">
             {[...KINDS.values()].map((k, i) => (
               <chakra.button key={k.id} type="button" data-first={i === 0 ? '' : undefined} data-kind={k.id} onClick={() => stand(k.id)} bg="sheet" border="1px solid var(--rule)" borderRadius="card" p="12px" cursor="pointer" textAlign="left" _hover={{ borderColor: 'accent' }}>
                 <KindPicture kind={k.id} title={k.title} />
@@ -64,6 +64,10 @@ export function AddDialog() {
 
 const SAYS: Readonly<Record<string, string>> = {
   'step-fold': 'A box step, cut through the fold or glued over it. Stands square when the card is at 90°.',
+  'plane-stack': 'Planes that stand one behind the other, each tied back by a platform others can stand on.',
+  'strut-figure': 'A silhouette cut free from the page, on feet, held from its high points by struts.',
+  'half-cut': 'The part of a silhouette past the fold stays up when the leaf behind folds away.',
+  'floating-band': 'A band between two slits lifts a figure off the crease, folded on its own axis.',
   'v-fold': 'A glued piece whose spine rises out of the crease as the card opens.',
 };
 
@@ -74,5 +78,5 @@ function KindPicture({ kind, title }: { kind: string; title: string }) {
     void framesOf(kind).then((f) => live && setFrames(f));
     return () => { live = false; };
   }, [kind]);
-  return <Box height="150px">{frames.length > 0 && <FoldingPicture frames={frames} height={150} label={`${title}, folding`} />}</Box>;
+  return <Box height="120px">{frames.length > 0 && <FoldingPicture frames={frames} height={120} label={`${title}, folding`} />}</Box>;
 }

@@ -1,7 +1,11 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import { useMemo } from 'react';
+import { perforationCuts } from '@/core/pattern/making';
 import { stockOf } from '@/core/project/design';
+import { makingOf } from '@/core/sheets/drawing';
+import { FacetLayers } from '../dress/FacetLayers';
+import { StrutHandles } from './StrutHandles';
 import type { Ring } from '@/core/plane/polygon';
 import { pale } from '../common/files';
 import { useActions, useStudio } from '@/store/context';
@@ -84,22 +88,25 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
               ><title>{f.id}</title></path>
             );
           })}
-          {scene.facets.filter((f) => f.piece === piece.id).flatMap((f) => f.mats.map((m, k) => <path key={`${f.id}${k}`} d={path(m.rings)} fillRule="evenodd" fill={pale(m.colour)} stroke="var(--ink-2)" strokeWidth="0.6" pointerEvents="none" style={{ vectorEffect: 'non-scaling-stroke' }} />))}
+          {scene.facets.filter((f) => f.piece === piece.id).map((f) => <FacetLayers key={f.id} facet={f} scene={scene} />)}
           {scene.glue.filter((g) => g.piece === piece.id).map((g) => <path key={g.id} d={path([g.outline])} fill="url(#glue-hatch)" className={`line glue${lit.includes(g.id) ? ' lit' : ''}`} style={{ fill: 'url(#glue-hatch)' }} />)}
           <path className="line cut" d={path(piece.rings)} />
-          {scene.cuts.filter((c) => c.piece === piece.id).map((c, i) => <path key={i} className="line cut" d={`M${c.a.join(' ')}L${c.b.join(' ')}`} />)}
+          {(['cut', 'mark'] as const).map((role) => <path key={role} className={`line ${role}`} d={scene.cuts.filter((c) => c.piece === piece.id && c.mark === (role === 'mark')).map((c) => `M${c.a.join(' ')}L${c.b.join(' ')}`).join('')} />)}
           {scene.creases.filter((c) => c.piece === piece.id).map((c, i) => c.segments.map((s, k) => {
             const d = `M${s.a.join(' ')}L${s.b.join(' ')}`;
-            const make = design.making.creases[c.id] ?? design.making.all;
+            const make = makingOf(design, c.id, c.role);
+            // What is cut of a perforation, and the paper that stays between.
+            const cuts = make.way === 'perforate' ? perforationCuts(s, make.cutMm, make.gapMm).map((q) => `M${q.a.join(' ')}L${q.b.join(' ')}`).join('') : null;
             return (
               <g key={`${c.id}${i}.${k}`}>
-                <path className={`line ${make.way === 'perforate' ? 'perforation' : c.role}${lit.includes(c.id) ? ' lit' : ''}`} d={d} />
+                <path className={`line ${cuts ? 'perforated' : c.role}${lit.includes(c.id) ? ' lit' : ''}`} d={cuts ?? d} />
                 {hosts.has(c.id) && (
                   <path className="grab" d={d} data-crease={c.id} onPointerEnter={() => light([c.id])} onClick={() => add(c.id)}><title>{`${c.id}, ${c.role}: stand something on it`}</title></path>
                 )}
               </g>
             );
           }))}
+          <StrutHandles scene={scene} piece={piece.id} />
         </g>
       ))}
     </svg>

@@ -7,7 +7,13 @@ import { formatLength } from '@/core/units/length';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
 import { Action, Choice, NumberField } from '../common/Field';
 import { FindingCard } from '../prove/FindingCard';
+import { ListField } from './ListField';
+import { LiftChart } from './LiftChart';
+import { PlaneSide } from './PlaneSide';
 import { RoomBar } from './RoomBar';
+import { ShapeField } from './ShapeField';
+import { StrutTradeTable } from './StrutTradeTable';
+import type { Shape } from '@/core/shapes/shape';
 
 /** Numbers of what is selected, each with its room, and what is wrong with it. */
 export function ParameterPanel() {
@@ -45,13 +51,15 @@ function Fields({ id, keys }: { id: string; keys: readonly string[] }) {
     return () => clearTimeout(timer);
   }, [store, asked, design, id]);
   const change = (p: Parameter, value: ParameterValue): void => {
-    const text = typeof value === 'number' && p.unit === 'mm' ? `${formatLength(value, design.units)} ${design.units}` : String(value ?? 'follows');
+    const text = typeof value === 'object' && value !== null ? '' : typeof value === 'number' && p.unit === 'mm' ? `${formatLength(value, design.units)} ${design.units}` : String(value ?? 'follows');
     edit(`${p.label.toLowerCase()} ${text}`, (d) => setParameter(d, id, p.key, value));
   };
   return (
     <>
       {shown.map((p) => {
         const value = values[p.key];
+        if (p.unit === 'shape') return <ShapeField key={p.key} parameter={p} value={value as Shape | null} onChange={(shape) => change(p, shape)} />;
+        if (p.unit === 'list') return <ListField key={p.key} id={id} parameter={p} value={value} />;
         if (p.unit === 'choice') return <Choice key={p.key} label={p.label} note={p.note} value={String(value)} choices={p.choices!.map((c) => ({ id: c, name: c }))} onChange={(c) => change(p, c)} />;
         const room = rooms[p.key];
         const bad = room?.clear ? typeof value === 'number' && (value < room.clear.low.value - 0.06 || value > room.clear.high.value + 0.06) : false;
@@ -68,10 +76,24 @@ function Fields({ id, keys }: { id: string; keys: readonly string[] }) {
 }
 
 function BaseFields() {
+  const shaped = useStudio((s) => s.design.card.parameters.shape) ?? null;
+  const template = useStudio((s) => s.design.card.template);
+  const { show } = useActions();
+  // A shaped base is as wide as its shape makes it; a template is what it is.
+  const cardKeys = shaped === null ? ['gutter', 'reachA', 'reachB', 'liner', 'shape'] : ['reachA', 'hinge', 'liner', 'shape'];
+  if (template) {
+    return (
+      <>
+        <chakra.h2 className="heading" mb="8px !important">Base card</chakra.h2>
+        <chakra.p m="0 0 10px">Brought in as the template “{template.name}”.</chakra.p>
+        <Action small onClick={() => show({ kind: 'template' })}>Roles, faults and scale…</Action>
+      </>
+    );
+  }
   return (
     <>
       <chakra.h2 className="heading" mb="12px !important">Base card</chakra.h2>
-      <Fields id="card" keys={['gutter', 'reachA', 'reachB', 'liner']} />
+      <Fields id="card" keys={cardKeys} />
     </>
   );
 }
@@ -100,8 +122,11 @@ function MechanismFields() {
         <chakra.span className="dim" fontSize="12.5px">{KINDS.get(m.kind)!.title.toLowerCase()}</chakra.span>
       </Box>
       <Choice asList label="Stands on" value={m.on} choices={[...creases.map((h) => ({ id: h.crease, name: h.crease })), ...(creases.some((h) => h.crease === m.on) ? [] : [{ id: m.on, name: m.on }])]} onChange={(on) => edit(`stand on ${on}`, (d) => ({ ...d, mechanisms: d.mechanisms.map((x) => (x.id === m.id ? { ...x, on } : x)) }))} />
+      {m.kind === 'plane-stack' && <PlaneSide id={m.id} />}
+      {m.kind === 'floating-band' && <LiftChart id={m.id} measure="float_mm" label="Float over the opening" />}
       <Fields id={m.id} keys={parameters.map((p) => p.key).filter((k) => !silent(k))} />
-      {(m.kind === 'v-fold' || values.build === 'glued') && <Choice asList label="Cut from" value={m.stock} choices={design.stocks.map((s) => ({ id: s.id, name: s.name }))} onChange={(stock) => edit('stock', (d) => ({ ...d, mechanisms: d.mechanisms.map((x) => (x.id === m.id ? { ...x, stock } : x)) }))} />}
+      {m.kind === 'strut-figure' && <StrutTradeTable id={m.id} />}
+      {(m.kind === 'v-fold' || (m.kind === 'floating-band' && values.figure !== null) || values.build === 'glued') && <Choice asList label="Cut from" value={m.stock} choices={design.stocks.map((s) => ({ id: s.id, name: s.name }))} onChange={(stock) => edit('stock', (d) => ({ ...d, mechanisms: d.mechanisms.map((x) => (x.id === m.id ? { ...x, stock } : x)) }))} />}
       <Box display="flex" gap="6px" mt="4px" mb="12px">
         <Action small onClick={() => { let made = ''; edit(`another ${m.name}`, (d) => { const added = addMechanism(d, m.kind, m.on, { ...m.parameters, offset: Number(values.offset ?? 0) + 10 }); made = added.id; return added.design; }); select(made); }}>Duplicate</Action>
         <Action small danger onClick={() => edit(`remove ${m.name}`, (d) => removeMechanism(d, m.id))}>Remove</Action>

@@ -1,21 +1,34 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
-import type { Parameter } from '@/core/kinds';
-import { boxOf, offset, type Region } from '@/core/plane/polygon';
-import type { Design, Dressing, Mat } from '@/core/project/design';
-import { formatLength } from '@/core/units/length';
+import { useState, type KeyboardEvent } from 'react';
+import { moveLayers } from '@/core/project/placing';
 import { useActions, useStudio } from '@/store/context';
-import { Action, Choice, NumberField } from '../common/Field';
+import { Action } from '../common/Field';
 import { FlatView } from '../build/FlatView';
 import { PosedView } from '../build/PosedView';
+import { FindingCard } from '../prove/FindingCard';
+import { ShapeThumb } from '../shapes/ShapePicture';
+import { FacetPanel } from './FacetPanel';
+import { LayersPanel } from './LayersPanel';
 
-const INSET: Parameter = { key: 'inset', label: 'Inset', unit: 'mm', default: 3, min: 0, max: 500, note: 'Room left on every side; the next mat is inset from this one.' };
+/** Arrow keys move the picked layers by this, with Shift by a fifth of it (mm). */
+const STEP_MM = 1;
 
-/** Colour and mats on the facets: click a facet in either view. */
+/** Shapes, layers and mats on the facets: click a facet, bring a shape in, drag it to its place. */
 export function DressStage() {
-  const { selectFacet } = useActions();
+  const { selectFacet, edit } = useActions();
+  const picked = useStudio((s) => s.layers);
+  const keys = (e: KeyboardEvent): void => {
+    const move = ({ ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] } as Record<string, [number, number]>)[e.key];
+    const target = e.target as HTMLElement;
+    if (!move || picked.length === 0 || /^(INPUT|SELECT|TEXTAREA)$/.test(target.tagName)) return;
+    e.preventDefault();
+    e.stopPropagation();
+    const k = e.shiftKey ? STEP_MM / 5 : STEP_MM;
+    edit(`move ${picked.length === 1 ? picked[0] : `${picked.length} layers`}`, (d) => moveLayers(d, picked, move[0] * k, move[1] * k));
+  };
   return (
-    <Box display="grid" gridTemplateColumns="minmax(0, 1fr) minmax(0, 1fr) 290px" height="100%" minHeight="0">
+    <Box display="grid" gridTemplateColumns="minmax(0, 1fr) minmax(0, 0.85fr) 318px" height="100%" minHeight="0" onKeyDown={keys} tabIndex={-1}>
       <FlatView onFacet={selectFacet} />
       <PosedView />
       <DressPanel />
@@ -24,57 +37,45 @@ export function DressStage() {
 }
 
 function DressPanel() {
-  const design = useStudio((s) => s.design);
-  const facets = useStudio((s) => s.scene?.facets);
-  const id = useStudio((s) => s.facet);
-  const { edit, selectFacet, light } = useActions();
-  const facet = facets?.find((f) => f.id === id);
-  const dressing = design.dressing.find((d) => d.facet === id);
-  const put = (label: string, change: (d: Dressing) => Dressing): void => {
-    if (!id) return;
-    edit(label, (d: Design) => {
-      const rest = d.dressing.filter((x) => x.facet !== id);
-      const next = change(d.dressing.find((x) => x.facet === id) ?? { facet: id, mats: [] });
-      return { ...d, dressing: next.mats.length > 0 || next.colour ? [...rest, next] : rest };
-    });
-  };
-  const setMat = (k: number, change: Partial<Mat>): void => put('mat', (d) => ({ ...d, mats: d.mats.map((m, i) => (i === k ? { ...m, ...change } : m)) }));
+  const [tab, setTab] = useState<'shapes' | 'facet' | 'layers'>('shapes');
+  const findings = useStudio((s) => s.proof?.findings)?.filter((f) => f.rule === 'foam' || (f.rule === 'loose-part' && f.mechanism === 'card'));
   return (
-    <Box as="section" aria-label="Dressing" bg="panel" p="12px 14px" overflowY="auto" minHeight="0">
-      <chakra.h2 className="heading" mb="10px !important">Facet</chakra.h2>
-      <chakra.select aria-label="Facet" value={id ?? ''} onChange={(e) => selectFacet(e.currentTarget.value || null)} width="100%" height="30px" mb="12px" bg="field" border="1px solid var(--rule)" borderRadius="card" px="6px">
-        <option value="">Pick a facet…</option>
-        {facets?.map((f) => <option key={f.id} value={f.id}>{f.id}{design.dressing.some((d) => d.facet === f.id) ? ' ·' : ''}</option>)}
-      </chakra.select>
-      {!facet && <chakra.p className="dim">Click a facet in the flat view, then give it a colour or a mat.</chakra.p>}
-      {facet && (
-        <>
-          <Box display="flex" alignItems="center" gap="8px" mb="12px">
-            <chakra.label htmlFor="facet-colour" flex="1">Colour</chakra.label>
-            <input id="facet-colour" type="color" value={dressing?.colour ?? '#c9d3e6'} onChange={(e) => { const colour = e.currentTarget.value; put('colour', (d) => ({ ...d, colour })); }} />
-            {dressing?.colour && <Action small onClick={() => put('no colour', (d) => ({ facet: d.facet, mats: d.mats }))}>None</Action>}
-          </Box>
-          <Size name="Facet" rings={facet.rings} inset={0} />
-          {dressing?.mats.map((m, k) => (
-            <Box key={k} border="1px solid var(--rule)" bg="sheet" p="9px 11px" mt="9px" borderRadius="card">
-              <Box display="flex" mb="6px" fontWeight="700"><chakra.span flex="1">Mat {k + 1}</chakra.span><Action small aria-label={`Remove mat ${k + 1}`} onClick={() => put(`remove mat ${k + 1}`, (d) => ({ ...d, mats: d.mats.filter((_, i) => i !== k) }))}>×</Action></Box>
-              <NumberField parameter={INSET} value={m.insetMm} unit={design.units} onChange={(v) => v !== null && setMat(k, { insetMm: v })} />
-              <Choice asList label="From" value={m.stock} choices={design.stocks.map((s) => ({ id: s.id, name: s.name }))} onChange={(stock) => setMat(k, { stock })} />
-              <Size name={`Mat ${k + 1}`} rings={facet.rings} inset={dressing.mats.slice(0, k + 1).reduce((sum, x) => sum + x.insetMm, 0)} />
-            </Box>
-          ))}
-          <Box mt="11px"><Action small onPointerEnter={() => light([facet.id])} onPointerLeave={() => light([])} onClick={() => put('mat', (d) => ({ ...d, mats: [...d.mats, { insetMm: d.mats.at(-1)?.insetMm ?? 3, stock: d.mats.at(-1)?.stock ?? design.stocks[design.stocks.length - 1].id }] }))}>{dressing?.mats.length ? 'Inset another mat' : 'Add a mat'}</Action></Box>
-        </>
-      )}
+    <Box as="section" aria-label="Dressing" bg="panel" overflowY="auto" minHeight="0" display="flex" flexDirection="column">
+      <Box role="tablist" aria-label="Dressing" display="flex" borderBottom="1px solid var(--rule)" position="sticky" top="0" bg="panel" zIndex="1" px="8px" pt="6px">
+        {([['shapes', 'Shapes'], ['layers', 'Layers'], ['facet', 'Facet and mats']] as const).map(([id, name]) => (
+          <chakra.button key={id} type="button" role="tab" aria-selected={tab === id} onClick={() => setTab(id)} px="9px" py="6px" cursor="pointer" fontWeight={tab === id ? 700 : 400} borderBottom={tab === id ? '3px solid var(--accent)' : '3px solid transparent'}>{name}</chakra.button>
+        ))}
+      </Box>
+      <Box p="12px 14px" flex="1">
+        {tab === 'shapes' && <ShelfPanel />}
+        {tab === 'layers' && <LayersPanel />}
+        {tab === 'facet' && <FacetPanel />}
+        {findings?.map((f) => <FindingCard key={`${f.rule}${f.aspect}`} finding={f} />)}
+      </Box>
     </Box>
   );
 }
 
-/** Size as a cutter reads it: mm, and inches as a fraction. */
-function Size({ name, rings, inset }: { name: string; rings: readonly (readonly (readonly [number, number])[])[]; inset: number }) {
-  const region: Region = offset([{ outer: rings[0], holes: rings.slice(1) }], -inset);
-  if (region.length === 0) return <chakra.p color="bad" m="0" fontSize="13px">{name} is inset to nothing.</chakra.p>;
-  const { min, max } = boxOf(region.flatMap((p) => p.outer));
-  const [w, h] = [max[0] - min[0], max[1] - min[1]];
-  return <chakra.p className="dim" m="0" fontSize="13px">{name}: {formatLength(w, 'mm')} × {formatLength(h, 'mm')} mm · {formatLength(w, 'in')} × {formatLength(h, 'in')} in</chakra.p>;
+/** The card's shapes; one click opens one at work. */
+function ShelfPanel() {
+  const shapes = useStudio((s) => s.design.shapes);
+  const { show } = useActions();
+  return (
+    <>
+      <Box display="flex" gap="6px" flexWrap="wrap" mb="12px">
+        <Action strong small onClick={() => show({ kind: 'bring' })}>Bring in a shape…</Action>
+        <Action small onClick={() => show({ kind: 'template' })}>Whole template…</Action>
+      </Box>
+      {shapes.length === 0 && <chakra.p className="dim">No shapes yet. Bring one in: from the Quillmoor set, by exact sizes, lettered, from an SVG drawing, or traced from a picture.</chakra.p>}
+      <Box display="grid" gridTemplateColumns="1fr 1fr" gap="8px">
+        {shapes.map((s) => (
+          <chakra.button key={s.id} type="button" data-asset={s.id} onClick={() => show({ kind: 'workshop', asset: s.id })} bg="sheet" border="1px solid var(--rule)" borderRadius="card" p="7px" cursor="pointer" textAlign="left" _hover={{ borderColor: 'accent' }}>
+            <ShapeThumb shape={{ asset: s.id }} height={62} label={s.name} />
+            <Box fontSize="13px" fontWeight="600" mt="3px">{s.name}</Box>
+            <Box className="dim" fontSize="12px">{s.steps.length === 0 ? 'as it came' : `${s.steps.length} ${s.steps.length === 1 ? 'step' : 'steps'}`}</Box>
+          </chakra.button>
+        ))}
+      </Box>
+    </>
+  );
 }

@@ -2,6 +2,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import { cardValues, valuesOf, type Design, type Mechanism } from '@/core/project/design';
+import { listOf } from '@/core/kinds';
 import { formatLength } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
 import { KindSign } from '../common/Mark';
@@ -64,5 +65,12 @@ const creasesOf = (design: Design, id: string): string[] => [...new Set(design.m
 function sizeOf(design: Design, m: Mechanism): string {
   const v = valuesOf(m);
   const show = (x: unknown): string => formatLength(x as number, design.units);
-  return m.kind === 'step-fold' ? `${show(v.depth)} × ${show(v.height)}` : `lean ${v.lean as number}°`;
+  switch (m.kind) {
+    case 'step-fold': return `${show(v.depth)} × ${show(v.height)}`;
+    case 'strut-figure': return `${show(v.depth)} deep`;
+    case 'plane-stack': return `${listOf(v, 'planes').length} ${listOf(v, 'planes').length === 1 ? 'plane' : 'planes'}`;
+    case 'half-cut': return `rises ${show(v.rise)}`;
+    case 'floating-band': return `slits ${show(v.slit)}`;
+    default: return `lean ${v.lean as number}°`;
+  }
 }

@@ -9,6 +9,9 @@ import { DressStage } from '../dress/DressStage';
 import { MakeStage } from '../make/MakeStage';
 import { ProveStage } from '../prove/ProveStage';
 import { SheetsStage } from '../sheets/SheetsStage';
+import { BringDialog } from '../shapes/BringDialog';
+import { Workshop } from '../shapes/Workshop';
+import { TemplateDialog } from '../template/TemplateDialog';
 import { BuildList } from './BuildList';
 import { Header } from './Header';
 import { ShortcutSheet } from './ShortcutSheet';
@@ -66,6 +69,9 @@ export function Studio() {
       </Box>
       {WITH_TRAVEL.has(stage) && <TravelStrip />}
       <AddDialog />
+      <BringDialog />
+      <Workshop />
+      <TemplateDialog />
       <ShortcutSheet shown={keysShown} onClose={() => setKeysShown(false)} />
     </Box>
   );

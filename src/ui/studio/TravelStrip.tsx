@@ -1,7 +1,7 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import { CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement } from 'chart.js';
-import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import type { Finding } from '@/core/rules';
 import type { Proof, TravelPoint } from '@/core/project/prove';
 import { formatLength } from '@/core/units/length';
@@ -14,6 +14,10 @@ Chart.register(LineController, LineElement, PointElement, LinearScale, CategoryS
 
 /** Room at the fore edge beyond this is not drawn (mm): what matters is how it comes near 0. */
 const DEEPEST_MM = -30;
+
+/** Kinds that carry a figure whose top is followed over the travel, and how many of them are drawn. */
+const FIGURES = new Set(['strut-figure', 'plane-stack', 'floating-band', 'half-cut']);
+const MOST_TOPS = 6;
 
 interface Band {
   readonly from: number;
@@ -30,6 +34,9 @@ export function TravelStrip() {
   const playing = useStudio((s) => s.playing);
   const { scrub, play } = useActions();
   const dark = useDark();
+  const mechanisms = useStudio((s) => s.design.mechanisms);
+  const units = useStudio((s) => s.design.units);
+  const figures = useMemo(() => mechanisms.filter((m) => FIGURES.has(m.kind)).slice(0, MOST_TOPS), [mechanisms]);
   const lit = useStudio((s) => s.lit);
   const canvas = useRef<HTMLCanvasElement>(null);
   const chart = useRef<Chart<'line', { x: number; y: number | null }[]> | null>(null);
@@ -66,7 +73,7 @@ export function TravelStrip() {
     const colour = (name: string): string => css.getPropertyValue(name).trim();
     const points = (read: (t: TravelPoint) => number | null) => (proof?.travel ?? []).map((t) => ({ x: t.open, y: read(t) }));
     const line = (label: string, ink: string, data: { x: number; y: number | null }[], dash: number[] = []) => ({ label, data, borderColor: ink, borderWidth: 2, borderDash: dash, pointRadius: 0, tension: 0.2 });
-    c.data.datasets = [line('lift', colour('--accent'), points((t) => t.lift_mm)), line('clearance', colour('--good'), points((t) => t.clearance_mm), [6, 3]), line('past the fore edge', colour('--bad'), points((t) => (t.reach_mm === null || t.reach_mm < DEEPEST_MM ? null : t.reach_mm)), [2, 2])];
+    c.data.datasets = [line('lift', colour('--accent'), points((t) => t.lift_mm)), line('clearance', colour('--good'), points((t) => t.clearance_mm), [6, 3]), line('past the fore edge', colour('--bad'), points((t) => (t.reach_mm === null || t.reach_mm < DEEPEST_MM ? null : t.reach_mm)), [2, 2]), ...figures.map(({ id, name }) => line(name, colour('--ink-2'), points((t) => t.tops[id] ?? null), [1, 3]))];
     for (const axis of ['x', 'y'] as const) {
       const scale = c.options.scales![axis]!;
       scale.ticks!.color = colour('--ink-2');
@@ -75,7 +82,7 @@ export function TravelStrip() {
     c.options.scales!.y!.min = c.data.datasets[2].data.some((p) => p.y !== null && p.y < 0) ? DEEPEST_MM : 0;
     c.update('none');
     setArea({ left: c.chartArea.left, right: c.chartArea.right, width: c.width });
-  }, [proof, dark]);
+  }, [proof, dark, figures]);
 
   const span = Math.max(1, area.right - area.left);
   const xOf = (deg: number): number => area.left + (span * deg) / 180;
@@ -117,7 +124,7 @@ export function TravelStrip() {
         ))}
         <Box position="absolute" inset="0" pointerEvents="none"><canvas ref={canvas} aria-hidden="true" /></Box>
         <Box position="absolute" top="2px" left={`${area.left + 6}px`} fontSize="12px" display="flex" gap="14px" pointerEvents="none">
-          <chakra.span className="dim">mm</chakra.span><chakra.span color="accent">— lift</chakra.span><chakra.span color="good">– – clearance between mechanisms</chakra.span><chakra.span color="bad">··· past the fore edge</chakra.span>
+          <chakra.span className="dim">mm</chakra.span><chakra.span color="accent">— lift</chakra.span><chakra.span color="good">– – clearance between mechanisms</chakra.span><chakra.span color="bad">··· past the fore edge</chakra.span>{figures.length > 0 && <chakra.span className="dim" overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">∙∙∙ tops: {figures.map((f) => { const top = Math.max(0, ...(proof?.travel ?? []).map((t) => t.tops[f.id] ?? 0)); return `${f.name} ${formatLength(top, units)}`; }).join(', ')}</chakra.span>}
           {proving && <chakra.span className="dim">proving…</chakra.span>}
         </Box>
         <Box position="absolute" top="0" bottom="22px" left={`${xOf(openDeg)}px`} width="2px" ml="-1px" bg="ink" pointerEvents="none" _before={{ content: '""', position: 'absolute', left: '-6px', top: '0', width: '14px', height: '15px', bg: 'ink', clipPath: 'polygon(0 0, 100% 0, 100% 60%, 50% 100%, 0 60%)' }} />
