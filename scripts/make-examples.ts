@@ -71,10 +71,10 @@ const at = (asset: string): Shape => ({ asset });
 
 /** A ridge on struts, and the observatory in front of it: a figure that stands on another's foot. */
 const skyline: Design = {
-  ...stand({ ...blankDesign('Dome skyline', 180, 120), card: { ...blankDesign('', 180, 120).card, stock: 'night-216' }, shapes: [starter('ridge-line'), starter('observatory'), starter('cabin')] }, [
-    { id: 'ridge', kind: 'strut-figure', name: 'Ridge', on: 'card.gutter', parameters: { shape: at('ridge-line'), figureHeight: 44, depth: 16, struts: 'auto', strutMin: 5 } },
-    { id: 'domes', kind: 'strut-figure', name: 'Domes', on: 'ridge.foot-1', parameters: { shape: at('observatory'), figureHeight: 32, depth: 20, offset: 22, strutMin: 5 } },
-    { id: 'cabin', kind: 'strut-figure', name: 'Night cabin', on: 'ridge.foot-1', parameters: { shape: at('cabin'), figureHeight: 26, depth: 14, offset: -44, strutMin: 4 } },
+  ...stand({ ...blankDesign('Dome skyline', 180, 120), card: { ...blankDesign('', 180, 120).card, stock: 'night-216' }, shapes: [starter('ridge-line', [{ do: 'size', width: 152, height: 66 }]), starter('dome'), starter('cabin')] }, [
+    { id: 'ridge', kind: 'strut-figure', name: 'Ridge', on: 'card.gutter', parameters: { shape: at('ridge-line'), figureHeight: 66, depth: 16, struts: 'auto', strutMin: 5 } },
+    { id: 'domes', kind: 'strut-figure', name: 'Dome', on: 'ridge.foot-1', parameters: { shape: at('dome'), figureHeight: 36, depth: 20, offset: 22, strutMin: 5 } },
+    { id: 'cabin', kind: 'strut-figure', name: 'Night cabin', on: 'ridge.foot-1', parameters: { shape: at('cabin'), figureHeight: 33, depth: 14, offset: -48, strutMin: 4 } },
   ]),
   post: { envelope: 'C5', format: 'uk-letter' },
   dressing: [{ facet: 'ridge.figure', colour: '#8b93b5', mats: [] }, { facet: 'domes.figure', colour: '#e9dfc6', mats: [] }, { facet: 'cabin.figure', colour: '#c9a27a', mats: [] }],
@@ -83,11 +83,11 @@ const skyline: Design = {
 
 /** Three planes and lettering that stands on a platform. */
 const ridge: Design = {
-  ...stand({ ...blankDesign('Night ridge', 190, 130), card: { ...blankDesign('', 190, 130).card, stock: 'night-216' }, shapes: [starter('hill'), starter('ridge-line'), own('title', 'Moor', { text: { string: 'MOOR', font: 'alfa-slab-one', size: 26, spacing: 5 } })] }, [
+  ...stand({ ...blankDesign('Night ridge', 190, 130), card: { ...blankDesign('', 190, 130).card, stock: 'night-216' }, shapes: [starter('hill'), starter('ridge-line'), own('title', 'Moor', { text: { string: 'MOOR', font: 'fredoka', size: 28, spacing: 5 } })] }, [
     { id: 'planes', kind: 'plane-stack', name: 'Ridge, hill and terrace', on: 'card.gutter', parameters: { planes: [
-      { depth: 14, base: 0, height: 70, width: 160, offset: 0, shape: at('ridge-line') },
-      { depth: 34, base: 0, height: 44, width: 140, offset: 0, joins: 0 },
-      { depth: 62, base: 0, height: 14, width: 118, offset: 0, joins: 1 },
+      { depth: 14, base: 0, height: 70, width: 150, offset: 0, shape: at('ridge-line') },
+      { depth: 34, base: 0, height: 44, width: 118, offset: 0, joins: 0 },
+      { depth: 62, base: 0, height: 14, width: 102, offset: 0, joins: 1 },
     ], contact: 30 } },
     { id: 'title', kind: 'strut-figure', name: 'Moor', on: 'planes.wall-3', parameters: { shape: at('title'), figureHeight: 20, depth: 13, strutMin: 5, footMin: 6 } },
   ]),
@@ -97,7 +97,7 @@ const ridge: Design = {
 
 /** A folded note whose dome stays up past the fold. */
 const note: Design = {
-  ...stand({ ...blankDesign('Dome note', 150, 86), card: { ...blankDesign('', 150, 86).card, stock: 'card-240' }, shapes: [starter('dome'), starter('ringed-planet'), own('hours', 'Open night', { text: { string: 'OPEN', font: 'alfa-slab-one', size: 22, spacing: 4 } }, [{ do: 'ties', width: 3.4, count: 2, turn: null, moved: [] }])] }, [
+  ...stand({ ...blankDesign('Dome note', 150, 86), card: { ...blankDesign('', 150, 86).card, stock: 'card-240' }, shapes: [starter('dome'), starter('ringed-planet'), own('hours', 'Open night', { text: { string: 'OPEN', font: 'fredoka', size: 29, spacing: 5 } }, [{ do: 'ties', width: 3.4, count: 2, turn: null, moved: [] }])] }, [
     { id: 'dome', kind: 'half-cut', name: 'Dome', on: 'card.gutter', parameters: { shape: at('dome'), figureHeight: 62, rise: 24 } },
   ]),
   post: { envelope: 'C6', format: 'uk-letter' },

@@ -2,7 +2,7 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import type { Answer, Engine } from './protocol';
 
-type Purpose = 'pose' | 'proof' | 'study';
+type Purpose = 'pose' | 'proof' | 'study' | 'shape';
 const engines = new Map<Purpose, Remote<Engine>>();
 
 /** Poses, proofs and everything else each have a worker of their own: scrubbing never waits for a proof. */

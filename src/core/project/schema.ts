@@ -109,7 +109,7 @@ function checkReferences(design: Design): string | null {
     const checked = parameterSchema(KINDS.get(m.kind)!.parameters).validate(m.parameters, JOI_OPTIONS);
     if (checked.error) return `mechanisms[${i}].parameters (${m.id}): ${oneLine(checked.error.message)}`;
     const host = m.on.split('.')[0];
-    if (m.on !== GUTTER && !ids.has(host)) return `mechanisms[${i}].on is "${m.on}", but there is no mechanism "${host}"`;
+    if (m.on !== GUTTER && !(host === 'card' && design.card.template) && !ids.has(host)) return `mechanisms[${i}].on is "${m.on}", but there is no mechanism "${host}"`;
   }
   const hostOf = new Map(design.mechanisms.map((m) => [m.id, m.on.split('.')[0]]));
   for (const m of design.mechanisms) {

@@ -1,5 +1,6 @@
 /** Ties: narrow bridges that hold the islands of a window (the middle of an `o`). mm, y up. */
-import { insidePoint, intersect, ringsOf, subtract, unite, regionBox, type Polygon, type Region, type Ring } from '../plane/polygon';
+import { centreOfArea } from './axis';
+import { contains, insidePoint, intersect, ringsOf, subtract, unite, regionBox, type Polygon, type Region, type Ring } from '../plane/polygon';
 import { distToSegment, type Vec2 } from '../plane/vec2';
 
 export interface Tie {
@@ -57,7 +58,9 @@ function directions(polygon: Polygon, ring: Ring, { width, count }: TieWishes, t
 
 /** A strip of the window's waste from an island outward, as far as the next paper. */
 function bridge(polygon: Polygon, ring: Ring, deg: number, width: number): { outline: Polygon; lengthMm: number; toOuter: boolean } | null {
-  const centre = insidePoint({ outer: [...ring].reverse(), holes: [] });
+  const island: Polygon = { outer: [...ring].reverse(), holes: [] };
+  const middle = centreOfArea([island]);
+  const centre = contains(island, middle) ? middle : insidePoint(island);
   const { min, max } = regionBox([polygon]);
   const far = max[0] - min[0] + max[1] - min[1];
   const t = (deg * Math.PI) / 180;
@@ -68,8 +71,10 @@ function bridge(polygon: Polygon, ring: Ring, deg: number, width: number): { out
   const near = parts.filter((p) => touches(p, ring)).sort((a, b) => extent(a, ux, uy)[0] - extent(b, ux, uy)[0])[0];
   if (!near) return null;
   const [from, to] = extent(near, ux, uy);
-  return { outline: near, lengthMm: to - from, toOuter: touches(near, polygon.outer) };
+  return { outline: near, lengthMm: to - from, toOuter: touches(near, polygon.outer) && opens(polygon, near) };
 }
+/** With the tie in place the island is part of the paper round the window. */
+const opens = (polygon: Polygon, tie: Polygon): boolean => subtract([polygon], [tie]).reduce((n, p) => n + p.holes.length, 0) < polygon.holes.length;
 const extent = (p: Polygon, ux: number, uy: number): [number, number] => {
   const along = p.outer.map(([x, y]) => x * ux + y * uy);
   return [Math.min(...along), Math.max(...along)];

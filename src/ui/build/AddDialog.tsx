@@ -19,7 +19,7 @@ function framesOf(kind: string): Promise<readonly Picture[]> {
   if (known) return known;
   const card = blankDesign(kind, 120, 80);
   const small = addMechanism(card, kind, 'card.gutter', fittingParameters(kind, { lengthMm: 120, reachA: 80, reachB: 80 })).design;
-  const asked = engine('study').frames({ ...small, dressing: [] }, ANGLES).then((a) => (a.ok ? a.value : []));
+  const asked = engine('shape').frames({ ...small, dressing: [] }, ANGLES).then((a) => (a.ok ? a.value : []));
   pictures.set(kind, asked);
   return asked;
 }

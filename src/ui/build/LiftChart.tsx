@@ -13,7 +13,7 @@ export function LiftChart({ id, measure, label }: { id: string; measure: string;
   const openDeg = useStudio((s) => s.openDeg);
   const now = useStudio((s) => s.pose?.measures[id]?.[measure]);
   const { scrub } = useActions();
-  const { value } = useAsk(JSON.stringify([id, design.mechanisms, design.card, design.shapes]), () => engine('study').over(design, id, measure));
+  const { value } = useAsk(JSON.stringify([id, design.mechanisms, design.card, design.shapes]), () => engine('shape').over(design, id, measure));
   if (!value || value.length === 0) return null;
   const most = Math.max(...value.map((p) => p.value), 1);
   const x = (open: number): number => 28 + ((W - 34) * open) / 180;

@@ -17,7 +17,7 @@ export function ListField({ id, parameter: p, value }: { id: string; parameter: 
   const { edit } = useActions();
   const auto = value === p.word;
   const items = Array.isArray(value) ? (value as readonly ListItem[]) : [];
-  const { value: sheet } = useAsk(p.word ? JSON.stringify([id, design.mechanisms.find((m) => m.id === id)?.parameters, design.shapes]) : '', () => engine('study').struts(design, id));
+  const { value: sheet } = useAsk(p.word ? JSON.stringify([id, design.mechanisms.find((m) => m.id === id)?.parameters, design.shapes]) : '', () => engine('shape').struts(design, id));
   const put = (label: string, next: ParameterValue): void => edit(label, (d) => setParameter(d, id, p.key, next));
   const byHand = (): void => {
     const found = (p.key === 'struts' ? sheet?.struts : sheet?.feet) ?? [];

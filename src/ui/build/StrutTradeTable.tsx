@@ -11,7 +11,7 @@ export function StrutTradeTable({ id }: { id: string }) {
   const design = useStudio((s) => s.design);
   const { edit } = useActions();
   const m = design.mechanisms.find((x) => x.id === id)!;
-  const { value, busy } = useAsk(JSON.stringify([id, m.parameters, design.shapes]), () => engine('study').struts(design, id));
+  const { value, busy } = useAsk(JSON.stringify([id, m.parameters, design.shapes]), () => engine('shape').struts(design, id));
   if (!value) return null;
   const now = valuesOf(m).struts === 'auto' ? valuesOf(m).strutMin : null;
   const most = Math.max(...value.trade.map((t) => t.totalMm), 1);

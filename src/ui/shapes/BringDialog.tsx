@@ -110,7 +110,7 @@ function DrawingPane() {
   const [state, setState] = useState<{ why?: string; leftOut?: readonly string[]; path?: string; outline?: Parameters<typeof ShapePicture>[0]['outline'] }>({});
   const read = async (svg: string): Promise<void> => {
     if (svg.trim() === '') return setState({});
-    const answer = await engine('study').bringSvg(svg);
+    const answer = await engine('shape').bringSvg(svg);
     setState(answer.ok ? answer.value : { why: answer.why });
   };
   const take = async (file: File | undefined): Promise<void> => {

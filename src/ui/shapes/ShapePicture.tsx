@@ -10,7 +10,7 @@ export const ringPath = (rings: readonly Ring[]): string => rings.map((r) => `M$
 
 export function useOutline(shape: Shape | null): Asked<Outline> {
   const design = useStudio((s) => s.design);
-  return useAsk(shape ? JSON.stringify([shape, 'asset' in shape ? design.shapes : 0]) : '', () => engine('study').outline(design, shape!));
+  return useAsk(shape ? JSON.stringify([shape, 'asset' in shape ? design.shapes : 0]) : '', () => engine('shape').outline(design, shape!));
 }
 
 /** A shape as a paper silhouette, fitted into a box. */

@@ -39,7 +39,7 @@ export function TracePane() {
   const ask = useRef<ReturnType<typeof newestWins<[Raster, TraceWishes], Brought>> | null>(null);
   useEffect(() => {
     if (!raster) return;
-    ask.current ??= newestWins((r: Raster, w: TraceWishes) => engine('study').trace(r, w), (answer) => {
+    ask.current ??= newestWins((r: Raster, w: TraceWishes) => engine('shape').trace(r, w), (answer) => {
       if (answer.ok) { setFound(answer.value); setWhy(null); }
       else { setFound(null); setWhy(answer.why); }
     });

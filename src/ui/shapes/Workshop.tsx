@@ -36,7 +36,7 @@ function Bench({ asset }: { asset: ShapeAsset }) {
   const { edit, undo } = useActions();
   const [upTo, setUpTo] = useState<number | null>(null);
   const steps = Math.min(upTo ?? asset.steps.length, asset.steps.length);
-  const { value, why } = useAsk(JSON.stringify([asset, design.shapes, steps]), () => engine('study').worked(design, asset, steps));
+  const { value, why } = useAsk(JSON.stringify([asset, design.shapes, steps]), () => engine('shape').worked(design, asset, steps));
   const put = (label: string, change: (a: ShapeAsset) => ShapeAsset): void => edit(label, (d) => changed(d, asset.id, change));
   const setStep = (k: number, step: ShapeStep): void => put(stepInfo(step.do).name.toLowerCase(), (a) => ({ ...a, steps: a.steps.map((s, i) => (i === k ? step : s)) }));
   const addStep = (step: ShapeStep): void => {
@@ -48,7 +48,7 @@ function Bench({ asset }: { asset: ShapeAsset }) {
     return candidate ? { asset: candidate.id } : { circle: 20 };
   };
   const flatten = async (): Promise<void> => {
-    const answer = await engine('study').worked(design, asset, asset.steps.length);
+    const answer = await engine('shape').worked(design, asset, asset.steps.length);
     if (!answer.ok) return;
     const path = answer.value.rings.map((r) => `M${r.map(([x, y]) => `${Number(x.toFixed(6))} ${Number((-y).toFixed(6))}`).join('L')}Z`).join('');
     put('flatten', (a) => ({ ...a, source: { path }, steps: [] }));
@@ -180,7 +180,7 @@ function Uses({ asset }: { asset: ShapeAsset }) {
   };
   const letters = async (): Promise<void> => {
     if (!('text' in asset.source) || !host) return;
-    const answer = await engine('study').letters(asset.source.text);
+    const answer = await engine('shape').letters(asset.source.text);
     if (!answer.ok) return;
     const middle = (Math.min(...answer.value.map((l) => l.x)) + Math.max(...answer.value.map((l) => l.x))) / 2;
     edit(`${asset.name}, letter by letter`, (d) => answer.value.reduce<Design>((all, l, i) => {

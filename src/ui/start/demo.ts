@@ -1,4 +1,8 @@
 /** The demo set: cards of the Quillmoor Observatory, as project files. */
+import comet from '../../../examples/comet-watch.json';
+import skyline from '../../../examples/dome-skyline.json';
+import note from '../../../examples/dome-note.json';
+import ridge from '../../../examples/night-ridge.json';
 import survey from '../../../examples/sky-survey.json';
 import telescope from '../../../examples/refractor-evening.json';
 import terrace from '../../../examples/terrace-night.json';
@@ -6,7 +10,7 @@ import type { Design } from '@/core/project/design';
 import { checkDesign } from '@/core/project/schema';
 import { claimOnce, newProjectId, saveProject } from '@/store/database';
 
-const CARDS: readonly unknown[] = [survey, telescope, terrace];
+const CARDS: readonly unknown[] = [survey, telescope, terrace, note, comet, ridge, skyline];
 
 export const demoDesigns = (): Design[] => CARDS.map((card) => {
   const read = checkDesign(card);

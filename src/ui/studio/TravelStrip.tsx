@@ -159,7 +159,7 @@ function Summary() {
   const lift = travel?.reduce<TravelPoint | null>((a, t) => (!a || t.lift_mm > a.lift_mm ? t : a), null);
   const rows: [string, string, boolean][] = [];
   if (closed) {
-    rows.push(['Closed', `${show(closed.height_mm)} × ${show(closed.width_mm)}`, Object.values(closed.overhang).some((x) => x > 0)]);
+    rows.push(['Closed', `${show(closed.height_mm)} × ${show(closed.width_mm)}`, has(findings, 'overhang') || has(findings, 'post-size')]);
     rows.push(['Closed stack', `${closed.thickness_mm.toFixed(2)} mm · ${closed.layers} layers`, has(findings, 'thickness')]);
   } else if (proof) rows.push(['Closed', 'does not close', true]);
   if (apart) rows.push(['Least clearance', `${show(apart.clearance_mm!)} at ${apart.open.toFixed(0)}°`, has(findings, 'collision')]);

@@ -25,11 +25,11 @@ function Bench() {
   const [template, setTemplate] = useState<Template | null>(design.card.template ?? null);
   const [notes, setNotes] = useState<{ why?: string; leftOut?: readonly string[] }>({});
   const [picked, setPicked] = useState<string | null>(null);
-  const { value } = useAsk(template ? JSON.stringify(template) : '', () => engine('study').faults(template!));
+  const { value } = useAsk(template ? JSON.stringify(template) : '', () => engine('shape').faults(template!));
   const take = async (file: File | undefined): Promise<void> => {
     if (!file) return;
     if (file.size > 5_000_000) return setNotes({ why: `${file.name} has ${Math.round(file.size / 1e6)} MB; a template has at most 5 MB.` });
-    const answer = await engine('study').template(await file.text(), file.name);
+    const answer = await engine('shape').template(await file.text(), file.name);
     if (!answer.ok) return setNotes({ why: answer.why });
     const { lines, groups, leftOut } = answer.value;
     setNotes({ leftOut });

@@ -1,0 +1,111 @@
+/** Whole templates: our own exports come back exactly, roles are guessed from what files say, faults are found and mended. */
+import fc from 'fast-check';
+import { foldDeg, poseAt } from '../assembly/pose';
+import { findFaults, mend, type TemplateLine } from '../pattern/mending';
+import { polygonArea } from '../plane/polygon';
+import { buildAssembly } from '../project/build';
+import { addMechanism, blankDesign, type Design } from '../project/design';
+import { prove } from '../project/prove';
+import { checkDesign } from '../project/schema';
+import { buildTemplate, type Template } from '../project/template';
+import { exportDesign } from './export';
+import { guessRole, readTemplate } from './template-read';
+
+const text = (bytes: Uint8Array): string => new TextDecoder().decode(bytes);
+const templateOf = (svg: string, name = 'card.svg', change: Partial<Template> = {}): Template => {
+  const read = readTemplate(svg, name);
+  return { name: 'card', scale: 1, mended: false, lines: read.lines, groups: read.groups.map(({ key, layer, colour, dashed, role }) => ({ key, layer, colour, dashed, role })), picked: {}, lead: null, ...change };
+};
+const as = (template: Template): Design => {
+  const d = blankDesign('t');
+  return { ...d, card: { ...d.card, template } };
+};
+const step = addMechanism(addMechanism(blankDesign('t', 200, 120), 'step-fold', 'card.gutter', { depth: 31.7, height: 22.3, width: 60, offset: 7 }).design, 'strut-figure', 'card.gutter', { shape: { circle: 40 }, depth: 18, offset: -60 }).design;
+
+describe.each(['svg', 'dxf'] as const)('round trip by %s', (format) => {
+  test('paper, creases and pose are the same', async () => {
+    const own = buildAssembly(step);
+    const back = buildAssembly(as(templateOf(text(await exportDesign(step, { format, openDeg: 90 }, own)), `card.${format}`)));
+    expect(back.misfits).toEqual([]);
+    expect(back.facets.length).toBe(own.facets.length);
+    const areas = (a: typeof own): number[] => a.facets.map((f) => polygonArea(f.polygon)).sort((x, y) => x - y);
+    areas(back).forEach((v, i) => expect(Math.abs(v / areas(own)[i] - 1)).toBeLessThan(1e-6));
+    const folds = (a: typeof own): number[] => a.creases.map((c) => foldDeg(poseAt(a, 70), c)).sort((x, y) => x - y);
+    folds(back).forEach((v, i) => expect(v).toBeCloseTo(folds(own)[i], 5));
+    expect(prove(as(templateOf(text(await exportDesign(step, { format, openDeg: 90 }, own)), `card.${format}`)), 6).findings.map((f) => f.rule)).toEqual(expect.not.arrayContaining(['flat-fold', 'collision', 'loose-part', 'overhang']));
+  });
+});
+
+const drawn = `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="160mm" viewBox="0 0 200 160">
+  <g id="Cut lines" fill="none" stroke="#000"><rect x="10" y="10" width="180" height="140"/><path d="M70 60V110M130 60V110"/></g>
+  <g id="Folds" fill="none" stroke="#00f" stroke-dasharray="4 2"><path d="M10 80H70"/><path d="M130 80H190"/><path d="M70 60H130"/><path d="M70 110H130"/></g>
+  <g id="Mountain" fill="none" stroke="#f00" stroke-dasharray="4 2"><path d="M70 90H130"/></g></svg>`;
+
+test('a drawing with its layers named becomes a card that poses as a step: |ridge| folds as the handbook says', () => {
+  const a = buildAssembly(as(templateOf(drawn)));
+  expect(a.misfits).toEqual([]);
+  expect(a.facets).toHaveLength(4);
+  for (const open of [150, 90, 30]) {
+    const pose = poseAt(a, open);
+    expect(pose.stop).toBeUndefined();
+    // A parallelogram step: every valley folds as the gutter does, the ridge the other way.
+    for (const c of a.creases) expect(foldDeg(pose, c)).toBeCloseTo(c.role === 'valley' ? 180 - open : open - 180, 6);
+  }
+  expect(prove(as(templateOf(drawn)), 6).findings.some((f) => f.rule === 'collision')).toBe(false);
+});
+test('scaled as one; other mechanisms stand on it; the document is valid', () => {
+  const big = as(templateOf(drawn, 'card.svg', { scale: 1.1 }));
+  const [one, scaled] = [buildAssembly(as(templateOf(drawn))), buildAssembly(big)].map((a) => polygonArea(a.pieces[0].outline));
+  expect(scaled / one).toBeCloseTo(1.21, 9);
+  const more = addMechanism(big, 'step-fold', 'card.crease-1', { depth: 8, height: 8, width: 10 }).design;
+  expect(checkDesign(JSON.parse(JSON.stringify(more))).ok).toBe(true);
+  expect(buildAssembly(more).facets.length).toBeGreaterThan(buildAssembly(big).facets.length);
+});
+test('several pieces are told apart; a closed cut inside is a window', () => {
+  const two = drawn.replace('</svg>', '<circle cx="40" cy="120" r="8" fill="none" stroke="#000" id="eye"/><rect x="300" y="10" width="40" height="30" fill="none" stroke="#000"/></svg>');
+  const a = buildAssembly(as(templateOf(two)));
+  expect(a.pieces.map((p) => p.id)).toEqual(['card', 'card-part-2']);
+  expect(a.pieces[0].outline.holes).toHaveLength(1);
+  expect(a.facets).toHaveLength(4);
+});
+test.each<[string, string, string, boolean, string]>([
+  ['valley', '', '#000000', false, 'valley'], ['', 'Fold lines', '#000000', false, 'valley'], ['', 'mountain', '#000', true, 'mountain'], ['', 'outline', '#f00', false, 'cut'],
+  ['', 'Layer 1', '#0000ff', false, 'valley'], ['', 'Layer 1', '#ff0000', false, 'mountain'], ['', 'Layer 1', '#000000', true, 'valley'], ['', 'Layer 1', '#333', false, 'cut'], ['', 'glue tabs', '#0f0', false, 'glue'],
+])('role of "%s" on "%s", %s, dashed %s: %s', (said, layer, colour, dashed, role) => expect(guessRole(said, layer, colour, dashed)).toBe(role));
+
+describe('faults', () => {
+  const line = (id: string, role: TemplateLine['role'], points: TemplateLine['points'], closed = false): TemplateLine => ({ id, role, points, closed });
+  const sheet = line('edge', 'cut', [[0, 0], [100, 0], [100, 80], [0, 80]], true);
+  test('an open outline, a doubled line, a crease that ends in air: found, named, mended', () => {
+    const lines = [
+      line('open', 'cut', [[0, 0], [100, 0], [100, 80], [0, 80], [0, 0.8]]),
+      line('gutter', 'valley', [[0, 40], [97.5, 40]]), line('again', 'cut', [[10, 40], [60, 40]]),
+    ];
+    const faults = findFaults(lines);
+    expect(faults.map((f) => f.kind).sort()).toEqual(['air', 'doubled', 'gap', 'gap']);
+    expect(faults.find((f) => f.kind === 'air')!.mm).toBeCloseTo(2.5, 9);
+    const mended = mend(lines);
+    expect(findFaults(mended)).toEqual([]);
+    expect(mended.map((l) => l.id)).toEqual(['open', 'gutter']);
+    expect(mended[1].points[1][0]).toBeCloseTo(100, 9);
+    expect(mended[0].closed).toBe(true);
+  });
+  test('a sound drawing has none, and mending leaves it as it is', () => {
+    fc.assert(fc.property(fc.double({ min: 5, max: 75, noNaN: true }), fc.double({ min: 0, max: 360, noNaN: true }), (y, deg) => {
+      const t = (deg * Math.PI) / 180;
+      const turned = [sheet, line('fold', 'valley', [[0, y], [100, y]])].map((l) => ({ ...l, points: l.points.map(([a, b]) => [a * Math.cos(t) - b * Math.sin(t), a * Math.sin(t) + b * Math.cos(t)] as const) }));
+      expect(findFaults(turned)).toEqual([]);
+      expect(mend(turned)).toEqual(turned);
+    }), { numRuns: 30 });
+  });
+  test('with its creases as plain cuts a file says what is missing; picked, it folds', () => {
+    const plain = drawn.replaceAll('id="Folds"', 'id="a"').replaceAll('id="Mountain"', 'id="b"').replaceAll(' stroke="#00f" stroke-dasharray="4 2"', ' stroke="#000"').replaceAll(' stroke="#f00" stroke-dasharray="4 2"', ' stroke="#000"');
+    const t = templateOf(plain);
+    expect(() => buildTemplate(t, 'card-240')).toThrow(/nothing to open/);
+    const roles = Object.fromEntries(t.lines.filter((l) => /^(a|b)\|/.test(l.group)).map((l) => [l.id, l.group.startsWith('a|') ? 'valley' as const : 'mountain' as const]));
+    expect(buildAssembly(as({ ...t, picked: roles })).facets).toHaveLength(4);
+  });
+  test.each([
+    ['binary', 'a\0b', /binary/], ['no lines', '<svg xmlns="http://www.w3.org/2000/svg"></svg>', /no lines/], ['not DXF', '0\nSECTION\nbroken', /not ASCII DXF|no lines/],
+  ])('%s is refused', (_, content, why) => expect(() => readTemplate(content, 'x.svg')).toThrow(why));
+});

@@ -1,0 +1,64 @@
+/** Tracing against pictures made here of shapes of known size. */
+import fc from 'fast-check';
+import { regionArea, regionBox } from '../plane/polygon';
+import { darkness, fairThreshold, traceShape, type Raster, type TraceWishes } from './trace';
+
+/** A picture whose darkness at a place is the share of a pixel that lies inside, by 4 x 4 samples. */
+function picture(width: number, height: number, inside: (x: number, y: number) => boolean): Raster {
+  const rgba = new Uint8ClampedArray(width * height * 4);
+  for (let j = 0; j < height; j++) {
+    for (let i = 0; i < width; i++) {
+      let n = 0;
+      for (let a = 0; a < 4; a++) for (let b = 0; b < 4; b++) if (inside(i + (a + 0.5) / 4, j + (b + 0.5) / 4)) n++;
+      const v = Math.round(255 * (1 - n / 16));
+      rgba.set([v, v, v, 255], 4 * (j * width + i));
+    }
+  }
+  return { width, height, rgba };
+}
+const disc = (r: number, hole = 0) => picture(140, 140, (x, y) => { const d = Math.hypot(x - 70, y - 70); return d < r && d >= hole; });
+const wishes = (heightMm: number, change: Partial<TraceWishes> = {}): TraceWishes => ({ threshold: 0.5, smoothing: 0, specks: 4, inverted: false, keepHoles: true, heightMm, ...change });
+
+test('discs of known size: area and width within a percent', () => {
+  fc.assert(fc.property(fc.double({ min: 20, max: 60, noNaN: true }), (r) => {
+    const region = traceShape(disc(r), wishes(50));
+    expect(region).toHaveLength(1);
+    const { min, max } = regionBox(region);
+    expect(max[1] - min[1]).toBeCloseTo(50, 6);
+    expect(min[1]).toBeCloseTo(0, 6);
+    expect(Math.abs(max[0] - min[0] - 50)).toBeLessThan(0.3);
+    expect(Math.abs(regionArea(region) / (Math.PI * 625) - 1)).toBeLessThan(0.01);
+  }), { numRuns: 12 });
+});
+test('a square of known size keeps its area; its pixels\' corners are cut by half a pixel at most', () => {
+  const region = traceShape(picture(120, 120, (x, y) => x > 20 && x < 100 && y > 20 && y < 100), wishes(40));
+  expect(Math.abs(regionArea(region) / 1600 - 1)).toBeLessThan(0.002);
+});
+test('holes are kept or filled, specks left out, light and dark exchanged', () => {
+  const ring = disc(50, 25);
+  expect(Math.abs(regionArea(traceShape(ring, wishes(100))) / (Math.PI * (2500 - 625)) - 1)).toBeLessThan(0.01);
+  expect(Math.abs(regionArea(traceShape(ring, wishes(100, { keepHoles: false }))) / (Math.PI * 2500) - 1)).toBeLessThan(0.01);
+  const spotted = picture(140, 140, (x, y) => Math.hypot(x - 70, y - 70) < 40 || Math.hypot(x - 10, y - 10) < 3);
+  expect(traceShape(spotted, wishes(50, { specks: 60 }))).toHaveLength(1);
+  expect(traceShape(spotted, wishes(50, { specks: 1 }))).toHaveLength(2);
+  const light = traceShape(ring, wishes(25, { inverted: true, specks: 0 }));
+  expect(light.length).toBeGreaterThan(1);
+});
+test('smoothing rounds corners and keeps the size', () => {
+  const square = picture(120, 120, (x, y) => x > 20 && x < 100 && y > 20 && y < 100);
+  const [rough, smooth] = [0, 4].map((smoothing) => traceShape(square, wishes(40, { smoothing })));
+  expect(regionArea(smooth)).toBeLessThan(regionArea(rough));
+  expect(regionArea(smooth)).toBeGreaterThan(0.95 * regionArea(rough));
+});
+test('the threshold offered parts the two greys of a picture (Otsu 1979)', () => {
+  const grey: Raster = { width: 40, height: 40, rgba: new Uint8ClampedArray(6400).map((_, i) => (i % 4 === 3 ? 255 : (i >> 2) % 40 < 20 ? 60 : 190)) };
+  const t = fairThreshold(grey);
+  expect(t).toBeGreaterThan(1 - 190 / 255);
+  expect(t).toBeLessThan(1 - 60 / 255);
+  // What is see-through counts as white.
+  expect(darkness({ width: 1, height: 1, rgba: Uint8ClampedArray.of(0, 0, 0, 0) })[0]).toBe(0);
+});
+test('nothing to trace, and too much, are said', () => {
+  expect(() => traceShape(picture(20, 20, () => false), wishes(10))).toThrow(/nothing is left/);
+  expect(() => traceShape({ width: 3000, height: 3000, rgba: new Uint8ClampedArray(0) }, wishes(10))).toThrow(/million pixels/);
+});
