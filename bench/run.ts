@@ -9,7 +9,10 @@ import polygonClipping from 'polygon-clipping';
 import { assembleCreasePattern } from '../src/core/assembly/crease-pattern';
 import { poseAt } from '../src/core/assembly/pose';
 import { jacobiSvd } from '../src/core/linkage/svd';
-import { offset, unite, type Ring } from '../src/core/plane/polygon';
+import { shelveFonts } from '../src/fonts/shelve';
+import { holdFigure } from '../src/core/kinds/struts';
+import { standing } from '../src/core/shapes/outline';
+import { mapRegion, offset, unite, type Region, type Ring } from '../src/core/plane/polygon';
 import type { Vec2 } from '../src/core/plane/vec2';
 import { buildAssembly } from '../src/core/project/build';
 import { addMechanism, blankDesign, type Design } from '../src/core/project/design';
@@ -17,6 +20,7 @@ import { provingSteps } from '../src/core/project/prove';
 import { readDesign } from '../src/core/project/schema';
 import { parallelogramGrid } from '../src/core/tests/patterns';
 
+shelveFonts();
 const FRAME_MS = 1000 / 60;
 /** Median time of `work` in ms, after one run to warm up. */
 function time(work: () => unknown, runs = 5): number {
@@ -77,6 +81,30 @@ for (const file of readdirSync('examples').filter((f) => f.endsWith('.json'))) {
   const whole = time(() => { for (const part of provingSteps(read.design)) void part; }, 1);
   row(`  ${file}`, `first ${(first / 100).toFixed(2)} of 100 ms`, `whole ${(whole / first).toFixed(0)} x first`);
 }
+
+console.log('\nShapes by the size of their outline');
+const coast = (n: number): Region => [{ outer: Array.from({ length: n }, (_, i): Vec2 => {
+  const t = (2 * Math.PI * i) / n;
+  const r = 40 + 6 * Math.sin(5 * t) + 2 * Math.sin(31 * t) + 0.4 * Math.sin(151 * t);
+  return [r * Math.cos(t), r * Math.sin(t)];
+}), holes: [] }];
+const grown = (name: string, sizes: readonly number[], work: (n: number) => () => unknown, note: (ms: number) => string): void => {
+  const points = sizes.map((n) => {
+    const ms = time(work(n), 3);
+    row(`  ${name}, ${n} points`, note(ms));
+    return [n, ms] as const;
+  });
+  row(`  ${name} grows as n^`, exponent(points).toFixed(2));
+};
+grown('strut search', [100, 500, 2000, 5000], (n) => {
+  const silhouette = standing(coast(n), 80);
+  return () => holdFigure(silhouette, { depth: 20, strutMin: 4, footMin: 8, struts: 'auto', feet: 'auto' });
+}, (ms) => `${(ms / 500).toFixed(2)} of half a second`);
+grown('union of two', [100, 500, 2000, 5000], (n) => {
+  const a = coast(n);
+  const b = mapRegion(a, ([x, y]): Vec2 => [x + 25, y]);
+  return () => unite([...a], b);
+}, (ms) => `${(ms / FRAME_MS).toFixed(2)} frames`);
 
 console.log('\nAgainst other libraries, in this run');
 const blob = (n: number, dx: number): Ring => Array.from({ length: n }, (_, i): Vec2 => [dx + (40 + 6 * Math.sin(9 * i)) * Math.cos((2 * Math.PI * i) / n), (40 + 6 * Math.sin(9 * i)) * Math.sin((2 * Math.PI * i) / n)]);

@@ -126,6 +126,7 @@ test('nothing was said on the console', async () => expect(await page.complaints
 test('every stage opens and does its work', async () => {
   await page.openCard('Terrace night');
   await page.stage('Dress');
+  await (await findText(driver, 'button', 'Facet and mats')).click();
   await click(driver, '[data-facet="stair.tread"]');
   await (await findText(driver, 'button', 'Add a mat')).click();
   await eventually(driver, 'a mat with its size', async () => (await page.text()).includes('Mat 1'));

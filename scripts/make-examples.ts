@@ -91,7 +91,7 @@ const ridge: Design = {
     ], contact: 30 } },
     { id: 'title', kind: 'strut-figure', name: 'Moor', on: 'planes.wall-3', parameters: { shape: at('title'), figureHeight: 20, depth: 13, strutMin: 5, footMin: 6 } },
   ]),
-  dressing: [{ facet: 'planes.plane-1', colour: '#6f7aa6', mats: [] }, { facet: 'planes.plane-2', colour: '#8f9a7c', mats: [] }, { facet: 'planes.plane-3', colour: '#c8b98e', mats: [] }],
+  dressing: [{ facet: 'planes.plane-1', colour: '#6f7aa6', mats: [] }, { facet: 'planes.plane-1-part-2', colour: '#6f7aa6', mats: [] }, ...[1, 2, 3, 4].map((k) => ({ facet: `title.figure-${k}`, colour: '#efe2b8', mats: [] })), { facet: 'planes.plane-2', colour: '#8f9a7c', mats: [] }, { facet: 'planes.plane-3', colour: '#c8b98e', mats: [] }],
   notes: 'Three planes one behind the other, each platform on the plane behind; the lettering stands on the front one.',
 };
 

@@ -19,7 +19,7 @@ export class StudioPage {
     await (await findText(this.driver, 'nav/button', name)).click();
   }
   async field(key: string): Promise<WebElement> {
-    return find(this.driver, `[aria-label=Parameters] input[name=${key}], main input[name=${key}]`);
+    return find(this.driver, `[aria-label=Parameters] input[name="${key}"], main input[name="${key}"]`);
   }
   async type(key: string, text: string): Promise<void> {
     const field = await this.field(key);

@@ -112,7 +112,7 @@ export function assemble(all: Parts): Assembly {
 
   const facets: Facet[] = drafts.map((f, i) => ({
     id: f.id, piece: f.piece.id, polygon: f.polygon, body: bodyOf[i], toBody: toBody[i],
-    mechanism: f.piece.labels.find((l) => l.name === f.id)?.mechanism ?? f.piece.mechanism,
+    mechanism: f.mechanism ?? f.piece.mechanism,
   }));
   const { creases, joints } = makeJoints(parts, flat, facets, indexOf);
   const linkage: Linkage = { bodies, joints, range: [Math.PI, 0] };

@@ -1,5 +1,5 @@
 /** What a mechanism kind is: parameters, and what it contributes to the design it stands in. */
-import type { CreaseLine, FacetLabel, GlueArea, PatternLine, Piece } from '../pattern/pattern';
+import type { CreaseLine, FacetLabel, GlueArea, OwnedArea, PatternLine, Piece } from '../pattern/pattern';
 import type { Interruption } from '../pattern/facets';
 import type { Region } from '../plane/polygon';
 import type { Frame2, Vec2 } from '../plane/vec2';
@@ -93,6 +93,8 @@ export interface Contribution {
   readonly waste: Region;
   /** Paper of the host's piece that it takes for itself; nothing that stands beside it may take it too. */
   readonly claims: Region;
+  /** Its facets' whole areas on the host's piece. */
+  readonly owned: readonly OwnedArea[];
 }
 
 export interface BuildContext {
@@ -112,7 +114,7 @@ export interface Kind {
 }
 
 export const EMPTY: Contribution = {
-  lines: [], hostCreases: [], labels: [], interruptions: [], pieces: [], bonds: [], hosts: [], landmarks: [], measures: () => ({}), contradictions: [], unheld: [], waste: [], claims: [],
+  lines: [], hostCreases: [], labels: [], interruptions: [], pieces: [], bonds: [], hosts: [], landmarks: [], measures: () => ({}), contradictions: [], unheld: [], waste: [], claims: [], owned: [],
 };
 
 export const num = (values: ParameterValues, key: string): number => values[key] as number;

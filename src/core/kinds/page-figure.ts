@@ -6,6 +6,7 @@
  * so the body runs across the crease onto side B; what holds it at height h is `depth` long and meets side B at y = -h.
  */
 import type { Interruption } from '../pattern/facets';
+import type { OwnedArea } from '../pattern/pattern';
 import { insidePoint, mapRegion, rectangle, regionBox, ringsOf, subtract, unite, contains, type Polygon, type Region } from '../plane/polygon';
 import { frameAt, type Vec2 } from '../plane/vec2';
 import { contactsAt, joinIntervals, levelAt, withoutIntervals, type Interval } from '../shapes/level';
@@ -37,6 +38,7 @@ export interface CutFigure {
   readonly waste: Region;
   readonly claims: Region;
   readonly unheld: readonly string[];
+  readonly owned: readonly OwnedArea[];
   /** Facet label of the part that holds the highest point, and that point in (x, h). */
   readonly tip: { readonly facet: string; readonly at: Vec2 };
 }
@@ -110,6 +112,7 @@ export function cutFigure(figure: PageFigure): CutFigure {
   const level = contactsAt([parts[top.k]], top.at[1], 'top').sort((a, b) => b.to - b.from - (a.to - a.from))[0];
   const toPage = (r: Region): Region => mapRegion(r, onPage, true);
   return {
+    owned: [...parts.map((p, k) => ({ name: label(names.part(k)), mechanism: id, polygon: toPage([p])[0] })), ...struts.map((p, k) => ({ name: label(names.hold(k)), mechanism: id, polygon: toPage([p])[0] }))],
     lines, hostCreases: creases, interruptions, labels, hosts, waste: toPage(waste), claims: toPage(gone), unheld,
     tip: { facet: label(names.part(top.k)), at: level ? [(level.from + level.to) / 2, top.at[1]] : top.at },
   };

@@ -108,7 +108,7 @@ function build(values: ParameterValues, { id, host, outline }: BuildContext): Co
     ...EMPTY,
     lines: parts.flatMap((p) => p.lines), hostCreases: parts.flatMap((p) => p.hostCreases), labels: parts.flatMap((p) => p.labels), interruptions: parts.flatMap((p) => p.interruptions),
     waste: unite(parts.flatMap((p) => p.waste)), claims: unite(parts.flatMap((p) => p.claims)),
-    hosts, landmarks, contradictions, unheld,
+    hosts, landmarks, contradictions, unheld, owned: parts.flatMap((p) => p.owned),
     measures: () => ({
       room_mm: Math.min(...rooms),
       ...Object.fromEntries(rooms.map((r, i) => [`planes[${i}].room_mm`, r])),

@@ -3,12 +3,14 @@ import { arrange, type Segment } from '../plane/arrangement';
 import { contains, insidePoint, ringsOf, type Polygon } from '../plane/polygon';
 import { dist2, dot2, lerp2, sub2, type Vec2 } from '../plane/vec2';
 import { WELD_MM } from '../tolerance';
-import type { CreaseLine, Piece } from './pattern';
+import type { CreaseLine, OwnedArea, Piece } from './pattern';
 
 export interface FlatFacet {
   /** Label of the facet, or `PIECE.facet-N`. */
   readonly id: string;
   readonly polygon: Polygon;
+  /** Whose paper it is, where that is not the piece's. */
+  readonly mechanism?: string;
 }
 
 /** A stretch of a crease with paper on both sides; facet `b` is on the left of a→b. */
@@ -60,11 +62,17 @@ export function findFacets(piece: Piece, interruptions: readonly Interruption[])
   const { vertices, edges, faces } = arrange(segments);
   const index = new Int32Array(faces.length).fill(-1);
   const facets: FlatFacet[] = [];
+  const parts = new Map<string, number>();
   faces.forEach((polygon, f) => {
     if (![piece.outline, ...(piece.islands ?? [])].some((paper) => isPaper(paper, polygon))) return;
     index[f] = facets.length;
     const label = piece.labels.find((l) => contains(polygon, l.at));
-    facets.push({ id: label?.name ?? `${piece.id}.facet-${facets.length + 1}`, polygon });
+    if (label) return void facets.push({ id: label.name, polygon, mechanism: label.mechanism });
+    const owner = ownerOf(piece, polygon);
+    if (!owner) return void facets.push({ id: `${piece.id}.facet-${facets.length + 1}`, polygon });
+    const n = (parts.get(owner.name) ?? 1) + 1;
+    parts.set(owner.name, n);
+    facets.push({ id: `${owner.name}-part-${n}`, polygon, mechanism: owner.mechanism });
   });
 
   const facetAt = (face: number): number => (face < 0 ? -1 : index[face]);
@@ -112,4 +120,11 @@ function joinUp(segments: readonly Segment[]): Segment[] {
 function isPaper(outline: Polygon, face: Polygon): boolean {
   const p = insidePoint(face);
   return contains(outline, p);
+}
+
+/** The innermost owned area a facet lies in. */
+function ownerOf(piece: Piece, polygon: Polygon): OwnedArea | undefined {
+  if (!piece.owned || piece.owned.length === 0) return undefined;
+  const p = insidePoint(polygon);
+  return [...piece.owned].reverse().find((a) => contains(a.polygon, p));
 }

@@ -45,6 +45,13 @@ export interface FacetLabel {
   readonly mechanism: string;
 }
 
+/** Paper that belongs to something, so that parts cut off its labelled facet are still known as its own. */
+export interface OwnedArea {
+  readonly name: string;
+  readonly mechanism: string;
+  readonly polygon: Polygon;
+}
+
 export interface Piece {
   readonly id: string;
   readonly title: string;
@@ -59,4 +66,6 @@ export interface Piece {
   readonly creases: readonly CreaseLine[];
   readonly glue: readonly GlueArea[];
   readonly labels: readonly FacetLabel[];
+  /** Innermost last. */
+  readonly owned?: readonly OwnedArea[];
 }

@@ -111,6 +111,7 @@ function addToPiece(pieces: Map<string, Piece>, id: string, part: Contribution):
     lines: [...piece.lines, ...part.lines],
     creases: [...piece.creases, ...part.hostCreases],
     labels: [...piece.labels, ...part.labels],
+    owned: [...(piece.owned ?? []), ...part.owned],
     ...(part.waste.length > 0 ? { outline: largest(subtract([piece.outline], part.waste)) ?? piece.outline } : {}),
   });
 }

@@ -50,6 +50,11 @@ export function SheetsStage() {
         <chakra.p className="dim" fontSize="12.5px">Order of work: marks, scores, perforations, windows, inner cuts, outlines last.</chakra.p>
         <chakra.h2 className="heading" m="16px 0 8px !important">How creases are made</chakra.h2>
         <MakingFields name="all creases" making={design.making.all} onChange={(all) => edit('how creases are made', (d) => ({ ...d, making: { ...d.making, all } }))} />
+        {(['valley', 'mountain'] as const).map((role) => (
+          <Box key={role} borderTop="1px solid var(--rule)" pt="7px">
+            <MakingFields name={`every ${role}`} making={design.making.roles?.[role] ?? design.making.all} onChange={(making) => edit(`every ${role} ${making.way}`, (d) => ({ ...d, making: { ...d.making, roles: { ...d.making.roles, [role]: making } } }))} />
+          </Box>
+        ))}
         <CreaseMaking />
       </Box>
     </Box>
@@ -60,12 +65,12 @@ function CreaseMaking() {
   const design = useStudio((s) => s.design);
   const creases = useStudio((s) => s.scene?.creases);
   const { edit, light } = useActions();
-  const ids = [...new Set(creases?.map((c) => c.id) ?? [])];
+  const roleOf = new Map(creases?.map((c) => [c.id, c.role] as const) ?? []);
   return (
     <>
-      {ids.map((id) => (
+      {[...roleOf].map(([id, role]) => (
         <Box key={id} borderTop="1px solid var(--rule)" pt="7px" onPointerEnter={() => light([id])} onPointerLeave={() => light([])}>
-          <MakingFields name={id} making={makingOf(design, id)} onChange={(making) => edit(`${id} ${making.way}`, (d) => ({ ...d, making: { ...d.making, creases: { ...d.making.creases, [id]: making } } }))} />
+          <MakingFields name={id} making={makingOf(design, id, role)} onChange={(making) => edit(`${id} ${making.way}`, (d) => ({ ...d, making: { ...d.making, creases: { ...d.making.creases, [id]: making } } }))} />
         </Box>
       ))}
     </>
