@@ -162,7 +162,7 @@ const bring: Verb = (args) => {
   }));
   const template: Template = {
     name: basename(from).replace(/\.\w+$/, '').slice(0, 100) || 'Template', scale: readNumber(options.scale, 'scale', 0.001, 1000, 1), mended: flags.has('mend'), lead: options.gutter ?? null,
-    lines: read.lines, groups: read.groups.map(({ count, ...g }) => ({ ...g, role: chosen.get(g.key) ?? chosen.get(g.layer) ?? g.role })),
+    lines: read.lines, groups: read.groups.map(({ key, layer, colour, dashed, role }) => ({ key, layer, colour, dashed, role: chosen.get(key) ?? chosen.get(layer) ?? role })),
     picked: Object.fromEntries(read.lines.flatMap((l) => (chosen.has(l.id) ? [[l.id, chosen.get(l.id)!]] : []))),
   };
   const blank = blankDesign(template.name);

@@ -1,7 +1,6 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
-import { freeAssetId } from '@/core/project/workshop';
 import type { Shape } from '@/core/shapes/shape';
 import { STARTER_SHAPES } from '@/core/shapes/starter';
 import { useActions, useStudio } from '@/store/context';
@@ -11,6 +10,7 @@ import { Sheet } from '../common/Sheet';
 import { BASICS, ShapeFields } from './ShapeFields';
 import { ShapePicture, ShapeThumb, useOutline } from './ShapePicture';
 import { TracePane } from './TracePane';
+import { useKeep } from './useKeep';
 
 const WAYS = [['starter', 'Quillmoor set'], ['basic', 'Exact shapes'], ['letters', 'Letters'], ['drawing', 'A drawing'], ['picture', 'A picture']] as const;
 
@@ -35,19 +35,6 @@ export function BringDialog() {
       </Box>
     </Sheet>
   );
-}
-
-/** Puts a shape on the shelf and opens it in the workshop. */
-export function useKeep(): (name: string, source: Shape) => void {
-  const { edit, show } = useActions();
-  return (name, source) => {
-    let id = '';
-    edit(`shape ${name}`, (d) => {
-      id = freeAssetId(d, name);
-      return { ...d, shapes: [...d.shapes, { id, name, source, steps: [] }] };
-    });
-    show({ kind: 'workshop', asset: id });
-  };
 }
 
 function StarterPane() {

@@ -7,8 +7,8 @@ import { useStudio } from '@/store/context';
 import { engine, newestWins } from '@/workers/client';
 import type { Brought } from '@/workers/protocol';
 import { Action, Choice, NumberField } from '../common/Field';
-import { useKeep } from './BringDialog';
 import { ShapePicture } from './ShapePicture';
+import { useKeep } from './useKeep';
 
 const HEIGHT: Parameter = { key: 'trace-height', label: 'Height', unit: 'mm', default: 60, min: 1, max: 1000, note: 'Of the traced shape.' };
 const LARGEST_PICTURE = 20_000_000;
