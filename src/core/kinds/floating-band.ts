@@ -72,6 +72,14 @@ interface FigurePart {
   readonly halfHeight: number;
 }
 
+/** The axis does not change with the size: it is found once for each outline. */
+const axes = new WeakMap<Region, number>();
+function axisOf(drawn: Region): number {
+  const deg = axes.get(drawn) ?? foldAxis(drawn).deg;
+  axes.set(drawn, deg);
+  return deg;
+}
+
 /** The figure: turned so that its axis lies on the middle crease, folded there, glued to both facets beside it. */
 function figurePiece(values: ParameterValues, { id, host, stock, outline }: BuildContext, { x0, x1, q }: { x0: number; x1: number; q: number }): FigurePart | null {
   const shape = shapeOf(values, 'figure');
@@ -79,7 +87,7 @@ function figurePiece(values: ParameterValues, { id, host, stock, outline }: Buil
   const drawn = outline(shape);
   const size = values.figureHeight as number | null;
   const own = size === null ? drawn : sized(drawn, null, size);
-  const axis = values.axis === null ? foldAxis(own) : { deg: num(values, 'axis'), through: centreOfArea(own) };
+  const axis = { deg: values.axis === null ? axisOf(drawn) : num(values, 'axis'), through: centreOfArea(own) };
   const t = (-axis.deg * Math.PI) / 180;
   const [c, s] = [Math.cos(t), Math.sin(t)];
   const middle = (x0 + x1) / 2;

@@ -40,21 +40,25 @@ export function arrange(segments: readonly Segment[]): Arrangement {
 /** Gives points an index; points within WELD_MM share it. */
 class Welder {
   readonly points: Vec2[] = [];
-  private readonly cells = new Map<string, number[]>();
+  private readonly cells = new Map<number, number[]>();
   index(p: Vec2): number {
     const cx = Math.floor(p[0] / CELL);
     const cy = Math.floor(p[1] / CELL);
     for (let i = cx - 1; i <= cx + 1; i++) {
       for (let j = cy - 1; j <= cy + 1; j++) {
-        for (const k of this.cells.get(`${i},${j}`) ?? []) if (dist2(this.points[k], p) <= WELD_MM) return k;
+        const near = this.cells.get(i * ROW + j);
+        if (near) for (const k of near) if (dist2(this.points[k], p) <= WELD_MM) return k;
       }
     }
-    const key = `${cx},${cy}`;
-    this.cells.set(key, [...(this.cells.get(key) ?? []), this.points.length]);
+    const cell = this.cells.get(cx * ROW + cy);
+    if (cell) cell.push(this.points.length);
+    else this.cells.set(cx * ROW + cy, [this.points.length]);
     return this.points.push(p) - 1;
   }
 }
 const CELL = WELD_MM * 2;
+/** Cells of a row, as one number with the row: points of a card stay far inside. Two cells that shared a number would only be searched together. */
+const ROW = 2 ** 26;
 
 /** Vertex chain of each segment, in order along it. */
 function splitAll(segments: readonly Segment[], weld: Welder): number[][] {
@@ -100,12 +104,12 @@ interface MergedEdge {
   sources: number[];
 }
 function mergeEdges(ids: readonly number[], chains: readonly number[][], weld: Welder): MergedEdge[] {
-  const byEnds = new Map<string, MergedEdge>();
+  const byEnds = new Map<number, MergedEdge>();
   chains.forEach((chain, s) => {
     for (let k = 1; k < chain.length; k++) {
       const [u, v] = [chain[k - 1], chain[k]];
       if (u === v || dist2(weld.points[u], weld.points[v]) === 0) continue;
-      const key = u < v ? `${u},${v}` : `${v},${u}`;
+      const key = u < v ? u * ROW + v : v * ROW + u;
       const known = byEnds.get(key);
       if (known) known.sources.push(ids[s]);
       else byEnds.set(key, { from: u, to: v, sources: [ids[s]] });
