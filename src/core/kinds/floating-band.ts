@@ -9,7 +9,7 @@
  *
  * One freedom is left beside symmetry: crease stiffness decides it (design notes, section 5).
  */
-import { intersect, mapRegion, offset as grow, rectangle, regionArea, regionBox } from '../plane/polygon';
+import { intersect, mapRegion, offset as grow, rectangle, regionArea, regionBox, type Region } from '../plane/polygon';
 import { frameAt, type Vec2 } from '../plane/vec2';
 import { sized } from '../shapes/steps';
 import { centreOfArea, foldAxis } from '../shapes/axis';
