@@ -1,4 +1,5 @@
 /** `tip`: what floats or stands has the middle of its weight well over what carries it. */
+import { WELD_MM } from '../tolerance';
 import { leversOf, mm, titleOf, type Rule } from './rule';
 
 /** Handbook section 1; common practice, no source. */
@@ -9,7 +10,7 @@ export const tip: Rule = {
   needs: 'pattern',
   check: ({ assembly }) => assembly.mechanisms.flatMap((m) => {
     const { tip_mm: margin } = m.measures({ local: () => undefined, closed: () => undefined });
-    if (margin === undefined || margin >= LEAST_TIP_MM) return [];
+    if (margin === undefined || margin >= LEAST_TIP_MM - WELD_MM) return [];
     return [{
       rule: 'tip' as const, severity: margin < 0 ? 'blocks' as const : 'risk' as const, mechanism: m.id, piece: m.host?.piece ?? '', measured: margin, limit: LEAST_TIP_MM, unit: 'mm' as const, drive: { open: 90 }, aspect: 'weight',
       message: margin < 0

@@ -93,6 +93,23 @@ export function formatLength(mm: number, unit: LengthUnit): string {
   return asFraction(inches) ?? trimNumber(inches, 3);
 }
 
+/** Marks on a cutter's ruler, inches. */
+const RULER_IN = 1 / 32;
+/** Further off a mark than this it is said to be a little over or under (in). */
+const ON_MARK_IN = 0.004;
+
+/** Inches as a cutter reads them off a ruler: the nearest 1/32, with + or - where it is a little over or under. */
+export function rulerInches(mm: number): string {
+  const inches = mm / MM_PER_INCH;
+  const mark = Math.round(inches / RULER_IN) * RULER_IN;
+  const off = inches - mark;
+  return `${asFraction(mark)!}${Math.abs(off) <= ON_MARK_IN ? '' : off > 0 ? '+' : '-'}`;
+}
+
+/** Width and height as a cutter reads them: mm, and inches off a ruler. */
+export const cutterSize = (widthMm: number, heightMm: number): string =>
+  `${formatLength(widthMm, 'mm')} × ${formatLength(heightMm, 'mm')} mm · ${rulerInches(widthMm)} × ${rulerInches(heightMm)} in`;
+
 /** A length for a field: parses back to the very same millimetres. */
 export function exactLength(mm: number, unit: LengthUnit): string {
   if (unit === 'in') {

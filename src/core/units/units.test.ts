@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { parseAngle } from './angle';
-import { exactLength, formatLength, MM_PER_INCH, parseLength } from './length';
+import { exactLength, formatLength, MM_PER_INCH, parseLength, cutterSize, rulerInches } from './length';
 
 const mm = (text: string, unit: 'mm' | 'in' = 'mm'): number => {
   const read = parseLength(text, unit);
@@ -43,4 +43,13 @@ test('angles', () => {
   expect(parseAngle('45°')).toEqual({ ok: true, value: 45 });
   expect(parseAngle('abc').ok).toBe(false);
   expect(parseAngle('400').ok).toBe(false);
+});
+
+test('off a ruler: the nearest 1/32 in, with a sign where it is a little over or under', () => {
+  expect(['133.35', '98.2726', '25.4', '25.7', '25.1', '0'].map((mm) => rulerInches(Number(mm)))).toEqual(['5 1/4', '3 7/8-', '1', '1+', '1-', '0']);
+  fc.assert(fc.property(fc.double({ min: 0, max: 600, noNaN: true }), (mm) => {
+    const read = parseLength(`${rulerInches(mm).replace(/[+-]$/, '')}in`);
+    expect(read.ok && Math.abs(read.value - mm)).toBeLessThanOrEqual(25.4 / 64 + 1e-9);
+  }));
+  expect(cutterSize(101.6, 127)).toBe('101.6 × 127 mm · 4 × 5 in');
 });

@@ -4,7 +4,7 @@ import type { Parameter } from '@/core/kinds';
 import { boxOf } from '@/core/plane/polygon';
 import { stockOf, type Design, type Dressing, type Mat } from '@/core/project/design';
 import { DEFAULT_FOAM_INSET_MM } from '@/core/project/dressing';
-import { formatLength } from '@/core/units/length';
+import { cutterSize } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
 import { Action, Choice, NumberField } from '../common/Field';
 
@@ -72,7 +72,7 @@ function Size({ name, rings }: { name: string; rings: readonly (readonly (readon
   if (rings.length === 0) return <chakra.p color="bad" m="0" fontSize="13px">{name} is inset to nothing.</chakra.p>;
   const { min, max } = boxOf(rings.flat());
   const [w, h] = [max[0] - min[0], max[1] - min[1]];
-  return <chakra.p className="dim" m="0" fontSize="13px">{name}: {formatLength(w, 'mm')} × {formatLength(h, 'mm')} mm · {formatLength(w, 'in')} × {formatLength(h, 'in')} in</chakra.p>;
+  return <chakra.p className="dim" m="0" fontSize="13px">{name}: {cutterSize(w, h)}</chakra.p>;
 }
 
 /** Keys that are not set are left out: a file has no word for them. */

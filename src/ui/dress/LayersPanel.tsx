@@ -4,7 +4,7 @@ import type { Parameter } from '@/core/kinds';
 import { boxOf, type Box2 } from '@/core/plane/polygon';
 import type { Layer } from '@/core/project/design';
 import { moveLayers, setLayer } from '@/core/project/placing';
-import { formatLength } from '@/core/units/length';
+import { cutterSize } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
 import { Action, Choice, NumberField } from '../common/Field';
 
@@ -127,7 +127,7 @@ function LayerFields({ layer: l }: { layer: Layer }) {
           <Choice label="One more for inside" value={l.doubled ? 'yes' : 'no'} choices={[{ id: 'no', name: 'no' }, { id: 'yes', name: 'yes' }]} onChange={(v) => put('one more for the inside', { doubled: v === 'yes' })} />
         </>
       )}
-      {box && <chakra.p className="dim" m="0" fontSize="13px">{[0, 1].map((i) => formatLength(box.max[i] - box.min[i], 'mm')).join(' × ')} mm · {[0, 1].map((i) => formatLength(box.max[i] - box.min[i], 'in')).join(' × ')} in</chakra.p>}
+      {box && <chakra.p className="dim" m="0" fontSize="13px">{cutterSize(box.max[0] - box.min[0], box.max[1] - box.min[1])}</chakra.p>}
     </Box>
   );
 }

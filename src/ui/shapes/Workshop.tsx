@@ -5,7 +5,7 @@ import { addMechanism, fittingParameters, type Design } from '@/core/project/des
 import { freeAssetId, usesOf } from '@/core/project/workshop';
 import { KINDS, type Parameter } from '@/core/kinds';
 import type { Shape, ShapeAsset, ShapeStep } from '@/core/shapes/shape';
-import { formatLength } from '@/core/units/length';
+import { cutterSize } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
 import { Action, Choice, NumberField } from '../common/Field';
@@ -66,8 +66,7 @@ function Bench({ asset }: { asset: ShapeAsset }) {
         </Box>
         {value && (
           <Box display="flex" gap="16px" mt="8px" fontSize="13px" className="dim" flexWrap="wrap" data-testid="shape-figures">
-            <span>{formatLength(value.max[0] - value.min[0], 'mm')} × {formatLength(value.max[1] - value.min[1], 'mm')} mm</span>
-            <span>{formatLength(value.max[0] - value.min[0], 'in')} × {formatLength(value.max[1] - value.min[1], 'in')} in</span>
+            <span>{cutterSize(value.max[0] - value.min[0], value.max[1] - value.min[1])}</span>
             <span>{value.areaMm2.toFixed(1)} mm²</span>
             <span>{value.points} points</span>
             {value.deviationMm !== null && <chakra.span color="ink">moves the outline by {value.deviationMm.toFixed(3)} mm at most</chakra.span>}
