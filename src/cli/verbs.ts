@@ -9,7 +9,7 @@ import { readTemplate } from '../core/formats/template-read';
 import { findFaults } from '../core/pattern/mending';
 import { LINE_ROLES, type LineRole } from '../core/pattern/pattern';
 import { templateLines, type Template } from '../core/project/template';
-import { KIND_INFO, KINDS, type ParameterValue } from '../core/kinds';
+import { KIND_INFO, KINDS, type Parameter, type ParameterValue } from '../core/kinds';
 import { buildAssembly } from '../core/project/build';
 import { addMechanism, blankDesign, parametersOf, type Design } from '../core/project/design';
 import { DEFAULT_STEPS, MOST_STEPS, prove as proveDesign } from '../core/project/prove';
@@ -27,9 +27,14 @@ export interface VerbResult {
 }
 type Verb = (args: readonly string[]) => VerbResult | Promise<VerbResult>;
 
+/** A parameter as `kinds` tells it; the fields of a list likewise. */
+function tellParameter({ key, label, unit, min, max, note, choices, word, fields, ...p }: Parameter): Record<string, unknown> {
+  return { key, label, unit, default: p.default, min: min ?? null, max: max ?? null, note, ...(choices ? { choices } : {}), ...(word ? { word } : {}), ...(fields ? { fields: fields.map(tellParameter) } : {}) };
+}
+
 const kinds: Verb = (args) => {
   readArguments(args, {});
-  return { result: KIND_INFO.map(({ id, title, parameters }) => ({ id, title, parameters: parameters.map(({ key, label, unit, min, max, note, choices, ...p }) => ({ key, label, unit, default: p.default, min: min ?? null, max: max ?? null, note, ...(choices ? { choices } : {}) })) })) };
+  return { result: KIND_INFO.map(({ id, title, parameters }) => ({ id, title, parameters: parameters.map(tellParameter) })) };
 };
 
 function readCardSize(text: string): { gutter: number; reach: number } {

@@ -84,7 +84,7 @@ export function measureOver(assembly: Assembly, id: string, name: string, steps 
 
 /** Free id for a kept shape, made from its name. */
 export function freeAssetId(design: Design, name: string): string {
-  const base = name.toLowerCase().normalize('NFKD').replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 30) || 'shape';
+  const base = name.toLowerCase().normalize('NFKD').replace(/\p{M}/gu, '').replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 30) || 'shape';
   const taken = new Set(design.shapes.map((s) => s.id));
   if (!taken.has(base)) return base;
   let n = 2;

@@ -1,0 +1,73 @@
+/** The rules on figures, planes, half-cuts and bands: numbers of the handbook (sections 1 and 2), found and cleared. */
+import { buildAssembly } from '../project/build';
+import { addMechanism, blankDesign, setParameter, type Design } from '../project/design';
+import { prove } from '../project/prove';
+import type { ParameterValues } from '../kinds';
+import type { Finding, RuleId } from './rule';
+
+const card = (change: Partial<Design['card']> = {}): Design => {
+  const d = blankDesign('t', 180, 120);
+  return { ...d, card: { ...d.card, ...change } };
+};
+const put = (kind: string, parameters: ParameterValues, base = card()): Design => addMechanism(base, kind, 'card.gutter', parameters).design;
+const found = (d: Design, rule: RuleId, steps = 12): Finding[] => prove(d, steps).findings.filter((f) => f.rule === rule) as Finding[];
+
+test('overhang: depth + height past the reach, and each remedy clears it', () => {
+  const d = put('strut-figure', { shape: { width: 50, height: 60 }, figureHeight: 95, depth: 32 });
+  const [f] = found(d, 'overhang');
+  expect(f.measured).toBeCloseTo(32 + 95 - 120, 6);
+  expect(f.remedies!.length).toBeGreaterThanOrEqual(2);
+  for (const r of f.remedies!) {
+    const cleared = r.mechanism === 'card' ? setParameter(setParameter(d, 'card', 'reachA', r.value), 'card', 'reachB', r.value) : setParameter(d, r.mechanism, r.parameter, r.value);
+    expect(found(cleared, 'overhang', 4)).toEqual([]);
+  }
+});
+test('overhang past the end of the gutter is told by its side', () => {
+  const [f] = found(put('floating-band', { slit: 60, width: 16, figure: { rect: { width: 20, height: 90 } }, offset: 60 }), 'overhang', 4);
+  // The figure is 90 long on its axis, 45 to each side of 60: past the end at 90 by 15.
+  expect([f.aspect, f.measured]).toEqual(['head', expect.closeTo(15, 3)]);
+});
+test('sweep: what stays inside closed may swing out on the way', () => {
+  const d = put('floating-band', { slit: 110, width: 16, quarter: 50, figure: { circle: 96 }, figureHeight: 96 }, card({ stayInside: true }));
+  const [f] = found(d, 'sweep');
+  if (f) {
+    expect(f.measured).toBeGreaterThan(0);
+    expect(f.drive.open).toBeGreaterThan(0);
+  } else expect(prove(d, 12).travel.every((t) => (t.reach_mm ?? -1) <= 1e-3)).toBe(true);
+});
+test('collision: a V-fold that stands where a figure folds is found with its opening', () => {
+  const d = put('v-fold', { size: 60, lean: 40, tab: 10, offset: -5 }, put('strut-figure', { shape: { width: 100, height: 60 }, figureHeight: 60, depth: 40 }));
+  const findings = prove(d, 12).findings.filter((f) => f.severity === 'blocks');
+  expect(findings.length).toBeGreaterThan(0);
+});
+test('a half-cut stands out behind the fold as it is meant to: no overhang, but it counts for the envelope', () => {
+  const d = { ...put('half-cut', { shape: { circle: 50 }, rise: 20 }), post: { envelope: 'C6', format: null } };
+  expect(found(d, 'overhang', 4)).toEqual([]);
+  const [f] = found({ ...d, card: { ...d.card, parameters: { ...d.card.parameters, gutter: 150, reachA: 100, reachB: 100 } } }, 'post-size', 4);
+  // C6 is 114 on its short side (ISO 269), less 3 mm of ease; the note is 100 + 20 high.
+  expect([f.measured, f.limit]).toEqual([expect.closeTo(120, 6), expect.closeTo(111, 6)]);
+});
+test('glue-room: a band too narrow for its figure\'s glue', () => {
+  const [f] = found(put('floating-band', { slit: 40, width: 7, figure: { circle: 30 } }), 'glue-room', 4);
+  // 7 mm less 1 mm set back on both sides.
+  expect([f.measured, f.limit]).toEqual([expect.closeTo(5, 2), 6]);
+});
+test('tip: a figure far heavier on one side than its band is wide', () => {
+  const lopsided = { polygon: [[0, 0], [60, 0], [60, 40], [50, 40], [50, 6], [0, 6]] } as const;
+  const [f] = found(put('floating-band', { slit: 60, width: 14, figure: lopsided, axis: 0 }), 'tip', 4);
+  expect(f.limit).toBe(5);
+  expect(f.measured).toBeLessThan(5);
+  expect(f.remedies?.some((r) => r.parameter === 'width' && r.value > 14)).toBe(true);
+});
+test('web: a leg of a figure narrower than the stock holds', () => {
+  const legs = { polygon: [[-20, 0], [-17.8, 0], [-17.8, 40], [17.8, 40], [17.8, 0], [20, 0], [20, 60], [-20, 60]] } as const;
+  const [f] = found(put('strut-figure', { shape: legs, depth: 20, footMin: 2 }), 'web', 4).filter((x) => x.aspect !== 'strut');
+  expect(f.measured).toBeCloseTo(2.2, 1);
+  expect(f.limit).toBeCloseTo(3.2, 9);
+});
+test('flat-fold and flex: figures of one sheet close and open rigid', () => {
+  for (const d of [put('strut-figure', { shape: { star: { points: 7, outer: 70, inner: 45 } }, depth: 22 }), put('plane-stack', { planes: [{ depth: 40, base: 0, height: 30, width: 80 }, { depth: 25, base: 30, height: 25, width: 40 }] }), put('floating-band', { slit: 70, width: 16 })]) {
+    expect([...found(d, 'flat-fold'), ...found(d, 'flex'), ...found(d, 'collision')]).toEqual([]);
+    expect(buildAssembly(d).travel.closedGaps()).toEqual([]);
+  }
+});
