@@ -8,7 +8,6 @@ import { run } from './run';
 beforeAll(shelveFonts);
 const dir = mkdtempSync(join(tmpdir(), 'rhabdoplex-cli-shapes-'));
 const at = (name: string): string => join(dir, name);
-// eslint-disable-next-line @typescript-eslint/no-explicit-any
 const ok = async (...args: string[]): Promise<any> => {
   const { code, out, error } = await run(args);
   expect([error, code === 0 || code === 3]).toEqual([undefined, true]);
