@@ -28,7 +28,24 @@ export function chains(cuts: readonly { readonly a: Vec2; readonly b: Vec2 }[]):
     if (last && dist2(last, a) < WELD_MM) out[out.length - 1].push(b);
     else out.push([a, b]);
   }
-  return out.map((line) => thinLine(line, COARSE_MM / 10));
+  return out;
+}
+
+/** Outlines of more points than this are thinned before necks are looked for, by no more than the tolerance (mm). */
+const LONG_OUTLINE = 800;
+const THIN_MM = 0.01;
+
+/**
+ * A sheet and its cuts as necks are looked for: cuts that run along a window are left out, since the window is an edge already,
+ * and long outlines are thinned, cuts and windows alike, so that they still agree.
+ */
+export function sheetOf(outline: Polygon, cuts: readonly { readonly a: Vec2; readonly b: Vec2 }[]): Sheet {
+  const key = ([x, y]: Vec2): string => `${Math.round(x / WELD_MM)},${Math.round(y / WELD_MM)}`;
+  const onWindow = new Set(outline.holes.flat().map(key));
+  const lines = chains(cuts.filter(({ a, b }) => !(onWindow.has(key(a)) && onWindow.has(key(b)))));
+  if (cuts.length + onWindow.size <= LONG_OUTLINE) return { paper: [outline], cuts: lines };
+  const holes = outline.holes.map((h) => thinLine([...h, h[0]], THIN_MM).slice(0, -1)).filter((h) => h.length > 2);
+  return { paper: [{ outer: outline.outer, holes }], cuts: lines.map((l) => thinLine(l, THIN_MM)) };
 }
 
 /** Narrowest neck below `limitMm`, or null where the paper is wider everywhere. Found to 1/500 of the limit; with no `steps` only whether there is one. */

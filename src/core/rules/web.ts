@@ -1,6 +1,6 @@
 /** `web`: no strip of paper between two cuts, or a cut and an edge, is narrower than the stock's least web. */
 import type { Piece } from '../pattern/pattern';
-import { chains, narrowestNeck } from '../plane/web';
+import { narrowestNeck, sheetOf } from '../plane/web';
 import { dist2, distToSegment, type Vec2 } from '../plane/vec2';
 import { LEAST_STRUT_MM } from '../kinds/struts';
 import { WELD_MM } from '../tolerance';
@@ -34,8 +34,8 @@ export const web: Rule = {
   needs: 'pattern',
   check: ({ assembly, brief, rough }) => [...narrowStruts({ assembly }), ...assembly.pieces.flatMap((piece): Finding[] => {
     const stock = brief.stock(piece.stock);
-    const cuts = chains(piece.lines.filter((l) => l.role === 'cut'));
-    const neck = narrowestNeck({ paper: [piece.outline], cuts }, stock.leastWebMm, rough ? 0 : undefined);
+    const sheet = sheetOf(piece.outline, piece.lines.filter((l) => l.role === 'cut'));
+    const neck = narrowestNeck(sheet, stock.leastWebMm, rough ? 0 : undefined);
     if (!neck) return [];
     const mechanism = nearestCut(piece, neck.at);
     return [{
