@@ -7,7 +7,7 @@ import { cutList } from '../sheets/cutlist';
 import { formatLength } from '../units/length';
 import { buildAssembly } from './build';
 import { addMechanism, blankDesign, setParameter, type Design, type Layer, type Mat } from './design';
-import { prove } from './prove';
+import { prove, setLever } from './prove';
 import { checkDesign } from './schema';
 
 const INCH = 25.4;
@@ -102,6 +102,9 @@ describe('foam', () => {
   ])('%s', (_, change, message, severity) => {
     const f = found(layered(base, change), 'foam').find((x) => message.test(x.message))!;
     expect(f.severity).toBe(severity);
+    // Every remedy offered clears it.
+    expect(f.remedies!.length).toBeGreaterThan(0);
+    for (const r of f.remedies!) expect(found(setLever(layered(base, change), r.mechanism, r.parameter, r.value), 'foam').some((x) => x.aspect === f.aspect)).toBe(false);
   });
 });
 

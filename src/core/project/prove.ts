@@ -4,6 +4,7 @@ import { allMeasures, landmarksOf, onFacet, poseAt, type Pose } from '../assembl
 import { envelopeById, postById, sheetById } from '../paper/sizes';
 import { closedSize, leastClearance, overhangOf, reachPast, RULES, thicknessMap, type Brief, type Evidence, type Finding, type Overhang, type Remedy, type Rule, type RuleId } from '../rules';
 import { buildAssembly, tryBuild } from './build';
+import { DEFAULT_FOAM_INSET_MM } from './dressing';
 import { fieldOf, parameterOf, setParameter, stockOf, type Design } from './design';
 
 export type Verdict = 'clear' | 'risk' | 'blocked';
@@ -158,13 +159,35 @@ export function findRemedies(design: Design, finding: Finding, known: readonly F
 const leverKeys = (mechanism: string, parameter: string): readonly string[] => (mechanism === 'card' && parameter === 'reach' ? ['reachA', 'reachB'] : [parameter]);
 
 export function leverValue(design: Design, mechanism: string, parameter: string): number | null {
+  const stuck = stuckLever(design, mechanism, parameter);
+  if (stuck) return stuck.value;
   const value = parameterOf(design, mechanism, leverKeys(mechanism, parameter)[0]);
   return typeof value === 'number' ? value : null;
 }
-export const setLever = (design: Design, mechanism: string, parameter: string, value: number): Design =>
-  leverKeys(mechanism, parameter).reduce((d, key) => setParameter(d, mechanism, key, value), design);
+export function setLever(design: Design, mechanism: string, parameter: string, value: number): Design {
+  const stuck = stuckLever(design, mechanism, parameter);
+  return stuck ? stuck.set(value) : leverKeys(mechanism, parameter).reduce((d, key) => setParameter(d, mechanism, key, value), design);
+}
+
+/** Numbers of what is stuck on facets that remedies may change, with their ranges (mm). */
+const STUCK_RANGE: Readonly<Record<string, { min: number; max: number }>> = { foamMm: { min: 0, max: 10 }, foamInsetMm: { min: 0, max: 100 }, x: { min: -500, max: 500 }, y: { min: -500, max: 500 } };
+
+/** A number of a layer (`layer.ID`) or a mat (`FACET.mat-K`); null for anything else. */
+function stuckLever(design: Design, id: string, parameter: string): { value: number; set: (value: number) => Design } | null {
+  if (!STUCK_RANGE[parameter]) return null;
+  const layer = id.startsWith('layer.') ? design.layers.find((l) => l.id === id.slice('layer.'.length)) : undefined;
+  if (layer) return { value: layer[parameter as 'foamMm' | 'foamInsetMm' | 'x' | 'y'], set: (value) => ({ ...design, layers: design.layers.map((l) => (l === layer ? { ...l, [parameter]: value } : l)) }) };
+  const [, facet, number] = /^(.+)\.mat-(\d+)$/.exec(id) ?? [];
+  const mat = design.dressing.find((d) => d.facet === facet)?.mats[Number(number) - 1];
+  if (!mat || parameter === 'x' || parameter === 'y') return null;
+  return {
+    value: (parameter === 'foamMm' ? mat.foamMm : mat.foamInsetMm ?? DEFAULT_FOAM_INSET_MM) ?? 0,
+    set: (value) => ({ ...design, dressing: design.dressing.map((d) => (d.facet === facet ? { ...d, mats: d.mats.map((m) => (m === mat ? { ...m, [parameter]: value } : m)) } : d)) }),
+  };
+}
 
 function leverRange(design: Design, mechanism: string, parameter: string): { min: number; max: number } | null {
+  if (stuckLever(design, mechanism, parameter)) return STUCK_RANGE[parameter];
   const kind = mechanism === 'card' ? 'fold-card' : design.mechanisms.find((m) => m.id === mechanism)?.kind;
   const p = fieldOf(kind ?? '', leverKeys(mechanism, parameter)[0]);
   return p?.min === undefined || p.max === undefined ? null : { min: p.min, max: p.max };

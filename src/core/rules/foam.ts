@@ -3,7 +3,7 @@ import { onFacet, type Pose } from '../assembly/pose';
 import type { Assembly, AttachedLayer } from '../assembly/assembly';
 import { intersect, offset, regionArea, ringArea, type Polygon, type Region } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
-import { mm, titleOf, type Evidence, type Finding, type Rule } from './rule';
+import { leversOf, mm, titleOf, type Evidence, type Finding, type Rule } from './rule';
 
 /** Foam closer to the edge of what it carries peeks out once it is pressed; common practice, no source. */
 export const LEAST_FOAM_INSET_MM = 1;
@@ -21,21 +21,21 @@ export const foam: Rule = {
 function checkLayer({ assembly, closed }: Evidence, layer: AttachedLayer): Finding[] {
   const out: Finding[] = [];
   const facet = assembly.facets[layer.facet];
-  const add = (severity: Finding['severity'], measured: number, limit: number, unit: Finding['unit'], aspect: string, message: string): void => {
-    out.push({ rule: 'foam', severity, mechanism: layer.mechanism, piece: layer.piece, measured, limit, unit, drive: { open: 0 }, aspect: `${layer.id} ${aspect}`, message, subjects: [facet.id, layer.id], levers: [] });
+  const add = (severity: Finding['severity'], measured: number, limit: number, unit: Finding['unit'], aspect: string, message: string, ...keys: string[]): void => {
+    out.push({ rule: 'foam', severity, mechanism: layer.mechanism, piece: layer.piece, measured, limit, unit, drive: { open: 0 }, aspect: `${layer.id} ${aspect}`, message, subjects: [facet.id, layer.id], levers: leversOf(layer.id, ...keys) });
   };
   if (layer.foam.length === 0) {
-    add('blocks', layer.foamInsetMm, 0, 'mm', 'none', `${layer.title}: foam set ${mm(layer.foamInsetMm)} inside its edge leaves no foam to hold it; set it in less, or stick it flat.`);
+    add('blocks', layer.foamInsetMm, 0, 'mm', 'none', `${layer.title}: foam set ${mm(layer.foamInsetMm)} inside its edge leaves no foam to hold it; set it in less, or stick it flat.`, 'foamInsetMm', 'foamMm');
     return out;
   }
-  if (layer.foamInsetMm < LEAST_FOAM_INSET_MM) add('risk', layer.foamInsetMm, LEAST_FOAM_INSET_MM, 'mm', 'inset', `${layer.title}: its foam comes within ${mm(layer.foamInsetMm)} of the edge it carries and will peek out; keep it ${mm(LEAST_FOAM_INSET_MM)} inside.`);
+  if (layer.foamInsetMm < LEAST_FOAM_INSET_MM) add('risk', layer.foamInsetMm, LEAST_FOAM_INSET_MM, 'mm', 'inset', `${layer.title}: its foam comes within ${mm(layer.foamInsetMm)} of the edge it carries and will peek out; keep it ${mm(LEAST_FOAM_INSET_MM)} inside.`, 'foamInsetMm', 'foamMm');
   // What sticks out past its facet has no paper under its foam.
   const beyond = regionArea(layer.foam) - regionArea(intersect(layer.foam, [facet.polygon]));
-  if (beyond > FROM_MM2) add('risk', beyond, 0, 'mm2', 'beyond', `${layer.title}: ${beyond.toFixed(0)} mm² of its foam lie past ${facet.id} and would stick elsewhere.`);
-  if (!assembly.leafBodies.has(facet.body)) add('blocks', layer.foamMm, 0, 'mm', 'moves', `${layer.title}: ${mm(layer.foamMm)} of foam on ${titleOf(assembly, layer.mechanism)}, which folds inside the closed card; parts that fold take flat adhesive only.`);
+  if (beyond > FROM_MM2) add('risk', beyond, 0, 'mm2', 'beyond', `${layer.title}: ${beyond.toFixed(0)} mm² of its foam lie past ${facet.id} and would stick elsewhere.`, 'foamInsetMm', 'x', 'y', 'foamMm');
+  if (!assembly.leafBodies.has(facet.body)) add('blocks', layer.foamMm, 0, 'mm', 'moves', `${layer.title}: ${mm(layer.foamMm)} of foam on ${titleOf(assembly, layer.mechanism)}, which folds inside the closed card; parts that fold take flat adhesive only.`, 'foamMm');
   else if (closed) {
     const under = coveredBy(assembly, closed, layer);
-    if (under.area > FROM_MM2) add('risk', under.area, 0, 'mm2', 'under', `${layer.title}: ${under.area.toFixed(0)} mm² of its foam lie where ${titleOf(assembly, under.mechanism)} folds down on it when closed.`);
+    if (under.area > FROM_MM2) add('risk', under.area, 0, 'mm2', 'under', `${layer.title}: ${under.area.toFixed(0)} mm² of its foam lie where ${titleOf(assembly, under.mechanism)} folds down on it when closed.`, 'x', 'y', 'foamMm');
   }
   return out;
 }

@@ -31,6 +31,8 @@ export function FindingCard({ finding: f, wide = false }: { finding: Finding; wi
   );
 }
 
+const STUCK_WORDS: Readonly<Record<string, string>> = { foamMm: 'foam', foamInsetMm: 'foam inside by', x: 'across', y: 'up' };
+
 /** "Depth 18 → 13.8" */
 function remedyText(design: Design, { mechanism, parameter, value }: Remedy): string {
   const m = design.mechanisms.find((x) => x.id === mechanism);
@@ -38,6 +40,8 @@ function remedyText(design: Design, { mechanism, parameter, value }: Remedy): st
   const p = parametersOf(m?.kind ?? 'fold-card').find((q) => q.key === key);
   const now = leverValue(design, mechanism, parameter) ?? 0;
   const show = (v: number): string => (p?.unit === 'deg' ? `${Number(v.toFixed(1))}°` : formatLength(v, design.units));
+  const stuck = design.layers.find((l) => mechanism === `layer.${l.id}`)?.name ?? (/\.mat-\d+$/.test(mechanism) ? mechanism : null);
+  if (stuck) return `${stuck}: ${STUCK_WORDS[parameter] ?? parameter} ${show(now)} → ${show(value)}`;
   const name = mechanism === 'card' && parameter === 'reach' ? 'Base reach' : (m ? '' : 'Base ') + (p?.key ?? parameter);
   return `${name.charAt(0).toUpperCase()}${name.slice(1)} ${show(now)} → ${show(value)}`;
 }
