@@ -1,6 +1,6 @@
 /** The plain base: two leaves that meet at the gutter, with or without a liner glued inside (handbook section 3). */
 import type { Interruption } from '../pattern/facets';
-import { contains, insidePoint, intersect, mapRegion, offset as grow, polygonArea, rectangle, regionBox, unite, type Polygon, type Region } from '../plane/polygon';
+import { contains, insidePoint, intersect, largest, mapRegion, offset as grow, polygonArea, rectangle, regionBox, unite, type Polygon, type Region } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 import { leastTrim, levelAt, trimmed, widthOfAll, withoutIntervals } from '../shapes/level';
 import { standing } from '../shapes/outline';
@@ -74,7 +74,7 @@ function shaped(values: ParameterValues, drawn: Region, stock: string, pageStock
   const main = half.reduce((best, p) => (polygonArea(p) > polygonArea(best) ? p : best));
   const outline = unite([main], mapRegion([main], ([x, y]): Vec2 => [x, -y], true))[0];
   const lined = margin > 0;
-  const page = lined ? largestOf(grow([outline], -margin)) : outline;
+  const page = lined ? largest(grow([outline], -margin)) : outline;
   if (!page) throw new ShapeError(`a liner margin of ${margin} mm leaves nothing of the shaped liner`);
   const base = shapedPiece('card', lined ? 'card.cover' : GUTTER, lined ? 'coverLeaf' : 'leaf', 'Card', stock, outline);
   if (!lined) return { pieces: [base.piece], bonds: [], gutter: base.host, measures: { hinge_mm: base.joinedMm }, interruptions: base.interruptions };
@@ -92,7 +92,6 @@ function shaped(values: ParameterValues, drawn: Region, stock: string, pageStock
 }
 
 const scaleOf = (a: Region, b: Region): number => (regionBox(a).max[0] - regionBox(a).min[0]) / (regionBox(b).max[0] - regionBox(b).min[0]);
-const largestOf = (region: Region): Polygon | undefined => [...region].sort((a, b) => polygonArea(b) - polygonArea(a))[0];
 
 function shapedPiece(id: string, crease: string, leaf: string, title: string, stock: string, outline: Polygon): { piece: Piece; host: Host; joinedMm: number; interruptions: Interruption[] } {
   const joined = levelAt([outline], 1e-6);

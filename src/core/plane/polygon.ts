@@ -31,6 +31,9 @@ export const polygonArea = (p: Polygon): number =>
   Math.abs(ringArea(p.outer)) - p.holes.reduce((sum, h) => sum + Math.abs(ringArea(h)), 0);
 export const regionArea = (r: Region): number => r.reduce((sum, p) => sum + polygonArea(p), 0);
 
+/** The polygon of the greatest area. */
+export const largest = (r: Region): Polygon | undefined => [...r].sort((a, b) => polygonArea(b) - polygonArea(a))[0];
+
 export const ringsOf = (p: Polygon): readonly Ring[] => [p.outer, ...p.holes];
 export const rectangle = (x0: number, y0: number, x1: number, y1: number): Ring => [[x0, y0], [x1, y0], [x1, y1], [x0, y1]];
 

@@ -3,7 +3,7 @@ import { assemble, type Assembly, type Misfit, type PlacedMechanism } from '../a
 import { buildFoldCard, GUTTER, KINDS, type BasePieces, type Bond, type Contribution, type Host } from '../kinds';
 import { findFacets, type Interruption } from '../pattern/facets';
 import type { Piece } from '../pattern/pattern';
-import { intersect, polygonArea, regionArea, regionBox, ringsOf, subtract, unite, type Polygon, type Region } from '../plane/polygon';
+import { intersect, largest, regionArea, regionBox, ringsOf, subtract, unite, type Region } from '../plane/polygon';
 import { CLASH_FROM_MM2 } from '../tolerance';
 import { outlineOf } from '../shapes/outline';
 import { ShapeError, type Shape, type ShapeShelf } from '../shapes/shape';
@@ -132,7 +132,6 @@ function cutWindows(design: Design, piece: Piece, interruptions: readonly Interr
   };
 }
 
-const largest = (region: Region): Polygon | undefined => [...region].sort((a, b) => polygonArea(b) - polygonArea(a))[0];
 
 /** What is stood on comes before what stands on it; otherwise the document's order. */
 export function inStandingOrder(design: Design): Mechanism[] {

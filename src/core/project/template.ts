@@ -5,7 +5,7 @@ import { findFacets } from '../pattern/facets';
 import { mend, type TemplateLine } from '../pattern/mending';
 import type { LineRole } from '../pattern/pattern';
 import { arrange } from '../plane/arrangement';
-import { contains, distanceToEdge, insidePoint, polygonArea, regionBox, subtract, unite, type Polygon, type Region } from '../plane/polygon';
+import { contains, distanceToEdge, insidePoint, largest, polygonArea, regionBox, subtract, unite, type Polygon, type Region } from '../plane/polygon';
 import { cross2, dist2, lerp2, scale2, sub2, type Vec2 } from '../plane/vec2';
 import { joinIntervals, withoutIntervals } from '../shapes/level';
 import { ShapeError } from '../shapes/shape';
@@ -128,4 +128,3 @@ const onOutline = (p: Polygon, { a, b }: Pair): boolean => [a, b, lerp2(a, b, 0.
 const within = (p: Polygon, { a, b }: Pair): boolean => contains({ outer: p.outer, holes: [] }, lerp2(a, b, 0.5)) || distanceToEdge(p, lerp2(a, b, 0.5)) < ON_EDGE_MM;
 /** Lines are on the outline within the grid that it was united on. */
 const ON_EDGE_MM = 1e-3;
-const largest = (region: Region): Polygon | undefined => [...region].sort((a, b) => polygonArea(b) - polygonArea(a))[0];
