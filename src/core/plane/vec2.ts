@@ -22,6 +22,9 @@ export function distToSegment(p: Vec2, a: Vec2, b: Vec2): number {
   return dist2(p, lerp2(a, b, t));
 }
 
+/** Distance from the line through a and b, which must differ. */
+export const distToLine = (p: Vec2, a: Vec2, b: Vec2): number => Math.abs(cross2(sub2(b, a), sub2(p, a))) / dist2(a, b);
+
 /** A right-handed frame on a sheet: `at(x, y)` is the sheet point at local x, y. */
 export interface Frame2 {
   readonly origin: Vec2;

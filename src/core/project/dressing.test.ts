@@ -78,6 +78,33 @@ describe('layers', () => {
     expect(checkDesign(tied).ok).toBe(true);
     expect(buildAssembly(tied).facets).toHaveLength(2);
   });
+  test('collision: a layer wider than the step that carries it runs into the taller step beside it', () => {
+    // The risers are parallel to leaf B, 40 and 60 from it. The layer reaches x 30 and from 20 to 80 along leaf B: at 90 degrees it stands
+    // square through the taller step's tread (60 along leaf B, x 10 to 50, 60 deep), 20 mm from the tread's side and fold and the layer's own top.
+    const steps = [[40, -30], [60, 30]].reduce((d, [size, offset]) => addMechanism(d, 'step-fold', 'card.gutter', { depth: size, height: size, width: 40, offset }).design, face(300, 120));
+    expect(found(steps, 'collision')).toEqual([]);
+    const d = layered(steps, { facet: 'step-fold-1.riser', shape: { width: 120, height: 60 }, from: { x: 'middle', y: 'high' }, y: -20 });
+    const finding = prove(d, 12).findings.find((f) => f.rule === 'collision')!;
+    expect(finding).toMatchObject({ severity: 'blocks', mechanism: 'step-fold-1', unit: 'mm', drive: { open: 90 }, subjects: ['layer.l1', expect.stringContaining('step-fold-2')] });
+    expect(finding.measured).toBeCloseTo(20, 6);
+    expect(finding.message).toContain('Moon passes 20.0 mm through');
+    expect(finding.remedies!.length).toBeGreaterThan(0);
+    for (const r of finding.remedies!) expect(prove(setLever(d, r.mechanism, r.parameter, r.value), 12).findings.filter((f) => f.rule === 'collision')).toEqual([]);
+  });
+  test('collision: what is stuck across a crease is in the way when it folds up, and may pass a crease that folds away', () => {
+    const across = layered(face(160, 120), { shape: { width: 60, height: 30 }, from: { x: 'middle', y: 'low' }, y: -7 });
+    const [finding] = found(across, 'collision');
+    expect([finding.measured, finding.drive.open]).toEqual([expect.closeTo(7, 6), 0]);
+    expect(finding.message).toContain('card.gutter');
+    expect(finding.remedies!.map((r) => r.parameter)).toContain('y');
+    for (const r of finding.remedies!) expect(found(setLever(across, r.mechanism, r.parameter, r.value), 'collision')).toEqual([]);
+    expect(found(layered(face(160, 120), { shape: { width: 60, height: 30 }, from: { x: 'middle', y: 'low' } }), 'collision')).toEqual([]);
+    const step = addMechanism(face(160, 120), 'step-fold', 'card.gutter', { depth: 40, height: 40, width: 40 }).design;
+    // Past the riser's ridge it may stick out; across the crease at its foot it may not.
+    const onRiser = (from: 'low' | 'high', y: number) => found(layered(step, { facet: 'step-fold-1.riser', shape: { width: 30, height: 20 }, from: { x: 'middle', y: from }, y }), 'collision');
+    expect(onRiser('low', -8)).toEqual([]);
+    expect(onRiser('high', 8).map((f) => f.measured)).toEqual([expect.closeTo(8, 6)]);
+  });
   test('what sticks out past its facet sticks out of the card', () => {
     const d = layered(face(120, 90), { from: { x: 'middle', y: 'high' }, y: 6, shape: { circle: 30 } });
     expect(prove(d, 4).closed!.overhang.fore).toBeCloseTo(6, 3);

@@ -170,16 +170,18 @@ export function setLever(design: Design, mechanism: string, parameter: string, v
 }
 
 /** Numbers of what is stuck on facets that remedies may change, with their ranges (mm). */
-const STUCK_RANGE: Readonly<Record<string, { min: number; max: number }>> = { foamMm: { min: 0, max: 10 }, foamInsetMm: { min: 0, max: 100 }, x: { min: -500, max: 500 }, y: { min: -500, max: 500 } };
+const STUCK_RANGE: Readonly<Record<string, { min: number; max: number }>> = { foamMm: { min: 0, max: 10 }, foamInsetMm: { min: 0, max: 100 }, x: { min: -500, max: 500 }, y: { min: -500, max: 500 }, width: { min: 1, max: 1000 }, height: { min: 1, max: 1000 } };
 
 /** A number of a layer (`layer.ID`) or a mat (`FACET.mat-K`); null for anything else. */
 function stuckLever(design: Design, id: string, parameter: string): { value: number; set: (value: number) => Design } | null {
   if (!STUCK_RANGE[parameter]) return null;
   const layer = id.startsWith('layer.') ? design.layers.find((l) => l.id === id.slice('layer.'.length)) : undefined;
-  if (layer) return { value: layer[parameter as 'foamMm' | 'foamInsetMm' | 'x' | 'y'], set: (value) => ({ ...design, layers: design.layers.map((l) => (l === layer ? { ...l, [parameter]: value } : l)) }) };
+  const value = layer?.[parameter as 'foamMm' | 'foamInsetMm' | 'x' | 'y' | 'width' | 'height'];
+  // A width or height that is left to the shape is no number to turn.
+  if (layer) return value === null || value === undefined ? null : { value, set: (next) => ({ ...design, layers: design.layers.map((l) => (l === layer ? { ...l, [parameter]: next } : l)) }) };
   const [, facet, number] = /^(.+)\.mat-(\d+)$/.exec(id) ?? [];
   const mat = design.dressing.find((d) => d.facet === facet)?.mats[Number(number) - 1];
-  if (!mat || parameter === 'x' || parameter === 'y') return null;
+  if (!mat || !parameter.startsWith('foam')) return null;
   return {
     value: (parameter === 'foamMm' ? mat.foamMm : mat.foamInsetMm ?? DEFAULT_FOAM_INSET_MM) ?? 0,
     set: (value) => ({ ...design, dressing: design.dressing.map((d) => (d.facet === facet ? { ...d, mats: d.mats.map((m) => (m === mat ? { ...m, [parameter]: value } : m)) } : d)) }),
@@ -253,7 +255,7 @@ function isClear(design: Design, finding: Finding, known: readonly Finding[]): b
   // The pose where it was worst is looked at again, whatever the steps.
   const there = poseAt(assembly, finding.drive.open);
   const evidence = { ...around, travel: there.stop ? around.travel : [...around.travel, there] };
-  return !rule.check(evidence).some((f) => sameFinding(f, finding));
+  return !rule.check(evidence).some((f) => sameFinding(f, finding) || (f.severity === 'blocks' && !stoodBefore(f)));
 }
 
 /** The top of every figure: its highest landmark. */

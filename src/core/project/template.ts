@@ -6,7 +6,7 @@ import { mend, type TemplateLine } from '../pattern/mending';
 import type { LineRole } from '../pattern/pattern';
 import { arrange } from '../plane/arrangement';
 import { contains, distanceToEdge, insidePoint, largest, polygonArea, regionBox, subtract, unite, type Polygon, type Region } from '../plane/polygon';
-import { cross2, dist2, lerp2, scale2, sub2, type Vec2 } from '../plane/vec2';
+import { cross2, dist2, distToLine, lerp2, scale2, sub2, type Vec2 } from '../plane/vec2';
 import { joinIntervals, withoutIntervals } from '../shapes/level';
 import { ShapeError } from '../shapes/shape';
 
@@ -93,7 +93,7 @@ export function buildTemplate(t: Template, stock: string): BasePieces {
   const hosts = flat.hinges.filter((h) => h.crease.id !== GUTTER).map((h): Host => {
     const { crease } = h;
     const long = dist2(crease.a, crease.b);
-    const reach = (facet: number): number => flat.facets[facet].polygon.outer.reduce((far, p) => Math.max(far, Math.abs(cross2(sub2(crease.b, crease.a), sub2(p, crease.a))) / long), 0);
+    const reach = (facet: number): number => flat.facets[facet].polygon.outer.reduce((far, p) => Math.max(far, distToLine(p, crease.a, crease.b)), 0);
     return { crease: crease.id, piece: 'card', frame: { origin: lerp2(crease.a, crease.b, 0.5), along: scale2(sub2(crease.b, crease.a), 1 / long) }, lengthMm: long, sideA: nameOf(h.b), sideB: nameOf(h.a), sign: crease.role === 'valley' ? 1 : -1, ends: crease.ends, reachA: reach(h.b), reachB: reach(h.a), stock };
   });
   return { pieces: [card, ...pieces.slice(1)], bonds: [], gutter, hosts, measures: { hinge_mm: along.reduce((s, i) => s + i.to - i.from, 0) }, interruptions };
@@ -102,7 +102,7 @@ export function buildTemplate(t: Template, stock: string): BasePieces {
 /** Creases of one role on one line. */
 function inLine(lead: TemplateLine, creases: readonly TemplateLine[]): readonly TemplateLine[] {
   const [a, b] = [lead.points[0], lead.points[lead.points.length - 1]];
-  const off = (p: Vec2): number => Math.abs(cross2(sub2(b, a), sub2(p, a))) / dist2(a, b);
+  const off = (p: Vec2): number => distToLine(p, a, b);
   return creases.filter((l) => l === lead || (l.role === lead.role && off(l.points[0]) < IN_LINE_MM && off(l.points[l.points.length - 1]) < IN_LINE_MM));
 }
 /** Stretches of one crease stray this little from their line: what a drawing program rounds to. */
