@@ -3,7 +3,7 @@ const nextJest = require('next/jest');
 
 const createConfig = nextJest({ dir: './' });
 /** Packages that ship as ES modules only and must be compiled like our own code. */
-const MODULES_ONLY = ['clipper2-ts', 'flatbush', 'flatqueue', 'robust-predicates', 'earcut', 'idb', 'property-graph', '@gltf-transform', 'uuid', 'svg-pathdata', 'd3-contour', 'd3-array', 'internmap', 'fast-xml-parser', 'transformation-matrix'];
+const MODULES_ONLY = ['clipper2-ts', 'flatbush', 'flatqueue', 'robust-predicates', 'earcut', 'idb', 'property-graph', '@gltf-transform', 'uuid', 'svg-pathdata', 'd3-color', 'd3-contour', 'd3-array', 'internmap', 'fast-xml-parser', 'transformation-matrix'];
 
 async function project(overrides) {
   const config = await createConfig({ moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' }, cacheDirectory: '<rootDir>/.jest-cache', ...overrides })();

@@ -1,10 +1,13 @@
 /** A whole template of cut and fold lines, from SVG or DXF, as lines sorted into groups that can be given roles. mm, y up. */
-import DxfParser, { type IEntity } from 'dxf-parser';
+import interpolate from 'b-spline';
+import { hsl, rgb } from 'd3-color';
+import DxfParser, { type IEntity, type IInsertEntity } from 'dxf-parser';
+import { applyToPoint, compose, identity, rotateDEG, scale, translate, type Matrix } from 'transformation-matrix';
 import { LINE_ROLES, type LineRole } from '../pattern/pattern';
 import { MOST_LINES } from '../pattern/mending';
 import { contains } from '../plane/polygon';
-import type { Vec2 } from '../plane/vec2';
-import { arcPoints, bezierPoints, CURVE_TOLERANCE_MM } from '../shapes/curve';
+import { dist2, type Vec2 } from '../plane/vec2';
+import { arcPoints, CURVE_TOLERANCE_MM, halvedPoints } from '../shapes/curve';
 import { readSvg } from '../shapes/svg-read';
 import { ShapeError } from '../shapes/shape';
 
@@ -78,16 +81,10 @@ export function guessRole(said: string, layer: string, colour: string, dashed: b
   return 'cut';
 }
 
+/** Hue of a plain colour, degrees, in any notation of CSS; null for greys, pale tints and what is no colour. */
 function hueOf(colour: string): number | null {
-  const named: Readonly<Record<string, string>> = { red: '#ff0000', blue: '#0000ff', green: '#008000', lime: '#00ff00', cyan: '#00ffff', magenta: '#ff00ff' };
-  const hex = /^#([0-9a-f]{6}|[0-9a-f]{3})$/i.exec(named[colour] ?? colour)?.[1];
-  if (!hex) return null;
-  const full = hex.length === 3 ? [...hex].map((c) => c + c).join('') : hex;
-  const [r, g, b] = [0, 2, 4].map((i) => parseInt(full.slice(i, i + 2), 16) / 255);
-  const [hi, lo] = [Math.max(r, g, b), Math.min(r, g, b)];
-  if (hi - lo < 0.35) return null;
-  const h = hi === r ? ((g - b) / (hi - lo)) % 6 : hi === g ? (b - r) / (hi - lo) + 2 : (r - g) / (hi - lo) + 4;
-  return (h * 60 + 360) % 360;
+  const { r, g, b } = rgb(colour);
+  return Math.max(r, g, b) - Math.min(r, g, b) >= 0.35 * 255 ? hsl(colour).h : null;
 }
 
 interface RawLine { readonly id: string; readonly layer: string; readonly colour: string; readonly dashed: boolean; readonly said: string; readonly points: readonly Vec2[]; readonly closed: boolean }
@@ -115,8 +112,11 @@ function dxfLines(text: string): Raw {
   const k = DXF_UNIT_MM[Number(dxf.header?.$INSUNITS ?? 4)] ?? 1;
   const leftOut = new Set<string>();
   const layers = dxf.tables?.layer?.layers ?? {};
-  const lines = dxf.entities.flatMap((e, i): RawLine[] => {
-    const outline = dxfOutline(e, k);
+  const placed = dxf.entities.flatMap((e) => insertedEntities(e, dxf.blocks ?? {}, identity(), 0));
+  if (placed.length > MOST_LINES) throw new ShapeError(`the drawing has ${placed.length} lines, those of its blocks counted where they are placed; at most ${MOST_LINES} are read`);
+  const lines = placed.flatMap(({ entity: e, matrix }, i): RawLine[] => {
+    const drawn = dxfOutline(e, k);
+    const outline = drawn && { ...drawn, points: drawn.points.map((p): Vec2 => applyToPoint(matrix, p as [number, number])) };
     if (!outline) {
       leftOut.add(e.type.toLowerCase());
       return [];
@@ -130,9 +130,29 @@ function dxfLines(text: string): Raw {
   return { lines, leftOut: [...leftOut] };
 }
 
+interface PlacedEntity { readonly entity: IEntity; readonly matrix: Matrix }
+const DEEPEST_BLOCK = 12;
+
+/** An entity, or those of the block it places; the matrix acts in the units of the file. */
+function insertedEntities(entity: IEntity, blocks: Readonly<Record<string, { entities?: IEntity[]; position?: { x: number; y: number } }>>, matrix: Matrix, depth: number): PlacedEntity[] {
+  if (entity.type !== 'INSERT') return [{ entity, matrix }];
+  const { name, position, xScale = 1, yScale = 1, rotation = 0 } = entity as IInsertEntity;
+  const block = Object.hasOwn(blocks, name) ? blocks[name] : undefined;
+  if (!block?.entities || depth >= DEEPEST_BLOCK) return [{ entity, matrix }];
+  const base = block.position ?? { x: 0, y: 0 };
+  const inner = compose(matrix, translate(position?.x ?? 0, position?.y ?? 0), rotateDEG(rotation), scale(xScale, yScale), translate(-base.x, -base.y));
+  const out: PlacedEntity[] = [];
+  for (const e of block.entities) {
+    // A block that places itself many times over stops here.
+    if (out.length > MOST_LINES) break;
+    for (const p of insertedEntities(e, blocks, inner, depth + 1)) out.push(p);
+  }
+  return out;
+}
+
 type Point = { readonly x: number; readonly y: number; readonly bulge?: number };
 function dxfOutline(entity: IEntity, k: number): { points: readonly Vec2[]; closed: boolean } | null {
-  const e = entity as unknown as { type: string; vertices?: Point[]; shape?: boolean; closed?: boolean; center?: Point; radius?: number; startAngle?: number; endAngle?: number; majorAxisEndPoint?: Point; axisRatio?: number; controlPoints?: Point[]; degreeOfSplineCurve?: number };
+  const e = entity as unknown as { type: string; vertices?: Point[]; shape?: boolean; closed?: boolean; center?: Point; radius?: number; startAngle?: number; endAngle?: number; majorAxisEndPoint?: Point; axisRatio?: number; controlPoints?: Point[]; degreeOfSplineCurve?: number; knotValues?: number[]; rational?: boolean };
   const at = (p: Point): Vec2 => [p.x * k, p.y * k];
   const turn = (from: number, to: number): number => ((to - from) % (2 * Math.PI) + 2 * Math.PI) % (2 * Math.PI) || 2 * Math.PI;
   switch (e.type) {
@@ -160,13 +180,21 @@ function dxfOutline(entity: IEntity, k: number): { points: readonly Vec2[]; clos
       const points = arcPoints([0, 0], a, a * (e.axisRatio ?? 1), e.startAngle ?? 0, sweep).map(([x, y]): Vec2 => [cx + x * Math.cos(tilt) - y * Math.sin(tilt), cy + x * Math.sin(tilt) + y * Math.cos(tilt)]);
       return { points: full ? points.slice(0, -1) : points, closed: full };
     }
-    case 'SPLINE': {
-      // A spline of one span is a Bézier curve; longer ones need knots and are left out.
-      const p = e.controlPoints ?? [];
-      return p.length === (e.degreeOfSplineCurve ?? 3) + 1 ? { points: [at(p[0]), ...bezierPoints(p.map(at), CURVE_TOLERANCE_MM)], closed: false } : null;
-    }
+    case 'SPLINE': return splineOutline((e.controlPoints ?? []).map(at), e.degreeOfSplineCurve ?? 3, e.knotValues, e.rational === true);
     default: return null;
   }
+}
+
+/** A B-spline between its knots; null where it is rational (its weights are not read) or its knots do not fit its points. */
+function splineOutline(points: readonly Vec2[], degree: number, knots: readonly number[] | undefined, rational: boolean): { points: readonly Vec2[]; closed: boolean } | null {
+  if (rational || degree < 1 || degree > 10 || points.length <= degree || knots?.length !== points.length + degree + 1) return null;
+  const [low, high] = [knots[degree], knots[points.length]];
+  if (!(high > low)) return null;
+  const at = (u: number): Vec2 => interpolate((u - low) / (high - low), degree, points, knots) as unknown as Vec2;
+  const spans = [...new Set(knots.filter((u) => u >= low && u <= high))].sort((a, b) => a - b);
+  const line = [at(low), ...spans.slice(1).flatMap((to, i) => halvedPoints(at, spans[i], to, CURVE_TOLERANCE_MM))];
+  const closed = dist2(line[0], line[line.length - 1]) < CURVE_TOLERANCE_MM;
+  return { points: closed ? line.slice(0, -1) : line, closed };
 }
 
 /** Arc between two corners of a polyline; the bulge is the tangent of a quarter of its angle (DXF reference). */

@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { foldDeg, poseAt } from '../assembly/pose';
 import { findFaults, mend, type TemplateLine } from '../pattern/mending';
 import { polygonArea } from '../plane/polygon';
+import { distToSegment } from '../plane/vec2';
 import { buildAssembly } from '../project/build';
 import { addMechanism, blankDesign, type Design } from '../project/design';
 import { prove } from '../project/prove';
@@ -71,7 +72,56 @@ test('several pieces are told apart; a closed cut inside is a window', () => {
 test.each<[string, string, string, boolean, string]>([
   ['valley', '', '#000000', false, 'valley'], ['', 'Fold lines', '#000000', false, 'valley'], ['', 'mountain', '#000', true, 'mountain'], ['', 'outline', '#f00', false, 'cut'],
   ['', 'Layer 1', '#0000ff', false, 'valley'], ['', 'Layer 1', '#ff0000', false, 'mountain'], ['', 'Layer 1', '#000000', true, 'valley'], ['', 'Layer 1', '#333', false, 'cut'], ['', 'glue tabs', '#0f0', false, 'glue'],
+  ['', 'Layer 1', 'rgb(0, 0, 255)', false, 'valley'], ['', 'Layer 1', 'crimson', false, 'mountain'], ['', 'Layer 1', 'hsl(0 0% 20%)', false, 'cut'], ['', 'Layer 1', 'lavender', false, 'cut'], ['', 'Layer 1', 'url(#g)', false, 'cut'],
 ])('role of "%s" on "%s", %s, dashed %s: %s', (said, layer, colour, dashed, role) => expect(guessRole(said, layer, colour, dashed)).toBe(role));
+
+describe('DXF (reference of its ASCII form, group codes by entity)', () => {
+  const file = (entities: string, blocks = ''): string => `0\nSECTION\n2\nBLOCKS\n${blocks}0\nENDSEC\n0\nSECTION\n2\nENTITIES\n${entities}0\nENDSEC\n0\nEOF\n`;
+  const codes = (...pairs: (number | string)[]): string => pairs.map((v) => `${v}\n`).join('');
+  const spline = (degree: number, knots: readonly number[], points: readonly (readonly [number, number])[], flags = 8): string =>
+    codes(0, 'SPLINE', 8, 'cut', 70, flags, 71, degree, 72, knots.length, 73, points.length, ...knots.flatMap((u) => [40, u]), ...points.flatMap(([x, y]) => [10, x, 20, y, 30, 0]));
+  const read = (text: string) => readTemplate(text, 'x.dxf');
+  test('a spline of one span is its Bézier curve: ends on the first and last point, half way at the mean of thirds', () => {
+    const [{ points }] = read(file(spline(3, [0, 0, 0, 0, 1, 1, 1, 1], [[0, 0], [0, 30], [40, 30], [40, 0]]))).lines;
+    expect([points[0], points.at(-1)]).toEqual([[0, 0], [40, 0]]);
+    // (0 + 3 * 30 + 3 * 30 + 0) / 8
+    expect(Math.max(...points.map((p) => p[1]))).toBeCloseTo(22.5, 3);
+  });
+  test('a quadratic spline of several spans is made of parabolas that meet at the middles of its legs (uniform knots)', () => {
+    const legs: [number, number][] = [[0, 0], [20, 0], [20, 20], [40, 20], [40, 0]];
+    const [{ points }] = read(file(spline(2, [0, 0, 0, 1, 2, 3, 3, 3], legs))).lines;
+    for (const [x, y] of [[20, 10], [30, 20]]) expect(Math.min(...points.map((p) => Math.hypot(p[0] - x, p[1] - y)))).toBeLessThan(1e-6);
+    expect(points.length).toBeGreaterThan(20);
+  });
+  test('any affine image of a spline is the spline of the image of its points', () => {
+    const knots = [0, 0, 0, 0, 1, 3, 4, 4, 4, 4];
+    const place = fc.tuple(fc.double({ min: -50, max: 50, noNaN: true }), fc.double({ min: -50, max: 50, noNaN: true }));
+    fc.assert(fc.property(fc.array(place, { minLength: 6, maxLength: 6 }), place, (points, [dx, dy]) => {
+      const [a, b] = [points, points.map(([x, y]): [number, number] => [dx - y, dy + x])].map((p) => read(file(spline(3, knots, p))).lines[0].points);
+      const far = (p: readonly [number, number], line: typeof a): number => Math.min(...line.slice(1).map((q, i) => distToSegment(p, line[i], q)));
+      for (const [x, y] of a) expect(far([dx - y, dy + x], b)).toBeLessThan(0.021);
+    }), { numRuns: 25 });
+  });
+  test('rational splines and knots that do not fit are left out and named', () => {
+    const line = codes(0, 'LINE', 8, 'cut', 10, 0, 20, 0, 11, 9, 21, 0);
+    for (const bad of [spline(3, [0, 0, 0, 0, 1, 1, 1, 1], [[0, 0], [1, 1], [2, 1], [3, 0]], 12), spline(3, [0, 1], [[0, 0], [1, 1], [2, 1], [3, 0]])]) {
+      const t = read(file(line + bad));
+      expect([t.lines.length, t.leftOut]).toEqual([1, ['spline']]);
+    }
+  });
+  test('a block is drawn where it is inserted: scaled, then turned, then moved (INSERT, codes 41, 50, 10)', () => {
+    const block = codes(0, 'BLOCK', 8, '0', 2, 'tab', 70, 0, 10, 1, 20, 0, 0, 'LINE', 8, 'folds', 10, 1, 20, 0, 11, 11, 21, 0, 0, 'ENDBLK');
+    const t = read(file(codes(0, 'INSERT', 8, '0', 2, 'tab', 10, 50, 20, 60, 41, 2, 42, 2, 50, 90), block));
+    expect(t.lines[0].points.map((p) => p.map((v) => Number(v.toFixed(9))))).toEqual([[50, 60], [50, 80]]);
+    expect(t.groups[0].role).toBe('valley');
+  });
+  test('a block that holds itself ends, and is named', () => {
+    const block = codes(0, 'BLOCK', 8, '0', 2, 'loop', 70, 0, 10, 0, 20, 0, 0, 'LINE', 8, 'cut', 10, 0, 20, 0, 11, 9, 21, 0, 0, 'INSERT', 8, '0', 2, 'loop', 10, 1, 20, 1, 0, 'ENDBLK');
+    const t = read(file(codes(0, 'INSERT', 8, '0', 2, 'loop', 10, 0, 20, 0), block));
+    expect(t.leftOut).toEqual(['insert']);
+    expect(t.lines.length).toBeLessThan(20);
+  });
+});
 
 describe('faults', () => {
   const line = (id: string, role: TemplateLine['role'], points: TemplateLine['points'], closed = false): TemplateLine => ({ id, role, points, closed });

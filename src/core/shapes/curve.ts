@@ -1,6 +1,6 @@
 /** Curves to polylines. Tolerance is the largest distance between the two, in the units of the points. */
 import type { Ring } from '../plane/polygon';
-import { add2, lerp2, scale2, type Vec2 } from '../plane/vec2';
+import { add2, distToSegment, lerp2, scale2, type Vec2 } from '../plane/vec2';
 
 /** Curves of a shape are drawn by lines that keep this close (mm): a third of the width of a knife's tip. */
 export const CURVE_TOLERANCE_MM = 0.01;
@@ -66,4 +66,16 @@ export function svgArcPoints(from: Vec2, to: Vec2, radii: Vec2, tiltDeg: number,
   const points = arcPoints([0, 0], rx, ry, start, turn, tolerance).slice(1).map(([x, y]): Vec2 => add2(centre, [c * x - s * y, s * x + c * y]));
   points[points.length - 1] = to;
   return points;
+}
+
+/**
+ * A curve given by its parameter, without its first point, halved until chords keep to it at their middles and quarters. Give it smooth
+ * stretches only: between the knots of a spline.
+ */
+export function halvedPoints(at: (t: number) => Vec2, from: number, to: number, tolerance: number, depth = 0): Vec2[] {
+  const [a, b] = [at(from), at(to)];
+  const close = depth >= 2 && [0.25, 0.5, 0.75].every((part) => distToSegment(at(from + (to - from) * part), a, b) <= tolerance);
+  if (close || depth >= 11) return [b];
+  const middle = (from + to) / 2;
+  return [...halvedPoints(at, from, middle, tolerance, depth + 1), ...halvedPoints(at, middle, to, tolerance, depth + 1)];
 }

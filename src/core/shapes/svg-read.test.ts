@@ -55,10 +55,64 @@ describe('drawing', () => {
   });
 });
 
+describe('style sheets (Selectors 3, CSS Cascade 3)', () => {
+  const strokes = (css: string, body: string): string[] => readSvg(svg(`<defs><style>${css}</style></defs>${body}`)).lines.map((l) => `${l.stroke}${l.dashed ? ' dashed' : ''}`);
+  test.each<[string, string, string, string[]]>([
+    ['by class', '.f{stroke:#00f;stroke-dasharray:3 1}', '<path class="f" d="M0 0H9"/><path d="M0 9H9"/>', ['#00f dashed', 'none']],
+    ['by element and by id', 'line{stroke:red}#k{stroke:lime}', '<line x2="9"/><line id="k" x2="9"/>', ['red', 'lime']],
+    ['an id outweighs classes, classes outweigh names, whatever the order', '#k{stroke:lime}.a.b{stroke:blue}.a{stroke:red}path{stroke:black}', '<path id="k" class="a b" d="M0 0H9"/><path class="b a" d="M0 0H9"/><path class="a" d="M0 0H9"/><path d="M0 0H9"/>', ['lime', 'blue', 'red', 'black']],
+    ['of equal weight the later one', '.a{stroke:red}.b{stroke:blue}', '<path class="a b" d="M0 0H9"/>', ['blue']],
+    ['a sheet outweighs an attribute, an own style outweighs the sheet', '.a{stroke:red}', '<path class="a" stroke="blue" d="M0 0H9"/><path class="a" style="stroke:lime" d="M0 0H9"/>', ['red', 'lime']],
+    ['inherited through groups', '.g{stroke:navy}', '<g class="g"><path d="M0 0H9"/><path stroke="inherit" d="M0 0H9"/></g>', ['navy', 'navy']],
+    ['in CDATA, with a comment', '<![CDATA[/* folds */ .f { stroke : teal }]]>', '<path class="f" d="M0 0H9"/>', ['teal']],
+    ['what a sheet hides', '.off{display:none}', '<path class="off" d="M0 0H9"/><path d="M0 0H9"/>', ['none']],
+  ])('%s', (_, css, body, want) => expect(strokes(css, body)).toEqual(want));
+  test('what depends on where an element stands, and conditions, are named', () => {
+    const { leftOut } = readSvg(svg('<style>@import url(x.css); @media print{path{stroke:red}} g > path{stroke:red} path:hover{stroke:red} p{color:red}</style><path d="M0 0H9"/>'));
+    expect([...leftOut].sort()).toEqual(['@import in a style sheet', '@media in a style sheet', 'style rules for elements by where they stand']);
+  });
+  test('a sheet that is none does no harm', () => {
+    fc.assert(fc.property(fc.string({ maxLength: 120 }), (junk) => {
+      // Without the one property that may rightly hide the line.
+      const css = junk.replace(/[<&\]]|display|visibility/g, '');
+      expect(readSvg(svg(`<style>${css}</style><path d="M0 0H9"/>`)).lines).toHaveLength(1);
+    }), { numRuns: 100 });
+  });
+});
+
+describe('elements used again (SVG 2, section 5.6)', () => {
+  test('use draws an element where it says, with its own transform outside its x and y', () => {
+    close(box(svg('<defs><rect id="r" width="4" height="3"/></defs><use href="#r" x="10" y="5" transform="scale(2)"/>')), [20, 80 - 16, 28, 80 - 10]);
+    expect(regionArea(shapeOfSvg(readSvg(svg('<rect id="r" width="4" height="3"/><use xlink:href="#r" x="50"/><use href="#r" y="20"/>'))))).toBeCloseTo(36, 6);
+  });
+  test('what a use says of fill and stroke is inherited by what it draws', () => {
+    const { lines } = readSvg(svg('<defs><path id="p" d="M0 0H9"/><path id="q" stroke="red" d="M0 0H9"/></defs><use href="#p" stroke="blue"/><use href="#q" stroke="blue"/>'));
+    expect(lines.map((l) => l.stroke)).toEqual(['blue', 'red']);
+  });
+  test('a symbol is met in the size of its use and centred, a nested svg in its own', () => {
+    close(box(svg('<symbol id="s" viewBox="0 0 10 10"><rect width="10" height="10"/></symbol><use href="#s" x="10" y="10" width="40" height="20"/>')), [20, 50, 40, 70]);
+    close(box(svg('<svg x="10" y="20" width="30" height="30" viewBox="0 0 3 3"><rect x="1" y="1" width="1" height="1"/></svg>')), [20, 40, 30, 50]);
+    close(box(svg('<svg x="5" y="5"><rect width="10" height="10"/></svg>')), [5, 65, 15, 75]);
+  });
+  test.each([
+    ['itself', '<g id="a"><use href="#a"/><path d="M0 0H9"/></g>', /uses itself/],
+    ['each other', '<g id="a"><use href="#b"/></g><g id="b"><use href="#a"/><path d="M0 0H9"/></g>', /uses itself/],
+    ['another file', '<use href="other.svg#a"/><path d="M0 0H9"/>', /outside the file/],
+  ])('what uses %s is named, the rest read', (_, body, words) => {
+    const d = readSvg(svg(body));
+    expect(d.leftOut.join()).toMatch(words);
+    expect(d.lines.length).toBeGreaterThan(0);
+  });
+  test('uses that multiply without end are refused', () => {
+    const tower = Array.from({ length: 12 }, (_, k) => `<g id="g${k + 1}">${`<use href="#g${k}"/>`.repeat(10)}</g>`).join('');
+    expect(() => readSvg(svg(`<g id="g0"><path d="M0 0H9"/></g>${tower}`))).toThrow(/more than 20000 elements/);
+  });
+});
+
 describe('what is not a shape', () => {
-  test('text, images, scripts, links and style sheets are left out and named', () => {
+  test('text, images, scripts and links are left out and named', () => {
     const d = readSvg(svg('<text x="1" y="9">Hi</text><image href="x.png"/><script>alert(1)</script><style>.a{fill:red}</style><a href="javascript:alert(1)"><rect width="10" height="10" onclick="alert(1)"/></a><use href="#r"/>'));
-    expect(d.leftOut).toEqual(expect.arrayContaining(['text', 'an image', 'a script', 'a style sheet', 'a link (its shapes are kept)', 'a reference to another element (use)']));
+    expect(d.leftOut).toEqual(expect.arrayContaining(['text', 'an image', 'a script', 'a link (its shapes are kept)', 'a use of "#r", which is not in the file']));
     expect(regionArea(shapeOfSvg(d))).toBeCloseTo(100, 6);
     expect(JSON.stringify(d)).not.toMatch(/alert|javascript|x\.png/);
   });

@@ -1,6 +1,7 @@
 /**
- * SVG to lines in true millimetres (SVG 1.1 and 2): paths, basic shapes, groups, transforms, units, viewBox. Only numbers are
- * taken over, never markup: whatever else a file holds (text, images, scripts, links, styles by class) is left out and named.
+ * SVG to lines in true millimetres (SVG 1.1 and 2): paths, basic shapes, groups, elements used again, transforms, units, viewBox,
+ * style sheets as far as they say how a line is drawn. Only numbers are taken over, never markup: whatever else a file holds (text,
+ * images, scripts, links) is left out and named.
  */
 import { XMLParser } from 'fast-xml-parser';
 import { applyToPoint, compose, fromDefinition, fromTransformAttribute, identity, scale, translate, type Matrix } from 'transformation-matrix';
@@ -10,6 +11,7 @@ import { CURVE_TOLERANCE_MM, ellipse } from './curve';
 import { rectShape } from './basics';
 import { polylinesOf, type Polyline } from './path-data';
 import { ShapeError } from './shape';
+import { declarationsFor, readStyleSheet, type StyleRule } from './svg-style';
 
 /** A drawn element: its lines in mm, y up, and how it is drawn. */
 export interface SvgLine extends Polyline {
@@ -59,8 +61,8 @@ interface Style {
 }
 const DRAWN = new Set(['path', 'rect', 'circle', 'ellipse', 'line', 'polyline', 'polygon']);
 const GROUPS = new Set(['svg', 'g', 'a', 'switch']);
-const QUIET = new Set(['title', 'desc', 'metadata', 'defs', '#text', '#comment', '?xml', 'clippath', 'mask', 'marker', 'pattern', 'lineargradient', 'radialgradient', 'filter', 'symbol']);
-const WORDS: Readonly<Record<string, string>> = { text: 'text', image: 'an image', script: 'a script', style: 'a style sheet', use: 'a reference to another element (use)', foreignobject: 'foreign content', a: 'a link (its shapes are kept)', animate: 'an animation' };
+const QUIET = new Set(['title', 'style', 'desc', 'metadata', 'defs', '#text', '#comment', '?xml', 'clippath', 'mask', 'marker', 'pattern', 'lineargradient', 'radialgradient', 'filter', 'symbol']);
+const WORDS: Readonly<Record<string, string>> = { text: 'text', image: 'an image', script: 'a script', foreignobject: 'foreign content', a: 'a link (its shapes are kept)', animate: 'an animation' };
 
 /** Read an SVG file or pasted markup. Throws ShapeError with what is wrong and what would be right. */
 export function readSvg(text: string): SvgDrawing {
@@ -75,9 +77,12 @@ export function readSvg(text: string): SvgDrawing {
   }
   const root = tree.find((n) => nameOf(n) === 'svg');
   if (!root) throw new ShapeError('there is no <svg> element; paste the whole drawing, from <svg to </svg>');
-  const reader = new Reader();
+  const { byId, css } = survey(root);
+  const sheet = readStyleSheet(css);
+  const reader = new Reader(byId, sheet.rules);
+  for (const words of sheet.leftOut) reader.leftOut.add(words);
   const { matrix, widthMm, heightMm } = viewport(attributes(root));
-  reader.group(root, matrix, { fill: 'black', stroke: 'none', dash: 'none', rule: 'nonzero', shown: true, layer: [], role: '' }, 0);
+  reader.group(root, matrix, styled('svg', attributes(root), { fill: 'black', stroke: 'none', dash: 'none', rule: 'nonzero', shown: true, layer: [], role: '' }, sheet.rules, true), 0);
   return { widthMm, heightMm, lines: reader.lines, fills: reader.fills, leftOut: [...reader.leftOut] };
 }
 
@@ -91,21 +96,43 @@ export function shapeOfSvg(drawing: SvgDrawing): Region {
 
 /** From user units (y down) to mm (y up): the viewport's size, viewBox and preserveAspectRatio. */
 function viewport(a: Readonly<Record<string, string>>): { matrix: Matrix; widthMm: number; heightMm: number } {
-  const box = (a.viewBox ?? '').trim().split(/[\s,]+/).map(Number);
-  const boxed = box.length === 4 && box.every(Number.isFinite) && box[2] > 0 && box[3] > 0;
-  const [x, y, w, h] = boxed ? box : [0, 0, lengthPx(a.width) ?? 300, lengthPx(a.height) ?? 150];
+  const box = viewBoxOf(a);
+  const [w, h] = box ? box.slice(2) : [lengthPx(a.width) ?? 300, lengthPx(a.height) ?? 150];
   // A side that is not given follows the other in the box's proportions; with neither, a unit is a px.
   const given = [lengthPx(a.width), lengthPx(a.height)];
   const width = given[0] ?? (given[1] !== null ? (given[1] * w) / h : w);
   const height = given[1] ?? (given[0] !== null ? (given[0] * h) / w : h);
+  const px = UNIT_MM.px;
+  return { matrix: compose(scale(px, -px), translate(0, -height), fitted(a, width, height)), widthMm: width * px, heightMm: height * px };
+}
+
+function viewBoxOf(a: Readonly<Record<string, string>>): readonly number[] | null {
+  const box = (a.viewBox ?? '').trim().split(/[\s,]+/).map(Number);
+  return box.length === 4 && box.every(Number.isFinite) && box[2] > 0 && box[3] > 0 ? box : null;
+}
+
+/** A viewBox met inside a frame and centred, or stretched to it; as it is without one. */
+function fitted(a: Readonly<Record<string, string>>, width: number, height: number): Matrix {
+  const box = viewBoxOf(a);
+  if (!box) return identity();
+  const [x, y, w, h] = box;
   const stretch = (a.preserveAspectRatio ?? '').includes('none');
   const [sx, sy] = stretch ? [width / w, height / h] : [Math.min(width / w, height / h), Math.min(width / w, height / h)];
-  const px = UNIT_MM.px;
-  const slack = [(width - w * sx) / 2, (height - h * sy) / 2];
-  return {
-    matrix: compose(scale(px, -px), translate(slack[0], slack[1] - height), scale(sx, sy), translate(-x, -y)),
-    widthMm: width * px, heightMm: height * px,
-  };
+  return compose(translate((width - w * sx) / 2, (height - h * sy) / 2), scale(sx, sy), translate(-x, -y));
+}
+
+/** Elements by id, and the text of all style sheets. */
+function survey(root: Node): { byId: ReadonlyMap<string, Node>; css: string } {
+  const byId = new Map<string, Node>();
+  const css: string[] = [];
+  const queue: { node: Node; depth: number }[] = [{ node: root, depth: 0 }];
+  for (let at = queue.pop(); at; at = queue.pop()) {
+    const { id } = attributes(at.node);
+    if (id && !byId.has(id)) byId.set(id, at.node);
+    if (nameOf(at.node) === 'style') css.push(...children(at.node).map((t) => String(t['#text'] ?? '')));
+    else if (at.depth <= DEEPEST) for (const node of children(at.node)) if (nameOf(node) !== '#text') queue.push({ node, depth: at.depth + 1 });
+  }
+  return { byId, css: css.reverse().join('\n') };
 }
 
 const nameOf = (n: Node): string => (Object.keys(n).find((k) => k !== ':@') ?? '').replace(/^svg:/, '').toLowerCase();
@@ -117,26 +144,61 @@ class Reader {
   readonly fills: Region[] = [];
   readonly leftOut = new Set<string>();
   private count = 0;
+  /** Elements being used, outermost first: one that holds its own use is not followed. */
+  private readonly using: Node[] = [];
+
+  constructor(private readonly byId: ReadonlyMap<string, Node>, private readonly rules: readonly StyleRule[]) {}
 
   group(node: Node, matrix: Matrix, style: Style, depth: number): void {
     if (depth > DEEPEST) throw new ShapeError(`the drawing is nested deeper than ${DEEPEST} groups; ungroup it`);
-    for (const child of children(node)) {
-      if (++this.count > MOST_ELEMENTS) throw new ShapeError(`the drawing has more than ${MOST_ELEMENTS} elements; bring in a part of it`);
-      const name = nameOf(child);
-      const a = attributes(child);
-      if (WORDS[name]) this.leftOut.add(WORDS[name]);
-      if (Object.keys(a).some((k) => /^on/i.test(k))) this.leftOut.add('a script');
-      if (QUIET.has(name)) continue;
-      if (!DRAWN.has(name) && !GROUPS.has(name)) {
-        if (!WORDS[name]) this.leftOut.add(`<${name.slice(0, 30)}>`);
-        continue;
-      }
-      const own = styled(a, style);
-      if (!own.shown) continue;
-      const m = compose(matrix, transformOf(a.transform), name === 'svg' ? translate(lengthPx(a.x) ?? 0, lengthPx(a.y) ?? 0) : identity());
-      if (GROUPS.has(name)) this.group(child, m, own, depth + 1);
-      else this.draw(name, a, m, own);
+    for (const child of children(node)) this.element(child, matrix, style, depth);
+  }
+
+  private element(node: Node, matrix: Matrix, style: Style, depth: number): void {
+    if (++this.count > MOST_ELEMENTS) throw new ShapeError(`the drawing has more than ${MOST_ELEMENTS} elements; bring in a part of it`);
+    const name = nameOf(node);
+    const a = attributes(node);
+    if (WORDS[name]) this.leftOut.add(WORDS[name]);
+    if (Object.keys(a).some((k) => /^on/i.test(k))) this.leftOut.add('a script');
+    if (QUIET.has(name)) return;
+    if (!DRAWN.has(name) && !GROUPS.has(name) && name !== 'use') {
+      if (!WORDS[name]) this.leftOut.add(`<${name.slice(0, 30)}>`);
+      return;
     }
+    const own = styled(name, a, style, this.rules, GROUPS.has(name) || name === 'use');
+    if (!own.shown) return;
+    const m = compose(matrix, transformOf(a.transform));
+    if (name === 'use') this.use(a, m, own, depth);
+    else if (name === 'svg') this.frame(node, a, m, own, depth);
+    else if (GROUPS.has(name)) this.group(node, m, own, depth + 1);
+    else this.draw(name, a, m, own);
+  }
+
+  /** An element of the same file, drawn again where `use` says; a symbol or svg takes its size from there. */
+  private use(a: Readonly<Record<string, string>>, m: Matrix, style: Style, depth: number): void {
+    const to = (a.href ?? a['xlink:href'] ?? '').trim();
+    const node = to.startsWith('#') ? this.byId.get(to.slice(1)) : undefined;
+    if (!node) {
+      this.leftOut.add(to.startsWith('#') ? `a use of "${to.slice(0, 40)}", which is not in the file` : 'a use of something outside the file');
+      return;
+    }
+    if (this.using.includes(node)) {
+      this.leftOut.add(`"${to.slice(0, 40)}", which uses itself`);
+      return;
+    }
+    this.using.push(node);
+    const at = compose(m, translate(lengthPx(a.x) ?? 0, lengthPx(a.y) ?? 0));
+    const name = nameOf(node);
+    if (name === 'symbol' || name === 'svg') this.frame(node, { ...attributes(node), x: '0', y: '0', ...(a.width ? { width: a.width } : {}), ...(a.height ? { height: a.height } : {}) }, at, styled(name, attributes(node), style, this.rules, true), depth);
+    else this.element(node, at, style, depth + 1);
+    this.using.pop();
+  }
+
+  /** A nested svg or a used symbol: its viewBox met inside its own size. */
+  private frame(node: Node, a: Readonly<Record<string, string>>, m: Matrix, style: Style, depth: number): void {
+    const box = viewBoxOf(a);
+    const [width, height] = [lengthPx(a.width) ?? box?.[2] ?? 0, lengthPx(a.height) ?? box?.[3] ?? 0];
+    this.group(node, compose(m, translate(lengthPx(a.x) ?? 0, lengthPx(a.y) ?? 0), fitted(a, width, height)), style, depth + 1);
   }
 
   private draw(name: string, a: Readonly<Record<string, string>>, m: Matrix, style: Style): void {
@@ -158,14 +220,19 @@ class Reader {
   }
 }
 
-function styled(a: Readonly<Record<string, string>>, up: Style): Style {
-  const css = Object.fromEntries((a.style ?? '').split(';').map((part) => part.split(':').map((s) => s.trim())).filter((p) => p.length === 2).map(([k, v]) => [k.toLowerCase(), v]));
-  const get = (key: string, inherited: string): string => css[key] ?? a[key] ?? inherited;
-  const name = a['inkscape:label'] ?? a['data-name'] ?? a.id;
+/** How an element is drawn: its own style, then what sheets say of it, then its attributes, then what it stands in (CSS cascade). */
+function styled(name: string, a: Readonly<Record<string, string>>, up: Style, rules: readonly StyleRule[], group: boolean): Style {
+  const own = Object.fromEntries((a.style ?? '').split(';').map((part) => part.split(':').map((s) => s.trim())).filter((p) => p.length === 2).map(([k, v]) => [k.toLowerCase(), v]));
+  const css = { ...declarationsFor(rules, name, a.id, a.class), ...own };
+  const get = (key: string, inherited: string): string => {
+    const value = css[key] ?? a[key];
+    return value === undefined || value === 'inherit' ? inherited : value;
+  };
+  const title = Object.entries(a).find(([k]) => k.endsWith(':label'))?.[1] ?? a['data-name'] ?? a.id;
   return {
     fill: get('fill', up.fill), stroke: get('stroke', up.stroke), dash: get('stroke-dasharray', up.dash), rule: get('fill-rule', up.rule),
     shown: up.shown && get('display', '') !== 'none' && get('visibility', '') !== 'hidden',
-    layer: name && a.d === undefined ? [...up.layer, name] : up.layer,
+    layer: title && group && name !== 'svg' ? [...up.layer, title] : up.layer,
     role: a['data-role'] ?? up.role,
   };
 }

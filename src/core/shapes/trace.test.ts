@@ -19,16 +19,18 @@ function picture(width: number, height: number, inside: (x: number, y: number) =
 const disc = (r: number, hole = 0) => picture(140, 140, (x, y) => { const d = Math.hypot(x - 70, y - 70); return d < r && d >= hole; });
 const wishes = (heightMm: number, change: Partial<TraceWishes> = {}): TraceWishes => ({ threshold: 0.5, smoothing: 0, specks: 4, inverted: false, keepHoles: true, heightMm, ...change });
 
-test('discs of known size: area and width within a percent', () => {
+test('discs of known size: the height exact, width and area within what half a pixel of the picture makes', () => {
   fc.assert(fc.property(fc.double({ min: 20, max: 60, noNaN: true }), (r) => {
     const region = traceShape(disc(r), wishes(50));
     expect(region).toHaveLength(1);
     const { min, max } = regionBox(region);
     expect(max[1] - min[1]).toBeCloseTo(50, 6);
     expect(min[1]).toBeCloseTo(0, 6);
-    expect(Math.abs(max[0] - min[0] - 50)).toBeLessThan(0.3);
-    expect(Math.abs(regionArea(region) / (Math.PI * 625) - 1)).toBeLessThan(0.01);
-  }), { numRuns: 12 });
+    const halfPixel = 0.5 / (2 * r);
+    expect(Math.abs((max[0] - min[0]) / 50 - 1)).toBeLessThan(halfPixel);
+    expect(Math.abs(regionArea(region) / (Math.PI * 625) - 1)).toBeLessThan(2 * halfPixel);
+  // 21.04: its topmost point is thinned away, and the height must hold all the same.
+  }), { numRuns: 12, examples: [[21.039397567420984]] });
 });
 test('a square of known size keeps its area; its pixels\' corners are cut by half a pixel at most', () => {
   const region = traceShape(picture(120, 120, (x, y) => x > 20 && x < 100 && y > 20 && y < 100), wishes(40));

@@ -1,6 +1,6 @@
 /** A picture to outlines: contours of its darkness at a threshold, found between the pixels (marching squares). */
 import { contours } from 'd3-contour';
-import { offset, regionFromRings, ringArea, thinOut, type Region, type Ring } from '../plane/polygon';
+import { mapRegion, offset, regionBox, regionFromRings, ringArea, thinOut, type Region, type Ring } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 import { ShapeError } from './shape';
 
@@ -66,14 +66,16 @@ export function traceShape(raster: Raster, wishes: TraceWishes): Region {
   if (wishes.smoothing > 0) region = offset(offset(region, -wishes.smoothing / 4, 'round'), wishes.smoothing / 4, 'round');
   if (!wishes.keepHoles) region = region.map((p) => ({ outer: p.outer, holes: [] }));
   if (region.length === 0) throw new ShapeError('nothing is left to trace at this threshold; move it, or ask for the light parts');
-  const ys = region.flatMap((p) => p.outer.map((q) => q[1]));
-  const low = ys.reduce((a, b) => Math.min(a, b), Infinity);
-  const k = wishes.heightMm / (ys.reduce((a, b) => Math.max(a, b), -Infinity) - low);
-  const scaled = region.map((p) => ({ outer: scale(p.outer, k, low), holes: p.holes.map((h) => scale(h, k, low)) }));
-  // Pixels' own steps are far finer than a knife: thinned to a tenth of a pixel, and never more coarsely than 0.05 mm.
-  return thinOut(scaled, Math.min(0.05, k * 0.1));
+  const extent = (r: Region): { low: number; k: number } => {
+    const { min, max } = regionBox(r);
+    return { low: min[1], k: wishes.heightMm / (max[1] - min[1]) };
+  };
+  // Pixels' own steps are far finer than a knife: thinned to a tenth of a pixel, and never more coarsely than 0.05 mm. Only then is the
+  // height set, since the highest point may be one that is thinned away.
+  const thin = thinOut(region, Math.min(0.05 / extent(region).k, 0.1));
+  const { low, k } = extent(thin);
+  return mapRegion(thin, ([x, y]): Vec2 => [x * k, (y - low) * k]);
 }
-const scale = (ring: Ring, k: number, low: number): Ring => ring.map(([x, y]): Vec2 => [x * k, (y - low) * k]);
 
 /** Mean of each point and its neighbours, as far as `smoothing` pixels along the outline; area kept within a pixel's own. */
 function rounded(ring: Ring, smoothing: number): Ring {
