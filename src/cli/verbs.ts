@@ -7,7 +7,8 @@ import { EXPORT_FORMATS, exportDesign, type ExportFormat } from '../core/formats
 import { readFold } from '../core/formats/fold-read';
 import { readTemplate } from '../core/formats/template-read';
 import { findFaults } from '../core/pattern/mending';
-import { LINE_ROLES, type LineRole } from '../core/pattern/pattern';
+import { TEMPLATE_ROLES, type TemplateRole } from '../core/pattern/pattern';
+import { withTemplate } from '../core/project/bring';
 import { templateLines, type Template } from '../core/project/template';
 import { KIND_INFO, KINDS, type Parameter, type ParameterValue } from '../core/kinds';
 import { buildAssembly } from '../core/project/build';
@@ -161,17 +162,16 @@ const bring: Verb = (args) => {
   const read = readTemplate(readText(from, 'an SVG or DXF file'), from);
   const chosen = new Map(many.role.map((pair) => {
     const [key, role] = [pair.slice(0, pair.lastIndexOf('=')), pair.slice(pair.lastIndexOf('=') + 1)];
-    if (!(LINE_ROLES as readonly string[]).includes(role)) throw new UsageError(`--role ${pair.slice(0, 40)}: it must be LAYER=ROLE or ID=ROLE with a role of ${LINE_ROLES.join(', ')}`);
+    if (!(TEMPLATE_ROLES as readonly string[]).includes(role)) throw new UsageError(`--role ${pair.slice(0, 40)}: it must be LAYER=ROLE or ID=ROLE with a role of ${TEMPLATE_ROLES.join(', ')}`);
     if (!read.groups.some((g) => g.key === key || g.layer === key) && !read.lines.some((l) => l.id === key)) throw new UsageError(`--role ${pair.slice(0, 40)}: there is no layer or line "${key}"; layers are ${[...new Set(read.groups.map((g) => g.layer))].join(', ')}`);
-    return [key, role as LineRole] as const;
+    return [key, role as TemplateRole] as const;
   }));
   const template: Template = {
     name: basename(from).replace(/\.\w+$/, '').slice(0, 100) || 'Template', scale: readNumber(options.scale, 'scale', 0.001, 1000, 1), mended: flags.has('mend'), lead: options.gutter ?? null,
     lines: read.lines, groups: read.groups.map(({ key, layer, colour, dashed, role }) => ({ key, layer, colour, dashed, role: chosen.get(key) ?? chosen.get(layer) ?? role })),
     picked: Object.fromEntries(read.lines.flatMap((l) => (chosen.has(l.id) ? [[l.id, chosen.get(l.id)!]] : []))),
   };
-  const blank = blankDesign(template.name);
-  const design: Design = { ...blank, card: { ...blank.card, template } };
+  const design = withTemplate(blankDesign(template.name), template);
   const checked = checkDesign(design);
   if (!checked.ok) throw new UsageError(checked.why);
   const assembly = buildAssembly(design);

@@ -7,6 +7,7 @@ import { drawPicture } from '@/core/formats/picture';
 import { readTemplate } from '@/core/formats/template-read';
 import { findFaults } from '@/core/pattern/mending';
 import { regionBox, ringsOf, type Region } from '@/core/plane/polygon';
+import { withTemplate } from '@/core/project/bring';
 import { templateLines } from '@/core/project/template';
 import { measureOver, outlineFigures, planeOutlines, strutSheet, workedShape } from '@/core/project/workshop';
 import { fontShelved, fontsNamed, provideFont } from '@/core/shapes/fonts';
@@ -170,6 +171,7 @@ const engine: Engine = {
     });
   }),
   template: (text, name) => answer(() => readTemplate(text, name)),
+  bringTemplate: (design, template) => answer(() => withTemplate(design, template)),
   faults: (template) => answer(() => ({ lines: templateLines(template), faults: findFaults(templateLines({ ...template, mended: false })) })),
 
   async export(design, choice) {

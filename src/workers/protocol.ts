@@ -109,6 +109,8 @@ export interface Engine {
   trace(raster: Raster, wishes: TraceWishes): Promise<Answer<Brought>>;
   letters(text: TextShape): Promise<Answer<readonly { readonly letter: string; readonly path: string; readonly x: number }[]>>;
   template(text: string, name: string): Promise<Answer<ReadTemplate>>;
+  /** The design with the template for its card. */
+  bringTemplate(design: Design, template: Template): Promise<Answer<Design>>;
   faults(template: Template): Promise<Answer<{ readonly lines: readonly TemplateLine[]; readonly faults: readonly Fault[] }>>;
   export(design: Design, choice: ExportChoice): Promise<Answer<Uint8Array>>;
 }

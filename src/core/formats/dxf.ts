@@ -1,22 +1,23 @@
 /** DXF (ASCII) in millimetres: one layer per role, folds with their line types. */
 import { DxfWriter, LWPolylineFlags, Units, point2d, point3d } from '@tarikjabiri/dxf';
-import { LINE_ROLES } from '../pattern/pattern';
+import { TEMPLATE_ROLES } from '../pattern/pattern';
 import { ROLE_STYLE, walkPlate, type Plate } from './plate';
 
 export function toDxf(plate: Plate): string {
   const dxf = new DxfWriter();
   dxf.setUnits(Units.Millimeters);
-  for (const role of LINE_ROLES) {
-    const { dashMm, dxfColour } = ROLE_STYLE[role];
+  for (const role of TEMPLATE_ROLES) {
+    const { dashMm, dxfColour } = ROLE_STYLE[role === 'perforation-mountain' ? 'perforation' : role];
     const lineType = dashMm.length > 0 ? role.toUpperCase() : 'Continuous';
     // Pen down is positive, pen up negative.
     if (dashMm.length > 0) dxf.addLType(lineType, role, dashMm.map((d, i) => (i % 2 === 0 ? d : -d)));
     dxf.addLayer(role, dxfColour, lineType);
   }
   return walkPlate(plate, {
-    line(role, points, closed) {
-      if (points.length === 2 && !closed) dxf.addLine(point3d(...points[0]), point3d(...points[1]), { layerName: role });
-      else dxf.addLWPolyline(points.map(([x, y]) => ({ point: point2d(x, y) })), { layerName: role, flags: closed ? LWPolylineFlags.Closed : LWPolylineFlags.None });
+    line(role, points, closed, { fold }) {
+      const layerName = fold === 'mountain' ? 'perforation-mountain' : role;
+      if (points.length === 2 && !closed) dxf.addLine(point3d(...points[0]), point3d(...points[1]), { layerName });
+      else dxf.addLWPolyline(points.map(([x, y]) => ({ point: point2d(x, y) })), { layerName, flags: closed ? LWPolylineFlags.Closed : LWPolylineFlags.None });
     },
     finish: () => dxf.stringify(),
   });

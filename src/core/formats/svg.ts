@@ -9,9 +9,9 @@ const coordinate = (x: number): string => trimNumber(x, 6);
 export function toSvg(plate: Plate): string {
   const groups = new Map<LineRole, string[]>();
   const sink: PlateSink<string> = {
-    line(role, points, closed, { id }) {
+    line(role, points, closed, { id, fold }) {
       const d = points.map(([x, y], i) => `${i === 0 ? 'M' : 'L'}${coordinate(x)} ${coordinate(plate.heightMm - y)}`).join(' ') + (closed ? ' Z' : '');
-      groups.set(role, [...(groups.get(role) ?? []), `    <path d="${d}" data-id="${escapeXml(id)}"/>`]);
+      groups.set(role, [...(groups.get(role) ?? []), `    <path d="${d}" data-id="${escapeXml(id)}"${fold === 'mountain' ? ' data-role="perforation-mountain"' : ''}/>`]);
     },
     finish() {
       const [w, h] = [coordinate(plate.widthMm), coordinate(plate.heightMm)];

@@ -3,7 +3,7 @@ import interpolate from 'b-spline';
 import { hsl, rgb } from 'd3-color';
 import DxfParser, { type IEntity, type IInsertEntity } from 'dxf-parser';
 import { applyToPoint, compose, identity, rotateDEG, scale, translate, type Matrix } from 'transformation-matrix';
-import { LINE_ROLES, type LineRole } from '../pattern/pattern';
+import { TEMPLATE_ROLES, type TemplateRole } from '../pattern/pattern';
 import { MOST_LINES } from '../pattern/mending';
 import { contains } from '../plane/polygon';
 import { dist2, type Vec2 } from '../plane/vec2';
@@ -23,7 +23,7 @@ export interface LineGroup {
   readonly layer: string;
   readonly colour: string;
   readonly dashed: boolean;
-  readonly role: LineRole;
+  readonly role: TemplateRole;
   readonly count: number;
 }
 export interface ReadTemplate {
@@ -62,14 +62,14 @@ export function readTemplate(text: string, name: string): ReadTemplate {
 }
 
 /** What a line is for, by what its file says: our own role, words in its layer, dashes, colour. */
-export function guessRole(said: string, layer: string, colour: string, dashed: boolean): LineRole {
-  if ((LINE_ROLES as readonly string[]).includes(said)) return said as LineRole;
+export function guessRole(said: string, layer: string, colour: string, dashed: boolean): TemplateRole {
+  if ((TEMPLATE_ROLES as readonly string[]).includes(said)) return said as TemplateRole;
   const word = layer.toLowerCase();
   if (/glue|adhes|tape/.test(word)) return 'glue';
   if (/window|waste/.test(word)) return 'window';
+  if (/perf/.test(word)) return /mount|ridge/.test(word) ? 'perforation-mountain' : 'perforation';
   if (/mount|ridge/.test(word)) return 'mountain';
   if (/valley/.test(word)) return 'valley';
-  if (/perf/.test(word)) return 'perforation';
   if (/mark|draw|print|note|guide/.test(word)) return 'mark';
   if (/fold|crease|score/.test(word)) return dashed && /dot/.test(word) ? 'mountain' : 'valley';
   if (/cut|edge|outline|knife/.test(word)) return 'cut';
@@ -123,7 +123,7 @@ function dxfLines(text: string): Raw {
     }
     const rgb = e.color ?? layers[e.layer]?.color ?? 0;
     return [{
-      id: `${e.layer}-${i + 1}`, layer: e.layer ?? '', colour: `#${rgb.toString(16).padStart(6, '0')}`, dashed: /dash|dot|hidden|center/i.test(`${e.lineType ?? ''}`), said: (LINE_ROLES as readonly string[]).includes(e.layer?.toLowerCase()) ? e.layer.toLowerCase() : '',
+      id: `${e.layer}-${i + 1}`, layer: e.layer ?? '', colour: `#${rgb.toString(16).padStart(6, '0')}`, dashed: /dash|dot|hidden|center/i.test(`${e.lineType ?? ''}`), said: (TEMPLATE_ROLES as readonly string[]).includes(e.layer?.toLowerCase()) ? e.layer.toLowerCase() : '',
       ...outline,
     }];
   });

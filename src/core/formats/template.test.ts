@@ -2,13 +2,16 @@
 import fc from 'fast-check';
 import { foldDeg, poseAt } from '../assembly/pose';
 import { findFaults, mend, type TemplateLine } from '../pattern/mending';
+import { joinPerforations } from '../pattern/perforations';
 import { polygonArea } from '../plane/polygon';
 import { distToSegment } from '../plane/vec2';
 import { buildAssembly } from '../project/build';
 import { addMechanism, blankDesign, type Design } from '../project/design';
 import { prove } from '../project/prove';
 import { checkDesign } from '../project/schema';
-import { buildTemplate, type Template } from '../project/template';
+import { withTemplate } from '../project/bring';
+import { buildTemplate, templateLines, type Template } from '../project/template';
+import { drawPieces } from '../sheets/drawing';
 import { exportDesign } from './export';
 import { guessRole, readTemplate } from './template-read';
 
@@ -120,6 +123,55 @@ describe('DXF (reference of its ASCII form, group codes by entity)', () => {
     const t = read(file(codes(0, 'INSERT', 8, '0', 2, 'loop', 10, 0, 20, 0), block));
     expect(t.leftOut).toEqual(['insert']);
     expect(t.lines.length).toBeLessThan(20);
+  });
+});
+
+describe('perforated creases', () => {
+  const perforated: Design = { ...step, making: { ...step.making, roles: { valley: { way: 'perforate', cutMm: 3, gapMm: 2 }, mountain: { way: 'perforate', cutMm: 2.5, gapMm: 1 } } } };
+  /** Lines to a hundredth of a millimetre; the corners of a closed one in any order, since it may start at any. */
+  const dashes = (svg: string): string[] => [...svg.matchAll(/ d="([^"]*)"/g)].map(([, d]) => d.replace(/-?[\d.]+/g, (n) => Number(n).toFixed(2))).map((d) => (d.endsWith('Z') ? d.split(/ ?[MLZ]/).sort().join() : d)).sort();
+  test.each(['svg', 'dxf'] as const)('come back from %s as the creases they stand for, and are cut the same again', async (format) => {
+    const template = templateOf(text(await exportDesign(perforated, { format, openDeg: 90 })), `card.${format}`);
+    expect(findFaults(templateLines(template))).toEqual([]);
+    const back = withTemplate(blankDesign('back'), template);
+    const [own, again] = [buildAssembly(step), buildAssembly(back)];
+    expect(again.facets).toHaveLength(own.facets.length);
+    const folds = (a: typeof own): string[] => a.creases.map((c) => foldDeg(poseAt(a, 70), c).toFixed(4)).sort();
+    expect(folds(again)).toEqual(folds(own));
+    const [first, second] = await Promise.all([perforated, back].map(async (d) => dashes(text(await exportDesign(d, { format: 'svg', openDeg: 90 })))));
+    expect(second).toHaveLength(first.length);
+    expect(second).toEqual(first);
+    expect(checkDesign(JSON.parse(JSON.stringify(back))).ok).toBe(true);
+  });
+  const line = (id: string, role: TemplateLine['role'], ...points: TemplateLine['points']): TemplateLine => ({ id, role, points, closed: false });
+  const edge: TemplateLine = { ...line('edge', 'cut', [0, 0], [100, 0], [100, 80], [0, 80]), closed: true };
+  test('any even row of dashes, at any turn, becomes one crease from edge to edge', () => {
+    fc.assert(fc.property(fc.integer({ min: 2, max: 12 }), fc.double({ min: 0.25, max: 0.8, noNaN: true }), fc.double({ min: 0, max: 360, noNaN: true }), (count, share, deg) => {
+      const pitch = 100 / count;
+      fc.pre(pitch * (1 - share) < 6);
+      const t = (deg * Math.PI) / 180;
+      const turn = (l: TemplateLine): TemplateLine => ({ ...l, points: l.points.map(([x, y]) => [x * Math.cos(t) - y * Math.sin(t), x * Math.sin(t) + y * Math.cos(t)] as const) });
+      const row = Array.from({ length: count }, (_, k) => line(`d${k}`, 'perforation', [(k + (1 - share) / 2) * pitch, 40], [(k + (1 + share) / 2) * pitch, 40]));
+      const [, crease, ...more] = joinPerforations([edge, ...row].map(turn));
+      expect(more).toEqual([]);
+      expect(crease.joined).toHaveLength(count);
+      expect(Math.hypot(crease.points[1][0] - crease.points[0][0], crease.points[1][1] - crease.points[0][1])).toBeCloseTo(100, 6);
+      expect(crease.making).toEqual({ way: 'perforate', cutMm: expect.closeTo(pitch * share, 2), gapMm: expect.closeTo(pitch * (1 - share), 2) });
+    }), { numRuns: 60 });
+  });
+  test('a slit between two rows parts them; another role is another crease; whole lines stay whole', () => {
+    const rows = (role: TemplateLine['role'], from: number, to: number): TemplateLine[] => Array.from({ length: (to - from) / 5 }, (_, k) => line(`${role}${from + 5 * k}`, role, [from + 5 * k + 1, 40], [from + 5 * k + 4, 40]));
+    const slit = line('slit', 'cut', [50, 20], [50, 60]);
+    expect(joinPerforations([edge, slit, ...rows('perforation', 0, 100)]).slice(2).map((l) => l.points.map((p) => p[0]))).toEqual([[0, 50], [50, 100]]);
+    expect(joinPerforations([edge, ...rows('perforation', 0, 50), ...rows('perforation-mountain', 50, 100)]).slice(1).map((l) => l.role)).toEqual(['perforation', 'perforation-mountain']);
+    const whole = [edge, line('fold', 'perforation', [0, 40], [100, 40])];
+    expect(joinPerforations(whole)).toEqual(whole);
+  });
+  test('a crease too short for one dash is scored, so that it is not lost', () => {
+    const short = buildAssembly(perforated);
+    const tiny: Design = { ...perforated, making: { ...perforated.making, all: { way: 'perforate', cutMm: 50, gapMm: 50 }, roles: {} } };
+    const lines = drawPieces(tiny, short).flatMap((d) => d.lines);
+    for (const c of short.creases) expect(lines.some((l) => l.id === c.id)).toBe(true);
   });
 });
 

@@ -1,5 +1,6 @@
 /** The plain base: two leaves that meet at the gutter, with or without a liner glued inside (handbook section 3). */
 import type { Interruption } from '../pattern/facets';
+import type { Making } from '../pattern/making';
 import { contains, insidePoint, intersect, largest, mapRegion, offset as grow, polygonArea, rectangle, regionBox, unite, type Polygon, type Region } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 import { leastTrim, levelAt, trimmed, widthOfAll, withoutIntervals } from '../shapes/level';
@@ -22,6 +23,8 @@ export interface BasePieces {
   readonly measures: Record<string, number>;
   /** Parts of the gutter without paper, where the base is shaped. */
   readonly interruptions: readonly Interruption[];
+  /** How creases that came with the base were produced, by id. */
+  readonly making?: Readonly<Record<string, Making>>;
 }
 
 export const foldCardParameters: readonly Parameter[] = [

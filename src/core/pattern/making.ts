@@ -6,7 +6,7 @@ export type Making = { readonly way: 'score' } | { readonly way: 'perforate'; re
 
 /**
  * Cuts of a perforation along a segment: whole cuts, evenly spread, with at least half a gap of paper at both ends.
- * A segment too short for one cut keeps none.
+ * None where the segment is too short for one.
  */
 export function perforationCuts({ a, b }: Segment, cutMm: number, gapMm: number): Segment[] {
   const length = dist2(a, b);

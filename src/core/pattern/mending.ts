@@ -1,12 +1,16 @@
 /** Faults of lines that were drawn elsewhere, and their mending: gaps in outlines, doubled lines, creases that end in air. mm. */
 import { dist2, distToSegment, dot2, sub2, cross2, lerp2, type Vec2 } from '../plane/vec2';
-import type { LineRole } from './pattern';
+import type { Making } from './making';
+import type { TemplateRole } from './pattern';
 
 export interface TemplateLine {
   readonly id: string;
-  readonly role: LineRole;
+  readonly role: TemplateRole;
   readonly points: readonly Vec2[];
   readonly closed: boolean;
+  /** Dashes that were joined into this crease, by id, and how they were cut. */
+  readonly joined?: readonly string[];
+  readonly making?: Making;
 }
 export interface Fault {
   readonly kind: 'gap' | 'doubled' | 'air';
@@ -26,10 +30,11 @@ export const WIDEST_AIR_MM = 4;
 /** More lines are not a card. */
 export const MOST_LINES = 4000;
 
-const isCrease = (l: TemplateLine): boolean => l.role === 'valley' || l.role === 'mountain' || l.role === 'perforation';
+export const isCrease = (l: TemplateLine): boolean => l.role === 'valley' || l.role === 'mountain' || isPerforated(l);
+export const isPerforated = (l: TemplateLine): boolean => l.role === 'perforation' || l.role === 'perforation-mountain';
 const isCut = (l: TemplateLine): boolean => l.role === 'cut' || l.role === 'window';
 const ends = (l: TemplateLine): Vec2[] => (l.closed ? [] : [l.points[0], l.points[l.points.length - 1]]);
-const segments = (l: TemplateLine): [Vec2, Vec2][] => l.points.flatMap((p, i): [Vec2, Vec2][] => (i + 1 < l.points.length ? [[p, l.points[i + 1]]] : l.closed ? [[p, l.points[0]]] : []));
+export const segmentsOf = (l: TemplateLine): [Vec2, Vec2][] => l.points.flatMap((p, i): [Vec2, Vec2][] => (i + 1 < l.points.length ? [[p, l.points[i + 1]]] : l.closed ? [[p, l.points[0]]] : []));
 const box = (l: TemplateLine, by: number): [number, number, number, number] => {
   const xs = l.points.map((p) => p[0]);
   const ys = l.points.map((p) => p[1]);
@@ -44,7 +49,7 @@ function nearest(p: Vec2, lines: readonly TemplateLine[], boxes: ReadonlyMap<str
   for (const line of lines) {
     const [x0, y0, x1, y1] = boxes.get(line.id)!;
     if (p[0] < x0 || p[0] > x1 || p[1] < y0 || p[1] > y1) continue;
-    for (const [a, b] of segments(line)) {
+    for (const [a, b] of segmentsOf(line)) {
       const d = distToSegment(p, a, b);
       if (d < best.mm) best = { line, mm: d };
     }
@@ -77,13 +82,13 @@ export function findFaults(lines: readonly TemplateLine[]): Fault[] {
 }
 
 /** Where a crease, run on from one of its ends, meets the next line; null where that is too far. Backwards too: it may overshoot. */
-function reach(line: TemplateLine, at: Vec2, others: readonly TemplateLine[]): Vec2 | null {
+export function reach(line: Pick<TemplateLine, 'points'>, at: Vec2, others: readonly TemplateLine[]): Vec2 | null {
   const inner = dist2(at, line.points[0]) === 0 ? line.points[1] : line.points[line.points.length - 2];
   const length = dist2(at, inner);
   if (length === 0) return null;
   const u: Vec2 = [(at[0] - inner[0]) / length, (at[1] - inner[1]) / length];
   let best: { p: Vec2; mm: number } | null = null;
-  for (const [a, b] of others.flatMap(segments)) {
+  for (const [a, b] of others.flatMap(segmentsOf)) {
     const d = sub2(b, a);
     const turn = cross2(u, d);
     if (Math.abs(turn) < 1e-9 * Math.hypot(...d)) continue;
@@ -141,7 +146,7 @@ function closestEnd(target: TemplateLine, line: TemplateLine, at: Vec2): Vec2 | 
   const end = ends(target).filter((e) => !(target === line && e === at)).sort((a, b) => dist2(a, at) - dist2(b, at))[0];
   if (end && dist2(end, at) <= WIDEST_GAP_MM) return end;
   let best: { p: Vec2; mm: number } | null = null;
-  for (const [a, b] of segments(target)) {
+  for (const [a, b] of segmentsOf(target)) {
     const d = sub2(b, a);
     const t = Math.min(1, Math.max(0, dot2(sub2(at, a), d) / dot2(d, d)));
     const p = lerp2(a, b, t);

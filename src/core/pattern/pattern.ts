@@ -5,6 +5,9 @@ import type { Vec2 } from '../plane/vec2';
 /** What a line is for. How a crease is produced (scored, perforated) is an output choice, see `making.ts`. */
 export const LINE_ROLES = ['cut', 'valley', 'mountain', 'perforation', 'window', 'mark', 'glue'] as const;
 export type LineRole = (typeof LINE_ROLES)[number];
+/** What a line of a template may be for: a perforation folds up unless it is said to fold down. */
+export const TEMPLATE_ROLES = [...LINE_ROLES, 'perforation-mountain'] as const;
+export type TemplateRole = (typeof TEMPLATE_ROLES)[number];
 export type CreaseRole = 'valley' | 'mountain';
 
 export interface PatternLine {

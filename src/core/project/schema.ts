@@ -3,7 +3,7 @@ import Joi from 'joi';
 import { foldCardParameters, GUTTER, KINDS } from '../kinds';
 import { ENVELOPES, POST_FORMATS, SHEETS } from '../paper/sizes';
 import { MOST_LINES } from '../pattern/mending';
-import { LINE_ROLES } from '../pattern/pattern';
+import { TEMPLATE_ROLES } from '../pattern/pattern';
 import { assetsNamed, type ShapeStep } from '../shapes/shape';
 import { assetSchema, shapeSchema } from '../shapes/schema';
 import { DESIGN_VERSION, type Design } from './design';
@@ -52,7 +52,7 @@ const layer = Joi.object({
   stock: id.required(), colour, foamMm: length(10).required(), foamInsetMm: length(100).required(), doubled: Joi.boolean(),
 });
 
-const role = Joi.valid(...LINE_ROLES);
+const role = Joi.valid(...TEMPLATE_ROLES);
 const key = Joi.string().max(300);
 const template = Joi.object({
   name: Joi.string().max(120).required(), scale: Joi.number().greater(0).max(1000).required(), mended: Joi.boolean().required(), lead: key.allow(null).required(),

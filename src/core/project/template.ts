@@ -2,8 +2,10 @@
 import { GUTTER, type BasePieces, type CreaseLine, type Host, type PatternLine, type Piece } from '../kinds';
 import type { Interruption } from '../pattern/facets';
 import { findFacets } from '../pattern/facets';
-import { mend, type TemplateLine } from '../pattern/mending';
-import type { LineRole } from '../pattern/pattern';
+import type { Making } from '../pattern/making';
+import { isCrease, mend, type TemplateLine } from '../pattern/mending';
+import type { TemplateRole } from '../pattern/pattern';
+import { joinPerforations } from '../pattern/perforations';
 import { arrange } from '../plane/arrangement';
 import { contains, distanceToEdge, insidePoint, largest, polygonArea, regionBox, subtract, unite, type Polygon, type Region } from '../plane/polygon';
 import { cross2, dist2, distToLine, lerp2, scale2, sub2, type Vec2 } from '../plane/vec2';
@@ -17,20 +19,22 @@ export interface Template {
   /** Mend what can be mended when it is put together. */
   readonly mended: boolean;
   readonly lines: readonly { readonly id: string; readonly group: string; readonly points: readonly Vec2[]; readonly closed: boolean }[];
-  readonly groups: readonly { readonly key: string; readonly layer: string; readonly colour: string; readonly dashed: boolean; readonly role: LineRole }[];
+  readonly groups: readonly { readonly key: string; readonly layer: string; readonly colour: string; readonly dashed: boolean; readonly role: TemplateRole }[];
   /** Roles of single lines, by id, where they differ from their group's. */
-  readonly picked: Readonly<Record<string, LineRole>>;
+  readonly picked: Readonly<Record<string, TemplateRole>>;
   /** Line that is the gutter; null: the longest crease of the largest piece. */
   readonly lead: string | null;
 }
 
-/** The lines with their roles, scaled, mended where that is wished. */
+/** The lines with their roles, scaled, rows of dashes joined, mended where that is wished. */
 export function templateLines(t: Template): readonly TemplateLine[] {
   const roles = new Map(t.groups.map((g) => [g.key, g.role]));
   const lines = t.lines.map((l): TemplateLine => ({ id: l.id, role: t.picked[l.id] ?? roles.get(l.group) ?? 'cut', closed: l.closed, points: t.scale === 1 ? l.points : l.points.map((p) => scale2(p, t.scale)) }));
-  return t.mended ? mend(lines) : lines;
+  const joined = joinPerforations(lines);
+  return t.mended ? mend(joined) : joined;
 }
 
+const foldsDown = (l: TemplateLine): boolean => l.role === 'mountain' || l.role === 'perforation-mountain';
 const pairs = (l: TemplateLine): { a: Vec2; b: Vec2 }[] => l.points.flatMap((a, i) => (i + 1 < l.points.length ? [{ a, b: l.points[i + 1] }] : l.closed ? [{ a, b: l.points[0] }] : []));
 
 /** Pieces of the template. Throws ShapeError where there is no paper or nothing to open. */
@@ -41,7 +45,7 @@ export function buildTemplate(t: Template, stock: string): BasePieces {
   if (paper.length === 0) throw new ShapeError('the cut lines do not close round any paper; give the outline the role cut, or let open outlines be mended');
   const windows: Region = lines.filter((l) => l.role === 'window').flatMap((l) => unite(arrange(pairs(l)).faces));
   const sheets = paper.map((p) => ({ outer: p.outer, whole: p, rest: largest(windows.length > 0 ? subtract([p], unite(windows)) : [p]) ?? p })).sort((a, b) => polygonArea(b.whole) - polygonArea(a.whole));
-  const creases = lines.filter((l) => (l.role === 'valley' || l.role === 'mountain' || l.role === 'perforation') && l.points.length >= 2);
+  const creases = lines.filter((l) => isCrease(l) && l.points.length >= 2);
   const bent = creases.find((l) => l.points.length > 2 && !straight(l.points));
   if (bent) throw new ShapeError(`crease ${bent.id} is curved; only straight creases fold, so give it another role`);
   const inside = (p: Polygon, l: TemplateLine): boolean => contains({ outer: p.outer, holes: [] }, lerp2(l.points[0], l.points[l.points.length - 1], 0.5));
@@ -61,6 +65,12 @@ export function buildTemplate(t: Template, stock: string): BasePieces {
     return [d[0] * frame.along[0] + d[1] * frame.along[1], cross2(frame.along, d)];
   };
   let n = 0;
+  const making: Record<string, Making> = {};
+  const made = (id: string, lines: readonly TemplateLine[]): string => {
+    const how = lines.find((l) => l.making)?.making;
+    if (how) making[id] = how;
+    return id;
+  };
   const along = stretches.map((l) => [l.points[0], l.points[l.points.length - 1]].map((p) => move(p)[0])).map(([a, b]) => ({ from: Math.min(a, b), to: Math.max(a, b) }));
   const half = Math.max(...along.map((i) => i.to));
   const interruptions = withoutIntervals([{ from: -half, to: half }], joinIntervals(along)).map((i): Interruption => ({ crease: GUTTER, from: i.from + half, to: i.to + half }));
@@ -72,9 +82,9 @@ export function buildTemplate(t: Template, stock: string): BasePieces {
       outline: { outer: sheet.rest.outer.map(move), holes: sheet.rest.holes.map((h) => h.map(move)) },
       lines: [...cuts, ...lines.filter((l) => l.role === 'mark')].flatMap((l) => pairs(l).filter((s) => within(sheet.whole, s) && (l.role === 'mark' || !onOutline(sheet.rest, s))).map(({ a, b }): PatternLine => ({ role: l.role === 'mark' ? 'mark' : 'cut', a: move(a), b: move(b), mechanism: 'card' }))),
       creases: [
-        ...(k === 0 ? [{ id: GUTTER, role: 'valley' as const, mechanism: 'card', a: [-half, 0] as const, b: [half, 0] as const, ends: [Math.PI, 0] as const }] : []),
+        ...(k === 0 ? [{ id: made(GUTTER, stretches), role: 'valley' as const, mechanism: 'card', a: [-half, 0] as const, b: [half, 0] as const, ends: [Math.PI, 0] as const }] : []),
         ...mine.map((l): CreaseLine => ({
-          id: `card.crease-${++n}`, role: l.role === 'mountain' ? 'mountain' : 'valley', mechanism: 'card',
+          id: made(`card.crease-${++n}`, [l]), role: foldsDown(l) ? 'mountain' : 'valley', mechanism: 'card',
           ...leftToRight(move(l.points[0]), move(l.points[l.points.length - 1])), ends: [undefined, 0],
         })),
       ],
@@ -96,7 +106,7 @@ export function buildTemplate(t: Template, stock: string): BasePieces {
     const reach = (facet: number): number => flat.facets[facet].polygon.outer.reduce((far, p) => Math.max(far, distToLine(p, crease.a, crease.b)), 0);
     return { crease: crease.id, piece: 'card', frame: { origin: lerp2(crease.a, crease.b, 0.5), along: scale2(sub2(crease.b, crease.a), 1 / long) }, lengthMm: long, sideA: nameOf(h.b), sideB: nameOf(h.a), sign: crease.role === 'valley' ? 1 : -1, ends: crease.ends, reachA: reach(h.b), reachB: reach(h.a), stock };
   });
-  return { pieces: [card, ...pieces.slice(1)], bonds: [], gutter, hosts, measures: { hinge_mm: along.reduce((s, i) => s + i.to - i.from, 0) }, interruptions };
+  return { pieces: [card, ...pieces.slice(1)], bonds: [], gutter, hosts, measures: { hinge_mm: along.reduce((s, i) => s + i.to - i.from, 0) }, interruptions, making };
 }
 
 /** Creases of one role on one line. */

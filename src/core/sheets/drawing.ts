@@ -12,6 +12,8 @@ export interface DrawnLine {
   readonly closed: boolean;
   /** Crease or glue area it belongs to. */
   readonly id: string;
+  /** Which way a perforated crease folds. */
+  readonly fold?: CreaseRole;
 }
 export interface Drawing {
   readonly id: string;
@@ -39,8 +41,10 @@ function drawPiece(design: Design, assembly: Assembly, piece: Piece): Drawing {
   for (const c of piece.creases) {
     const making = makingOf(design, c.id, c.role);
     for (const s of creaseStretches(c, assembly.interruptions)) {
-      if (making.way === 'score') lines.push({ role: c.role, points: [s.a, s.b], closed: false, id: c.id });
-      else for (const cut of perforationCuts(s, making.cutMm, making.gapMm)) lines.push({ role: 'perforation', points: [cut.a, cut.b], closed: false, id: c.id });
+      const cuts = making.way === 'perforate' ? perforationCuts(s, making.cutMm, making.gapMm) : [];
+      // A crease too short to be perforated is scored.
+      if (cuts.length === 0) lines.push({ role: c.role, points: [s.a, s.b], closed: false, id: c.id });
+      for (const cut of cuts) lines.push({ role: 'perforation', points: [cut.a, cut.b], closed: false, id: c.id, fold: c.role });
     }
   }
   for (const g of piece.glue) lines.push({ role: 'glue', points: g.outline, closed: true, id: g.id });

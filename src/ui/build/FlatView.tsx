@@ -96,7 +96,7 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
             const d = `M${s.a.join(' ')}L${s.b.join(' ')}`;
             const make = makingOf(design, c.id, c.role);
             // What is cut of a perforation, and the paper that stays between.
-            const cuts = make.way === 'perforate' ? perforationCuts(s, make.cutMm, make.gapMm).map((q) => `M${q.a.join(' ')}L${q.b.join(' ')}`).join('') : null;
+            const cuts = make.way === 'perforate' ? perforationCuts(s, make.cutMm, make.gapMm).map((q) => `M${q.a.join(' ')}L${q.b.join(' ')}`).join('') || null : null;
             return (
               <g key={`${c.id}${i}.${k}`}>
                 <path className={`line ${cuts ? 'perforated' : c.role}${lit.includes(c.id) ? ' lit' : ''}`} d={cuts ?? d} />

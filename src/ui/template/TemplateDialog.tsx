@@ -1,8 +1,7 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
-import { LINE_ROLES, type LineRole } from '@/core/pattern/pattern';
-import { GUTTER } from '@/core/kinds';
+import { TEMPLATE_ROLES, type TemplateRole } from '@/core/pattern/pattern';
 import type { Template } from '@/core/project/template';
 import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
@@ -10,7 +9,7 @@ import { Action } from '../common/Field';
 import { Sheet } from '../common/Sheet';
 import { useAsk } from '../shapes/useAsk';
 
-const ROLE_WORDS: Readonly<Record<LineRole, string>> = { cut: 'cut', valley: 'valley', mountain: 'mountain', perforation: 'perforated fold', window: 'window', mark: 'mark, not cut', glue: 'glue area' };
+const ROLE_WORDS: Readonly<Record<TemplateRole, string>> = { cut: 'cut', valley: 'valley', mountain: 'mountain', perforation: 'perforated valley', 'perforation-mountain': 'perforated mountain', window: 'window', mark: 'mark, not cut', glue: 'glue area' };
 
 /** A whole card of cut and fold lines from SVG or DXF: lines get roles, faults are found and mended, and it is posed like our own. */
 export function TemplateDialog() {
@@ -35,9 +34,11 @@ function Bench() {
     setNotes({ leftOut });
     setTemplate({ name: file.name.replace(/\.\w+$/, '').slice(0, 100) || 'Template', scale: 1, mended: false, lines, groups: groups.map(({ key, layer, colour, dashed, role }) => ({ key, layer, colour, dashed, role })), picked: {}, lead: null });
   };
-  const setRole = (key: string, role: LineRole): void => setTemplate((t) => t && { ...t, groups: t.groups.map((g) => (g.key === key ? { ...g, role } : g)) });
-  const use = (): void => {
-    edit(`template ${template!.name}`, (d) => ({ ...d, card: { ...d.card, template: template! }, mechanisms: d.mechanisms.filter((m) => m.on === GUTTER || !m.on.startsWith('card.')) }));
+  const setRole = (key: string, role: TemplateRole): void => setTemplate((t) => t && { ...t, groups: t.groups.map((g) => (g.key === key ? { ...g, role } : g)) });
+  const use = async (): Promise<void> => {
+    const brought = await engine('shape').bringTemplate(design, template!);
+    if (!brought.ok) return setNotes({ why: brought.why });
+    edit(`template ${template!.name}`, () => brought.value);
     show(null);
     select('card');
     go('build');
@@ -56,7 +57,7 @@ function Bench() {
               const d = `M${l.points.map(([x, y]) => `${x} ${-y}`).join('L')}${l.closed ? 'Z' : ''}`;
               return (
                 <g key={l.id}>
-                  <path className={`line ${l.role}${picked === l.id ? ' lit' : ''}`} d={d} style={{ fill: 'none' }} />
+                  <path className={`line ${l.joined ? 'perforated' : l.role}${picked === l.id ? ' lit' : ''}`} d={d} style={{ fill: 'none' }} />
                   <path className="grab" d={d} data-line={l.id} onClick={() => setPicked(l.id)}><title>{`${l.id}: ${ROLE_WORDS[l.role]}`}</title></path>
                 </g>
               );
@@ -81,7 +82,7 @@ function Bench() {
             ))}
             {picked && value && (
               <Box border="1px solid var(--accent)" borderRadius="card" p="8px 10px" my="8px">
-                <Box display="flex" alignItems="center" gap="8px"><chakra.b flex="1">{picked}</chakra.b><RoleList label="Role of this line" value={value.lines.find((l) => l.id === picked)?.role ?? 'cut'} onChange={(role) => setTemplate((t) => t && { ...t, picked: { ...t.picked, [picked]: role } })} /></Box>
+                <Box display="flex" alignItems="center" gap="8px"><chakra.b flex="1">{picked}</chakra.b><RoleList label="Role of this line" value={value.lines.find((l) => l.id === picked)?.role ?? 'cut'} onChange={(role) => setTemplate((t) => t && { ...t, picked: { ...t.picked, ...Object.fromEntries((value.lines.find((l) => l.id === picked)?.joined ?? [picked]).map((id) => [id, role])) } })} /></Box>
                 <Box mt="6px"><Action small on={template.lead === picked} onClick={() => setTemplate((t) => t && { ...t, lead: t.lead === picked ? null : picked })}>{template.lead === picked ? 'This is the gutter' : 'Make it the gutter'}</Action></Box>
               </Box>
             )}
@@ -95,7 +96,7 @@ function Bench() {
                 <Action small on={template.mended} onClick={() => setTemplate((t) => t && { ...t, mended: !t.mended })}>{template.mended ? 'Mended; click to take back' : 'Mend what can be mended'}</Action>
               </>
             )}
-            <Box mt="14px" display="flex" gap="8px"><Action strong onClick={use}>Make it the card</Action>{design.card.template && <Action danger onClick={() => { edit('plain card again', (d) => { const { template: _gone, ...card } = d.card; return { ...d, card }; }); show(null); }}>Plain card again</Action>}</Box>
+            <Box mt="14px" display="flex" gap="8px"><Action strong onClick={() => void use()}>Make it the card</Action>{design.card.template && <Action danger onClick={() => { edit('plain card again', (d) => { const { template: _gone, ...card } = d.card; return { ...d, card }; }); show(null); }}>Plain card again</Action>}</Box>
           </>
         )}
       </Box>
@@ -103,10 +104,10 @@ function Bench() {
   );
 }
 
-function RoleList({ label, value, onChange }: { label: string; value: LineRole; onChange: (role: LineRole) => void }) {
+function RoleList({ label, value, onChange }: { label: string; value: TemplateRole; onChange: (role: TemplateRole) => void }) {
   return (
-    <chakra.select aria-label={label} value={value} onChange={(e) => onChange(e.currentTarget.value as LineRole)} height="26px" bg="field" border="1px solid var(--rule)" borderRadius="card" px="4px">
-      {LINE_ROLES.map((r) => <option key={r} value={r}>{ROLE_WORDS[r]}</option>)}
+    <chakra.select aria-label={label} value={value} onChange={(e) => onChange(e.currentTarget.value as TemplateRole)} height="26px" bg="field" border="1px solid var(--rule)" borderRadius="card" px="4px">
+      {TEMPLATE_ROLES.map((r) => <option key={r} value={r}>{ROLE_WORDS[r]}</option>)}
     </chakra.select>
   );
 }
