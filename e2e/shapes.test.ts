@@ -2,9 +2,9 @@
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { crc32, deflateSync } from 'node:zlib';
 import { By, Key, Origin, type WebDriver } from 'selenium-webdriver';
 import { click, eventually, find, findText, openBrowser } from './support/browser';
+import { greyPng } from './support/png';
 import { serve } from './support/server';
 import { StudioPage } from './support/studio';
 
@@ -23,24 +23,6 @@ afterAll(async () => {
   await driver?.quit();
   server?.stop();
 });
-
-/** A grey PNG (PNG specification, 1996: signature, IHDR, IDAT, IEND, each with its CRC). */
-function png(width: number, height: number, dark: (x: number, y: number) => boolean): Buffer {
-  const chunk = (type: string, data: Buffer): Buffer => {
-    const body = Buffer.concat([Buffer.from(type), data]);
-    const [length, sum] = [Buffer.alloc(4), Buffer.alloc(4)];
-    length.writeUInt32BE(data.length);
-    sum.writeUInt32BE(crc32(body) >>> 0);
-    return Buffer.concat([length, body, sum]);
-  };
-  const head = Buffer.alloc(13);
-  head.writeUInt32BE(width, 0);
-  head.writeUInt32BE(height, 4);
-  head.set([8, 0, 0, 0, 0], 8);
-  const rows = Buffer.alloc(height * (width + 1));
-  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) rows[y * (width + 1) + 1 + x] = dark(x, y) ? 0 : 255;
-  return Buffer.concat([Buffer.from([137, 80, 78, 71, 13, 10, 26, 10]), chunk('IHDR', head), chunk('IDAT', deflateSync(rows)), chunk('IEND', Buffer.alloc(0))]);
-}
 const figures = async (): Promise<string> => (await find(driver, '[data-testid=shape-figures]')).getText();
 const shut = async (): Promise<void> => {
   await driver.actions().sendKeys(Key.ESCAPE).perform();
@@ -94,7 +76,7 @@ test('struts are taken by hand, moved by dragging and by number, and found again
 
 test('a picture is traced as the threshold is set, and kept at its size', async () => {
   const file = join(dir, 'moon.png');
-  writeFileSync(file, png(120, 120, (x, y) => Math.hypot(x - 60, y - 60) < 45 && Math.hypot(x - 60, y - 60) > 20));
+  writeFileSync(file, greyPng(120, 120, (x, y) => Math.hypot(x - 60, y - 60) < 45 && Math.hypot(x - 60, y - 60) > 20));
   await bring('A picture');
   await (await find(driver, '[aria-label=Picture]')).sendKeys(file);
   await eventually(driver, 'an outline', async () => (await driver.findElements(By.css('[aria-label="Traced outline"]'))).length === 1);

@@ -1,7 +1,12 @@
 /** Pictures of the main views, from the demo set. Run with the application served: npm run shots [-- http://127.0.0.1:3000 folder] */
-import { writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { By } from 'selenium-webdriver';
 import { eventually, find, findText, openBrowser } from '../e2e/support/browser';
+import { greyPng } from '../e2e/support/png';
+import { exportDesign } from '../src/core/formats/export';
+import { checkDesign } from '../src/core/project/schema';
 
 const [base = 'http://127.0.0.1:3000', folder = 'docs/screenshots', only] = process.argv.slice(2);
 
@@ -70,6 +75,27 @@ async function main(): Promise<void> {
     await (await findText(driver, 'button', 'Bring in a shape…')).click();
     await driver.sleep(2500);
     await shot('bring');
+    await (await findText(driver, 'button', 'A picture')).click();
+    const files = mkdtempSync(join(tmpdir(), 'rhabdoplex-shots-'));
+    const moon = join(files, 'young-moon.png');
+    writeFileSync(moon, greyPng(240, 240, (x, y) => Math.hypot(x - 120, y - 120) < 100 && Math.hypot(x - 158, y - 100) > 84));
+    await (await find(driver, '[aria-label=Picture]')).sendKeys(moon);
+    await driver.sleep(2500);
+    await shot('trace');
+    await driver.actions().sendKeys('\uE00C').perform();
+    await (await findText(driver, 'button', 'Facet and mats')).click();
+    await shot('mats');
+    await open('Terrace night');
+    await settled();
+    await go('Dress');
+    await (await findText(driver, 'button', 'Whole template…')).click();
+    const read = checkDesign(JSON.parse(readFileSync('examples/terrace-night.json', 'utf8')));
+    if (!read.ok) throw new Error(read.why);
+    const template = join(files, 'terrace.svg');
+    writeFileSync(template, await exportDesign(read.design, { format: 'svg', openDeg: 90 }));
+    await (await find(driver, '[aria-label="Template file"]')).sendKeys(template);
+    await driver.sleep(2500);
+    await shot('template');
     await driver.actions().sendKeys('\uE00C').perform();
     await open('Refractor evening');
     await settled();

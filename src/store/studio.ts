@@ -44,7 +44,12 @@ export interface Studio {
   readonly actions: StudioActions;
 }
 /** `bring`: a new shape; `workshop`: a kept one; `template`: whole templates. */
-export type Dialog = { readonly kind: 'bring' } | { readonly kind: 'workshop'; readonly asset: string } | { readonly kind: 'template' };
+/** Where a shape goes that is brought in from a field: a mechanism, or `card`, and the path of its parameter. */
+export interface ShapeSlot {
+  readonly mechanism: string;
+  readonly path: string;
+}
+export type Dialog = { readonly kind: 'bring'; readonly into?: ShapeSlot } | { readonly kind: 'workshop'; readonly asset: string } | { readonly kind: 'template' };
 
 export interface StudioActions {
   edit(label: string, change: (design: Design) => Design): void;

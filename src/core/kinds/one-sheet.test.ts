@@ -223,6 +223,15 @@ describe('plane-stack', () => {
   });
 });
 
+test.each<[string, ParameterValues, number]>([
+  // Heights over the leaf that is not the figure's own, by the pose of section 2: a point at d uA + s uB lies s sin(open) over leaf A.
+  ['strut-figure', { shape: { width: 40, height: 50 }, figureHeight: 50, depth: 20 }, 50],
+  ['plane-stack', { planes: [{ depth: 40, base: 0, height: 30, width: 80 }, { depth: 25, base: 30, height: 25, width: 40 }] }, 55],
+  ['half-cut', { shape: { circle: 50 }, figureHeight: 50, rise: 18 }, 18],
+])('the travel strip follows the top of a %s', (kind, parameters, reach) => {
+  for (const t of prove(design(kind, parameters, card(200, 140)), 12).travel) expect(t.tops[`${kind}-1`]).toBeCloseTo(reach * Math.sin((t.open * Math.PI) / 180), 6);
+});
+
 describe('half-cut', () => {
   test('check value: a 4 in blank folded at 2 in with 1.062 in of rise is 3.062 in high', () => {
     const a = built('half-cut', { shape: { circle: 50 }, figureHeight: 50, rise: 1.062 * 25.4 }, card(150, 2 * 25.4));

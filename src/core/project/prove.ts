@@ -1,6 +1,7 @@
 /** The proof of a design: every rule, the travel's chart, and remedies where one parameter can clear a finding. */
 import type { Assembly } from '../assembly/assembly';
 import { allMeasures, landmarksOf, onFacet, poseAt, type Pose } from '../assembly/pose';
+import { applyRigid, invert } from '../linkage';
 import { envelopeById, postById, sheetById } from '../paper/sizes';
 import { closedSize, leastClearance, overhangOf, reachPast, RULES, thicknessMap, type Brief, type Evidence, type Finding, type Overhang, type Remedy, type Rule, type RuleId } from '../rules';
 import { buildAssembly, tryBuild } from './build';
@@ -258,12 +259,15 @@ function isClear(design: Design, finding: Finding, known: readonly Finding[]): b
   return !rule.check(evidence).some((f) => sameFinding(f, finding) || (f.severity === 'blocks' && !stoodBefore(f)));
 }
 
-/** The top of every figure: its highest landmark. */
+/** The top of every figure: its highest landmark above leaf A. A half-cut lies in its own side, so its top is over the other. */
 function topsOf(assembly: Assembly, pose: Pose): Record<string, number> {
   const out: Record<string, number> = {};
   for (const m of assembly.mechanisms) {
     const marks = Object.values(landmarksOf(assembly, pose, m));
-    if (marks.length > 0) out[m.id] = Math.max(...marks.map((p) => p[2]));
+    if (marks.length === 0) continue;
+    const under = m.kind === 'half-cut' ? assembly.facets.findIndex((f) => f.id === m.host?.sideB) : -1;
+    const back = under >= 0 ? invert(pose.placed[under]) : null;
+    out[m.id] = Math.max(...marks.map((p) => (back ? Math.abs(applyRigid(back, p)[2]) : p[2])));
   }
   return out;
 }

@@ -42,15 +42,17 @@ export function fairThreshold(raster: Raster): number {
   for (const d of darkness(raster)) bins[Math.min(255, Math.round(d * 255))]++;
   const total = raster.width * raster.height;
   const sum = bins.reduce((s, n, i) => s + n * i, 0);
-  let [below, belowSum, best, at] = [0, 0, -1, 127];
+  // Where no pixel lies between the two, every threshold there parts them alike: the middle is taken.
+  let [below, belowSum, best, from, to] = [0, 0, -1, 127, 127];
   bins.forEach((n, i) => {
     below += n;
     belowSum += n * i;
     if (below === 0 || below === total) return;
     const between = below * (total - below) * ((belowSum / below) - (sum - belowSum) / (total - below)) ** 2;
-    if (between > best + 1e-9) [best, at] = [between, i];
+    if (between > best * (1 + 1e-12)) [best, from, to] = [between, i, i];
+    else if (between >= best * (1 - 1e-12)) to = i;
   });
-  return Math.min(0.95, Math.max(0.05, (at + 0.5) / 255));
+  return Math.min(0.95, Math.max(0.05, ((from + to) / 2 + 0.5) / 255));
 }
 
 /** The traced shape, mm, y up, its foot on y = 0. Throws ShapeError where nothing is left to trace. */

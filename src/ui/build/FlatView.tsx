@@ -76,6 +76,7 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
     <svg role="group" aria-label="Flat pattern" style={{ flex: 1, minHeight: 0, width: '100%', padding: '10px 16px 14px' }} viewBox={`${-2} ${-2} ${width + 4} ${height + 4}`} preserveAspectRatio="xMidYMid meet" onPointerLeave={() => light([])}>
       <defs>
         <pattern id="glue-hatch" width="2.4" height="2.4" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><rect width="2.4" height="2.4" fill="none" /><path d="M0 0 V2.4" stroke="var(--glue)" strokeWidth="0.7" /></pattern>
+        <pattern id="window-hatch" width="3.4" height="3.4" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)"><path d="M0 0 V3.4" stroke="var(--ink-2)" strokeWidth="0.22" /></pattern>
       </defs>
       {placed.map(({ piece, dx, dy }) => (
         <g key={piece.id} transform={`translate(${dx} ${placedTop(placed, height) - dy}) scale(1 -1)`} data-piece={piece.id}>
@@ -90,6 +91,7 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
           })}
           {scene.facets.filter((f) => f.piece === piece.id).map((f) => <FacetLayers key={f.id} facet={f} scene={scene} />)}
           {scene.glue.filter((g) => g.piece === piece.id).map((g) => <path key={g.id} d={path([g.outline])} fill="url(#glue-hatch)" className={`line glue${lit.includes(g.id) ? ' lit' : ''}`} style={{ fill: 'url(#glue-hatch)' }} />)}
+          {piece.rings.length > 1 && <path data-window="" d={path(piece.rings.slice(1))} fill="url(#window-hatch)" pointerEvents="none" />}
           <path className="line cut" d={path(piece.rings)} />
           {(['cut', 'mark'] as const).map((role) => <path key={role} className={`line ${role}`} d={scene.cuts.filter((c) => c.piece === piece.id && c.mark === (role === 'mark')).map((c) => `M${c.a.join(' ')}L${c.b.join(' ')}`).join('')} />)}
           {scene.creases.filter((c) => c.piece === piece.id).map((c, i) => c.segments.map((s, k) => {

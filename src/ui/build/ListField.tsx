@@ -60,7 +60,7 @@ function Entry({ id, parameter: p, item, k, onRemove }: { id: string; parameter:
       <Box display="flex" alignItems="center" mb="3px"><chakra.span flex="1" className="dim" fontSize="12.5px">{p.word ? `${p.label.replace(/s$/, '').replace('Feet', 'Foot')} ${k + 1}` : `Plane ${k + 1}`}</chakra.span>{onRemove && <Action small aria-label={`Remove ${p.label} ${k + 1}`} onClick={onRemove}>×</Action>}</Box>
       {p.fields!.map((f) => {
         const value = item[f.key] ?? f.default;
-        if (f.unit === 'shape') return <ShapeField key={f.key} parameter={f} value={value as Shape | null} onChange={(shape) => set(f, shape)} />;
+        if (f.unit === 'shape') return <ShapeField key={f.key} parameter={f} slot={{ mechanism: id, path: path(f.key) }} value={value as Shape | null} onChange={(shape) => set(f, shape)} />;
         const room = rooms[path(f.key)];
         return (
           <NumberField key={f.key} parameter={{ ...f, key: path(f.key) }} value={value as number | null} unit={design.units} follows="follows" onChange={(v) => set(f, v)}>

@@ -58,7 +58,7 @@ function Fields({ id, keys }: { id: string; keys: readonly string[] }) {
     <>
       {shown.map((p) => {
         const value = values[p.key];
-        if (p.unit === 'shape') return <ShapeField key={p.key} parameter={p} value={value as Shape | null} onChange={(shape) => change(p, shape)} />;
+        if (p.unit === 'shape') return <ShapeField key={p.key} parameter={p} slot={{ mechanism: id, path: p.key }} value={value as Shape | null} onChange={(shape) => change(p, shape)} />;
         if (p.unit === 'list') return <ListField key={p.key} id={id} parameter={p} value={value} />;
         if (p.unit === 'choice') return <Choice key={p.key} label={p.label} note={p.note} value={String(value)} choices={p.choices!.map((c) => ({ id: c, name: c }))} onChange={(c) => change(p, c)} />;
         const room = rooms[p.key];

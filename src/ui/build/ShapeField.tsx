@@ -3,12 +3,13 @@ import { Box, chakra } from '@chakra-ui/react';
 import type { Parameter } from '@/core/kinds';
 import type { Shape } from '@/core/shapes/shape';
 import { useActions, useStudio } from '@/store/context';
+import type { ShapeSlot } from '@/store/studio';
 import { Action } from '../common/Field';
 import { ShapeFields } from '../shapes/ShapeFields';
 import { ShapeThumb } from '../shapes/ShapePicture';
 
 /** The shape of something: one from the shelf, or its own with its numbers. */
-export function ShapeField({ parameter: p, value, onChange }: { parameter: Parameter; value: Shape | null; onChange: (shape: Shape | null) => void }) {
+export function ShapeField({ parameter: p, slot, value, onChange }: { parameter: Parameter; slot: ShapeSlot; value: Shape | null; onChange: (shape: Shape | null) => void }) {
   const shapes = useStudio((s) => s.design.shapes);
   const unit = useStudio((s) => s.design.units);
   const { show } = useActions();
@@ -28,11 +29,11 @@ export function ShapeField({ parameter: p, value, onChange }: { parameter: Param
           <Box flex="0 0 92px" bg="sheet" border="1px solid var(--rule)" borderRadius="card" p="3px"><ShapeThumb shape={value} height={56} label={p.label} /></Box>
           <Box flex="1" display="flex" flexDirection="column" gap="5px" alignItems="flex-start">
             {asset && <Action small onClick={() => show({ kind: 'workshop', asset })}>Work on it…</Action>}
-            <Action small onClick={() => show({ kind: 'bring' })}>Bring in a shape…</Action>
+            <Action small onClick={() => show({ kind: 'bring', into: slot })}>Bring in a shape…</Action>
           </Box>
         </Box>
       )}
-      {!value && <Box mt="4px"><Action small onClick={() => show({ kind: 'bring' })}>Bring in a shape…</Action></Box>}
+      {!value && <Box mt="4px"><Action small onClick={() => show({ kind: 'bring', into: slot })}>Bring in a shape…</Action></Box>}
       {value && asset === null && <Box mt="8px" pl="10px" borderLeft="2px solid var(--rule)"><ShapeFields shape={value} unit={unit} onChange={onChange} /></Box>}
     </Box>
   );

@@ -49,7 +49,7 @@ export function TravelStrip() {
       data: { datasets: [] },
       options: {
         animation: false, responsive: true, maintainAspectRatio: false, parsing: false, events: [],
-        layout: { padding: { top: 20, right: 14 } },
+        layout: { padding: { top: 24, right: 14 } },
         // The names stand on the strip itself, beside the unit.
         plugins: { legend: { display: false }, tooltip: { enabled: false } },
         onResize: (c) => setArea({ left: c.chartArea?.left ?? 44, right: c.chartArea?.right ?? 44, width: c.width }),
@@ -115,8 +115,8 @@ export function TravelStrip() {
         onPointerDown={(e) => { e.currentTarget.setPointerCapture(e.pointerId); play(false); drag(e); }} onPointerMove={drag} onKeyDown={keys} touchAction="none" userSelect="none"
       >
         {bandsOf(proof).map((b) => (
-          <Box key={`${b.name}${b.from}`} position="absolute" top="0" bottom="22px" left={`${xOf(b.from)}px`} width={`${Math.max(3, xOf(b.to) - xOf(b.from))}px`} bg={b.bad ? 'var(--bad-wash)' : 'var(--warn-wash)'}>
-            <chakra.span position="absolute" top="22px" left="4px" whiteSpace="nowrap" fontSize="12px" color={b.bad ? 'bad' : 'warn'} pointerEvents="none">{b.name}</chakra.span>
+          <Box key={`${b.name}${b.from}`} position="absolute" top="19px" bottom="22px" left={`${xOf(b.from)}px`} width={`${Math.max(3, xOf(b.to) - xOf(b.from))}px`} bg={b.bad ? 'var(--bad-wash)' : 'var(--warn-wash)'}>
+            <chakra.span position="absolute" top="6px" left="4px" whiteSpace="nowrap" fontSize="12px" color={b.bad ? 'bad' : 'warn'} pointerEvents="none">{b.name}</chakra.span>
           </Box>
         ))}
         {proof?.findings.filter((f) => f.subjects.some((id) => lit.includes(id))).map((f) => (
@@ -127,7 +127,7 @@ export function TravelStrip() {
           <chakra.span className="dim">mm</chakra.span><chakra.span color="accent">— lift</chakra.span><chakra.span color="good">– – clearance between mechanisms</chakra.span><chakra.span color="bad">··· past the fore edge</chakra.span>{figures.length > 0 && <chakra.span className="dim" overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">∙∙∙ tops: {figures.map((f) => { const top = Math.max(0, ...(proof?.travel ?? []).map((t) => t.tops[f.id] ?? 0)); return `${f.name} ${formatLength(top, units)}`; }).join(', ')}</chakra.span>}
           {proving && <chakra.span className="dim">proving…</chakra.span>}
         </Box>
-        <Box position="absolute" top="0" bottom="22px" left={`${xOf(openDeg)}px`} width="2px" ml="-1px" bg="ink" pointerEvents="none" _before={{ content: '""', position: 'absolute', left: '-6px', top: '0', width: '14px', height: '15px', bg: 'ink', clipPath: 'polygon(0 0, 100% 0, 100% 60%, 50% 100%, 0 60%)' }} />
+        <Box position="absolute" top="19px" bottom="22px" left={`${xOf(openDeg)}px`} width="2px" ml="-1px" bg="ink" pointerEvents="none" _before={{ content: '""', position: 'absolute', left: '-6px', top: '0', width: '14px', height: '15px', bg: 'ink', clipPath: 'polygon(0 0, 100% 0, 100% 60%, 50% 100%, 0 60%)' }} />
       </Box>
       <Summary />
     </Box>
