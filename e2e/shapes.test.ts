@@ -143,6 +143,22 @@ test('a plane is dragged against the limit line, and the proof says when it is p
   expect(await page.findings()).toContain('overhang');
 });
 
+test('a shape kept in another card goes straight into the field that asks for it, with its steps', async () => {
+  await page.beginCard();
+  await page.press('n');
+  await click(driver, 'dialog[open] [data-kind=strut-figure]');
+  const field = '[data-shape-field=shape]';
+  await eventually(driver, 'its field', async () => (await driver.findElements(By.css(field))).length === 1);
+  await (await find(driver, field)).findElement(By.xpath('.//button[contains(., "Bring in a shape")]')).click();
+  await pressIn('Other cards');
+  // The ridge of the skyline card is there with the other shapes of the demo set.
+  await click(driver, 'dialog[open] [data-borrow=ridge-line]');
+  await eventually(driver, 'the dialog to close', async () => (await driver.findElements(By.css('dialog[open]'))).length === 0);
+  await eventually(driver, 'the shape in the field', async () => (await (await find(driver, `${field} select`)).getAttribute('value')) === 'ridge-line');
+  await driver.actions().keyDown(Key.CONTROL).sendKeys('z').keyUp(Key.CONTROL).perform();
+  await eventually(driver, 'undone in one step', async () => (await (await find(driver, `${field} select`)).getAttribute('value')) === '-');
+});
+
 test('a whole template is brought in, its faults mended, and folds', async () => {
   await page.beginCard();
   await page.stage('Dress');

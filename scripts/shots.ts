@@ -82,6 +82,8 @@ async function main(): Promise<void> {
     await (await find(driver, '[aria-label=Picture]')).sendKeys(moon);
     await driver.sleep(2500);
     await shot('trace');
+    await (await findText(driver, 'button', 'Other cards')).click();
+    await shot('others');
     await driver.actions().sendKeys('\uE00C').perform();
     await (await findText(driver, 'button', 'Facet and mats')).click();
     await shot('mats');

@@ -1,13 +1,16 @@
 /** What the workshop is told: figures of outlines, struts and their trade, a measure over the opening, where a shape is used. */
+import fc from 'fast-check';
 import { regionArea } from '../plane/polygon';
 import { degToRad } from '../units/angle';
 import { STARTER_SHAPES } from '../shapes/starter';
 import type { ShapeAsset, ShapeStep } from '../shapes/shape';
+import { borrowShape } from './borrow';
 import { buildAssembly } from './build';
 import { addMechanism, blankDesign, fieldOf, parameterOf, setParameter, type Design } from './design';
 import { migrate } from './migrate';
 import { prove } from './prove';
 import { roomOf } from './room';
+import { checkDesign } from './schema';
 import { freeAssetId, measureOver, outlineFigures, planeOutlines, strutSheet, usesOf, workedShape } from './workshop';
 
 const asset = (id: string, ...steps: ShapeStep[]): ShapeAsset => ({ id, name: `Shape ${id}`, source: { circle: 40 }, steps });
@@ -56,6 +59,30 @@ test('planes are told with their own outlines', () => {
   const [plain, round] = planeOutlines(design, id);
   expect(regionArea([{ outer: plain[0], holes: [] }])).toBeCloseTo(2000, 6);
   expect(Math.max(...round[0].map((p) => p[1]))).toBeCloseTo(20, 6);
+});
+describe('shapes of other cards', () => {
+  const ring = asset('ring', { do: 'subtract', with: { asset: 'hole' }, x: 3, y: 0, deg: 0 });
+  const from = card({ ...asset('hole'), name: 'Hole', source: { circle: 14 } }, ring, { ...asset('pair'), source: { asset: 'ring' }, steps: [{ do: 'unite', with: { asset: 'hole' }, x: 40, y: 0, deg: 0 }] }, asset('alone'));
+  const areas = (d: Design): Map<string, number> => new Map(d.shapes.map((s) => [s.id, outlineFigures(d, { asset: s.id }).areaMm2]));
+  test('come with what they are made of and stay as they were, whatever is on the shelf', () => {
+    const own = ['hole', 'ring', 'pair', 'alone', 'shape-ring', 'shape-pair', 'hole-2'];
+    fc.assert(fc.property(fc.subarray(own), fc.constantFrom('hole', 'ring', 'pair', 'alone'), (taken, id) => {
+      const to = card(...taken.map((name) => ({ ...asset(name), source: { circle: 77 } })));
+      const got = borrowShape(to, from, id);
+      expect(checkDesign(got.design).ok).toBe(true);
+      expect(areas(got.design).get(got.id)).toBeCloseTo(areas(from).get(id)!, 9);
+      // What was there is as it was.
+      for (const [name, area] of areas(to)) expect(areas(got.design).get(name)).toBe(area);
+      // Once more brings nothing new.
+      const again = borrowShape(got.design, from, id);
+      expect(again).toEqual({ design: got.design, id: got.id });
+    }), { numRuns: 60 });
+  });
+  test('only what is needed comes', () => {
+    expect(borrowShape(card(), from, 'alone').design.shapes).toHaveLength(1);
+    expect(borrowShape(card(), from, 'pair').design.shapes.map((s) => s.name)).toEqual(['Hole', 'Shape ring', 'Shape pair']);
+    expect(() => borrowShape(card(), from, 'moon')).toThrow(/no shape "moon"/);
+  });
 });
 test('ids are free and plain; uses are named', () => {
   const d = card(asset('big-moon'));

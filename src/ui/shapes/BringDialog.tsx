@@ -7,12 +7,13 @@ import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
 import { Action } from '../common/Field';
 import { Sheet } from '../common/Sheet';
+import { OtherCardsPane } from './OtherCardsPane';
 import { BASICS, ShapeFields } from './ShapeFields';
 import { ShapePicture, ShapeThumb, useOutline } from './ShapePicture';
 import { TracePane } from './TracePane';
 import { useKeep } from './useKeep';
 
-const WAYS = [['starter', 'Quillmoor set'], ['basic', 'Exact shapes'], ['letters', 'Letters'], ['drawing', 'A drawing'], ['picture', 'A picture']] as const;
+const WAYS = [['starter', 'Quillmoor set'], ['basic', 'Exact shapes'], ['letters', 'Letters'], ['drawing', 'A drawing'], ['picture', 'A picture'], ['others', 'Other cards']] as const;
 
 /** A new shape for the card's shelf: from the set, by numbers, lettered, from a drawing or traced. */
 export function BringDialog() {
@@ -32,6 +33,7 @@ export function BringDialog() {
         {way === 'letters' && <LettersPane />}
         {way === 'drawing' && <DrawingPane />}
         {way === 'picture' && <TracePane />}
+        {way === 'others' && <OtherCardsPane />}
       </Box>
     </Sheet>
   );

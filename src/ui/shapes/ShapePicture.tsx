@@ -1,5 +1,6 @@
 'use client';
 import type { Ring } from '@/core/plane/polygon';
+import type { Design } from '@/core/project/design';
 import type { Shape } from '@/core/shapes/shape';
 import { useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
@@ -8,8 +9,10 @@ import type { Outline } from '@/core/project/workshop';
 
 export const ringPath = (rings: readonly Ring[]): string => rings.map((r) => `M${r.map(([x, y]) => `${x} ${-y}`).join('L')}Z`).join('');
 
-export function useOutline(shape: Shape | null): Asked<Outline> {
-  const design = useStudio((s) => s.design);
+/** Outline of a shape, by the shelf of the open card or of another. */
+export function useOutline(shape: Shape | null, of?: Design): Asked<Outline> {
+  const open = useStudio((s) => s.design);
+  const design = of ?? open;
   return useAsk(shape ? JSON.stringify([shape, 'asset' in shape ? design.shapes : 0]) : '', () => engine('shape').outline(design, shape!));
 }
 
@@ -26,7 +29,7 @@ export function ShapePicture({ outline, height, label }: { outline: Pick<Outline
 }
 
 /** A kept shape, or any saved shape, by itself. */
-export function ShapeThumb({ shape, height = 54, label }: { shape: Shape; height?: number; label: string }) {
-  const { value } = useOutline(shape);
+export function ShapeThumb({ shape, of, height = 54, label }: { shape: Shape; of?: Design; height?: number; label: string }) {
+  const { value } = useOutline(shape, of);
   return <ShapePicture outline={value} height={height} label={label} />;
 }
