@@ -46,6 +46,18 @@ test('holes are kept or filled, specks left out, light and dark exchanged', () =
   const light = traceShape(ring, wishes(25, { inverted: true, specks: 0 }));
   expect(light.length).toBeGreaterThan(1);
 });
+test('a picture of whole pixels is smoothed to the curve it shows: the way round a disc is 2πr, not that of its steps', () => {
+  fc.assert(fc.property(fc.integer({ min: 40, max: 65 }), fc.double({ min: -0.5, max: 0.5, noNaN: true }), (r, shift) => {
+    const steps: Raster = { width: 140, height: 140, rgba: new Uint8ClampedArray(4 * 140 * 140).map((_, k) => (k % 4 === 3 ? 255 : Math.hypot(((k >> 2) % 140) + 0.5 - 70 - shift, Math.floor((k >> 2) / 140) + 0.5 - 70) < r ? 0 : 255)) };
+    const way = (smoothing: number): number => {
+      const [{ outer }] = traceShape(steps, wishes(100, { smoothing }));
+      return outer.reduce((s, [x, y], i) => s + Math.hypot(x - outer[(i + 1) % outer.length][0], y - outer[(i + 1) % outer.length][1]), 0) / (100 * Math.PI);
+    };
+    // A staircase is longer than its curve, by up to 4 / π.
+    expect(way(0)).toBeGreaterThan(1.03);
+    expect(Math.abs(way(1.5) - 1)).toBeLessThan(0.01);
+  }), { numRuns: 12 });
+});
 test('smoothing rounds corners and keeps the size', () => {
   const square = picture(120, 120, (x, y) => x > 20 && x < 100 && y > 20 && y < 100);
   const [rough, smooth] = [0, 4].map((smoothing) => traceShape(square, wishes(40, { smoothing })));

@@ -1,6 +1,7 @@
 /** A picture to outlines: contours of its darkness at a threshold, found between the pixels (marching squares). */
+import { blur2 } from 'd3-array';
 import { contours } from 'd3-contour';
-import { mapRegion, offset, regionBox, regionFromRings, ringArea, thinOut, type Region, type Ring } from '../plane/polygon';
+import { mapRegion, regionBox, regionFromRings, ringArea, thinOut, type Region } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 import { ShapeError } from './shape';
 
@@ -13,7 +14,7 @@ export interface Raster {
 export interface TraceWishes {
   /** 0 to 1: pixels darker than this belong to the shape. */
   readonly threshold: number;
-  /** How much corners of pixels are rounded away, in pixels. */
+  /** Radius over which the picture is blurred before it is traced, pixels: rounds the corners of pixels away, and corners of the shape by as much. */
   readonly smoothing: number;
   /** Spots and holes smaller than this many pixels are left out. */
   readonly specks: number;
@@ -59,13 +60,12 @@ export function fairThreshold(raster: Raster): number {
 export function traceShape(raster: Raster, wishes: TraceWishes): Region {
   const { width, height } = raster;
   if (width * height > MOST_PIXELS) throw new ShapeError(`the picture has ${(width * height / 1e6).toFixed(1)} million pixels; at most ${MOST_PIXELS / 1e6} million are traced`);
-  const values = darkness(raster);
-  if (wishes.inverted) values.forEach((v, i) => (values[i] = 1 - v));
-  const [found] = contours().size([width, height]).smooth(true).thresholds([wishes.threshold])(values as unknown as number[]);
+  const mask = softMask(raster, wishes);
+  if (wishes.smoothing > 0) blur2({ data: mask, width, height }, wishes.smoothing);
+  const [found] = contours().size([width, height]).smooth(true).thresholds([0.5])(mask as unknown as number[]);
   const rings = found.coordinates.flatMap((polygon) => polygon.map((ring) => ring.slice(0, -1).map(([x, y]): Vec2 => [x, height - y])));
   const large = rings.filter((r) => Math.abs(ringArea(r)) >= wishes.specks && r.length > 2);
-  let region = regionFromRings(large.map((r) => rounded(r, wishes.smoothing)));
-  if (wishes.smoothing > 0) region = offset(offset(region, -wishes.smoothing / 4, 'round'), wishes.smoothing / 4, 'round');
+  let region = regionFromRings(large);
   if (!wishes.keepHoles) region = region.map((p) => ({ outer: p.outer, holes: [] }));
   if (region.length === 0) throw new ShapeError('nothing is left to trace at this threshold; move it, or ask for the light parts');
   const extent = (r: Region): { low: number; k: number } => {
@@ -79,17 +79,10 @@ export function traceShape(raster: Raster, wishes: TraceWishes): Region {
   return mapRegion(thin, ([x, y]): Vec2 => [x * k, (y - low) * k]);
 }
 
-/** Mean of each point and its neighbours, as far as `smoothing` pixels along the outline; area kept within a pixel's own. */
-function rounded(ring: Ring, smoothing: number): Ring {
-  const n = Math.round(smoothing);
-  if (n <= 0 || ring.length < 2 * n + 3) return ring;
-  return ring.map((_, i): Vec2 => {
-    let [x, y] = [0, 0];
-    for (let k = -n; k <= n; k++) {
-      const p = ring[(i + k + ring.length) % ring.length];
-      x += p[0];
-      y += p[1];
-    }
-    return [x / (2 * n + 1), y / (2 * n + 1)];
+/** How far each pixel belongs to the shape, 0 to 1, one half at the threshold: blurred, an edge stays where it was. */
+function softMask(raster: Raster, { threshold, inverted }: TraceWishes): Float64Array {
+  return darkness(raster).map((dark) => {
+    const v = inverted ? 1 - dark : dark;
+    return v < threshold ? (0.5 * v) / threshold : 0.5 + (0.5 * (v - threshold)) / (1 - threshold);
   });
 }

@@ -34,7 +34,7 @@ export function TracePane() {
   const [raster, setRaster] = useState<Raster | null>(null);
   const [name, setName] = useState('Traced');
   const [why, setWhy] = useState<string | null>(null);
-  const [wishes, setWishes] = useState<TraceWishes>({ threshold: 0.5, smoothing: 1, specks: 12, inverted: false, keepHoles: true, heightMm: 60 });
+  const [wishes, setWishes] = useState<TraceWishes>({ threshold: 0.5, smoothing: 1.5, specks: 12, inverted: false, keepHoles: true, heightMm: 60 });
   const [found, setFound] = useState<Brought | null>(null);
   const ask = useRef<ReturnType<typeof newestWins<[Raster, TraceWishes], Brought>> | null>(null);
   useEffect(() => {
@@ -70,7 +70,7 @@ export function TracePane() {
       <Box>
         <chakra.label display="block" mb="12px">Picture <input type="file" aria-label="Picture" accept="image/png,image/jpeg,image/webp" onChange={(e) => void take(e.currentTarget.files?.[0])} style={{ width: '100%' }} /></chakra.label>
         {slider('threshold', 'Darker than', 0.02, 0.98, 0.01, `${Math.round(wishes.threshold * 100)} %`)}
-        {slider('smoothing', 'Smoothing', 0, 8, 1, `${wishes.smoothing} px`)}
+        {slider('smoothing', 'Smoothing', 0, 8, 0.5, `${wishes.smoothing} px`)}
         {slider('specks', 'Leave out specks below', 0, 400, 4, `${wishes.specks} px²`)}
         <Choice label="Wanted" value={wishes.inverted ? 'light' : 'dark'} choices={[{ id: 'dark', name: 'the dark' }, { id: 'light', name: 'the light' }]} onChange={(v) => setWishes((w) => ({ ...w, inverted: v === 'light' }))} />
         <Choice label="Holes" value={wishes.keepHoles ? 'keep' : 'fill'} choices={[{ id: 'keep', name: 'keep' }, { id: 'fill', name: 'fill' }]} onChange={(v) => setWishes((w) => ({ ...w, keepHoles: v === 'keep' }))} />
