@@ -2,7 +2,7 @@
  * Struts and feet of a silhouette: where its top and its foot are made level so that they can be joined.
  * In (x, h): x along, h up from the foot line, mm.
  */
-import { exclude, intersect, rectangle, regionArea, regionBox, ringsOf, unite, type Polygon, type Region } from '../plane/polygon';
+import { areaWithin, boxOf, exclude, rectangle, regionArea, regionBox, ringsOf, unite, type Polygon, type Region } from '../plane/polygon';
 import { contactsAt, widthOfAll, type Interval } from '../shapes/level';
 import type { Hold } from './page-figure';
 
@@ -160,7 +160,7 @@ function autoStruts(region: Region, columns: Columns, { depth, strutMin }: Strut
   const taken: { part: number; hold: Hold }[] = [];
   const free = (hold: Hold, but: Hold | null = null): boolean =>
     taken.every(({ hold: o }) => o === but || hold.from > o.to + strutMin - 1e-9 || hold.to < o.from - strutMin + 1e-9)
-    && regionArea(intersect(region, [{ outer: rectangle(hold.from, hold.level, hold.to, hold.level + depth), holes: [] }])) < 1e-6;
+    && areaWithin(region, hold.from, hold.level, hold.to, hold.level + depth) < 1e-6;
   const boxes = region.map((part) => regionBox([part]));
   const take = (k: number, x: number): boolean => {
     const hold = best([region[k]], x, strutMin, boxes[k].min[0], boxes[k].max[0]);
@@ -264,4 +264,7 @@ function widened(part: Region, start: Hold, strutMin: number, x0: number, x1: nu
 }
 
 /** Paper that making a strut's contact level adds, mm². */
-const cost = (part: Region, h: Hold): number => regionArea(unite([...part, levelled(h)])) - regionArea(part);
+const cost = (part: Region, h: Hold): number => {
+  const { min, max } = boxOf(levelled(h).outer);
+  return (max[0] - min[0]) * (max[1] - min[1]) - areaWithin(part, min[0], min[1], max[0], max[1]);
+};

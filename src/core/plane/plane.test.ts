@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import polygonClipping from 'polygon-clipping';
 import { arrange, type Segment } from './arrangement';
-import { intersect, offset, polygonArea, rectangle, regionArea, regionFromRings, ringArea, subtract, thicken, unite, type Region, type Ring } from './polygon';
+import { areaWithin, intersect, offset, polygonArea, rectangle, regionArea, regionFromRings, ringArea, subtract, thicken, unite, type Region, type Ring } from './polygon';
 import { narrowestNeck } from './web';
 import { frameAt, sideOf, type Vec2 } from './vec2';
 
@@ -99,4 +99,32 @@ test('what lies apart does not touch: intersections of far rings are empty, unio
   expect(intersect(left, right)).toEqual([]);
   expect(unite(left, right)).toHaveLength(2);
   expect(subtract(left, left)).toEqual([]);
+});
+
+test('of a comb of slits the narrowest tooth is found, wherever it is and whatever else is narrow', () => {
+  fc.assert(fc.property(fc.array(fc.double({ min: 1, max: 6, noNaN: true }), { minLength: 3, maxLength: 14 }), fc.integer({ min: 0, max: 3 }), (teeth, turns) => {
+    const xs = teeth.reduce<number[]>((at, w) => [...at, at[at.length - 1] + w], [10]);
+    const turn = ([x, y]: Vec2): Vec2 => ([[x, y], [-y, x], [-x, -y], [y, -x]] as const)[turns];
+    const width = xs[xs.length - 1] + 10;
+    const neck = narrowestNeck({ paper: region(rectangle(0, 0, width, 40).map(turn)), cuts: xs.map((x) => ([[x, 8], [x, 32]] as const).map(turn)) }, 3.2);
+    const least = Math.min(...teeth);
+    fc.pre(Math.abs(least - 3.2) > 0.03);
+    if (least > 3.2) return expect(neck).toBeNull();
+    expect(Math.abs(neck!.widthMm - least)).toBeLessThan(0.03);
+    // It is named where it is: on the middle of the narrowest tooth.
+    const middles = teeth.flatMap((w, k) => (w < least + 0.03 ? [turn([xs[k] + w / 2, 20])] : []));
+    const across = turns % 2;
+    expect(Math.min(...middles.map((m) => Math.abs(m[across] - neck!.at[across])))).toBeLessThan(0.2);
+  }), { numRuns: 40 });
+});
+
+test('area inside an upright rectangle is that of the intersection, by two ways', () => {
+  const point = fc.tuple(fc.double({ min: -20, max: 20, noNaN: true }), fc.double({ min: -20, max: 20, noNaN: true }));
+  fc.assert(fc.property(fc.array(point, { minLength: 3, maxLength: 9 }), point, fc.double({ min: 0.5, max: 25, noNaN: true }), fc.double({ min: 0.5, max: 25, noNaN: true }), (points, [x, y], w, h) => {
+    const shape = regionFromRings([points]);
+    const box = rectangle(x, y, x + w, y + h);
+    const other = polygonClipping.intersection(shape.map((p) => [p.outer, ...p.holes].map((r) => r.map(([a, b]): [number, number] => [a, b]))), [box.map(([a, b]): [number, number] => [a, b])]);
+    const area = other.reduce((s, [outer, ...holes]) => s + Math.abs(ringArea(outer)) - holes.reduce((t, r) => t + Math.abs(ringArea(r)), 0), 0);
+    expect(Math.abs(areaWithin(shape, x, y, x + w, y + h) - area)).toBeLessThan(1e-4);
+  }), { numRuns: 80 });
 });

@@ -4,7 +4,7 @@
  */
 import { booleanOpDWithPolyTree, ClipType, EndType, FillRule, inflatePathsD, JoinType, type PathsD, type PolyPathD, PolyTreeD, ramerDouglasPeuckerD } from 'clipper2-ts';
 import { CLIP_PRECISION_DIGITS, WELD_MM } from '../tolerance';
-import { cross2, distToSegment, sub2, type Vec2 } from './vec2';
+import { cross2, distToSegment, lerp2, sub2, type Vec2 } from './vec2';
 
 export type Ring = readonly Vec2[];
 export interface Polygon {
@@ -76,6 +76,23 @@ function combine(op: ClipType, a: Region, b: Region): Region {
 export const unite = (a: Region, b: Region = []): Region => combine(ClipType.Union, a, b);
 export const subtract = (a: Region, b: Region): Region => combine(ClipType.Difference, a, b);
 export const intersect = (a: Region, b: Region): Region => combine(ClipType.Intersection, a, b);
+
+/** Area of a region inside an upright rectangle, mm², without the rest of it being looked at twice (Sutherland and Hodgman 1974). */
+export function areaWithin(region: Region, x0: number, y0: number, x1: number, y1: number): number {
+  const sides = [[0, x0, 1], [0, x1, -1], [1, y0, 1], [1, y1, -1]] as const;
+  return region.flatMap(ringsOf).reduce((sum, ring) => sum + ringArea(sides.reduce((kept: Ring, [axis, at, sign]) => keepSide(kept, axis, at, sign), ring)), 0);
+}
+/** The part of a ring on one side of an upright or level line; parts that part stay joined along the line, which adds no area. */
+function keepSide(ring: Ring, axis: 0 | 1, at: number, sign: 1 | -1): Ring {
+  const kept: Vec2[] = [];
+  ring.forEach((p, i) => {
+    const q = ring[(i + 1) % ring.length];
+    const [dp, dq] = [(p[axis] - at) * sign, (q[axis] - at) * sign];
+    if (dp >= 0) kept.push(p);
+    if (dp >= 0 !== dq >= 0) kept.push(lerp2(p, q, dp / (dp - dq)));
+  });
+  return kept;
+}
 
 /** What lies in one of the two only. */
 export const exclude = (a: Region, b: Region): Region => combine(ClipType.Xor, a, b);

@@ -1,5 +1,6 @@
 /** How narrow the paper gets: by eroding a sheet until it parts (handbook section 1, rule `web`). */
-import { centreOf, distanceToEdge, offset, polygonArea, regionArea, subtract, thicken, thinLine, type Polygon, type Region, type Ring } from './polygon';
+import { indexEdges, type EdgeIndex } from './edge-index';
+import { boxOf, centreOf, contains, intersect, offset, polygonArea, rectangle, subtract, thicken, thinLine, unite, type Polygon, type Region, type Ring } from './polygon';
 import { WELD_MM } from '../tolerance';
 import { dist2, type Vec2 } from './vec2';
 
@@ -50,47 +51,68 @@ export function sheetOf(outline: Polygon, cuts: readonly { readonly a: Vec2; rea
 
 /** Narrowest neck below `limitMm`, or null where the paper is wider everywhere. Found to 1/500 of the limit; with no `steps` only whether there is one. */
 export function narrowestNeck(sheet: Sheet, limitMm: number, steps = STEPS): Neck | null {
-  const whole = shrink(sheet, SLIT_MM / 2);
   // Paper exactly as wide as the limit is wide enough.
-  let found = firstNeck(whole, sheet, limitMm - SLIT_MM);
-  if (!found) return null;
-  let wide = 0;
-  let narrow = limitMm;
+  const wide = necks(sheet, limitMm - SLIT_MM);
+  if (wide.length === 0) return null;
+  let [low, high, found] = [0, limitMm, wide];
+  let near = { sheet, around: null as Region | null };
   for (let k = 0; k < steps; k++) {
-    const middle = (wide + narrow) / 2;
-    const at = firstNeck(whole, sheet, middle);
-    if (at) [narrow, found] = [middle, at];
-    else wide = middle;
+    // What is narrower still lies where it was too narrow already: the rest of the sheet is not looked at again.
+    if (k === 0) near = neighbourhood(sheet, wide, limitMm);
+    const middle = (low + high) / 2;
+    const at = necks(near.sheet, middle, near.around);
+    if (at.length > 0) [high, found] = [middle, at];
+    else low = middle;
   }
-  return { widthMm: narrow, at: found };
+  return { widthMm: high, at: centreOf(found[0].outer) };
 }
 
 const shrink = ({ paper, cuts }: Sheet, by: number): Region => subtract(offset(paper, -by, 'sharp', COARSE_MM), thicken(cuts, by, COARSE_MM));
 
-/** A place that does not survive erosion by width/2 and is more than a rounded corner. */
-function firstNeck(whole: Region, sheet: Sheet, width: number): Vec2 | null {
+/** The sheet near some places, cut out far enough away that its new edges make no difference to them; and the part where that holds. */
+function neighbourhood({ paper, cuts }: Sheet, places: readonly Polygon[], limitMm: number): { sheet: Sheet; around: Region | null } {
+  const boxes = (by: number): Region => places.map((p): Polygon => {
+    const { min, max } = boxOf(p.outer);
+    return { outer: rectangle(min[0] - by, min[1] - by, max[0] + by, max[1] + by), holes: [] };
+  });
+  const wide = unite(boxes(4 * limitMm));
+  const reach = wide.map((p) => boxOf(p.outer));
+  const kept = cuts.flatMap((line) => {
+    const runs: Vec2[][] = [];
+    line.slice(1).forEach((b, i) => {
+      const a = line[i];
+      if (!reach.some(({ min, max }) => Math.max(a[0], b[0]) >= min[0] && Math.min(a[0], b[0]) <= max[0] && Math.max(a[1], b[1]) >= min[1] && Math.min(a[1], b[1]) <= max[1])) return;
+      if (runs.at(-1)?.at(-1) === a) runs[runs.length - 1].push(b);
+      else runs.push([a, b]);
+    });
+    return runs;
+  });
+  return { sheet: { paper: intersect(paper, wide), cuts: kept }, around: unite(boxes(limitMm)) };
+}
+
+/** Places that do not survive erosion by width/2 and are more than rounded corners; those of `around` only, where it is given. */
+function necks(sheet: Sheet, width: number, around: Region | null = null): Polygon[] {
   const r = width / 2;
+  const whole = shrink(sheet, SLIT_MM / 2);
   const core = shrink(sheet, r);
-  if (core.length === 0) return regionArea(whole) > 0 ? whole[0].outer[0] : null;
+  if (core.length === 0 && !around) return whole.slice(0, 1);
   // Grown back a hair more than it was shrunk, but not through a slit.
   const kept = offset(core, r + SLIT_MM / 4, 'round', COARSE_MM);
-  for (const rest of subtract(whole, kept)) {
+  const edges = indexEdges(whole);
+  return subtract(whole, kept).filter((rest) => {
     const size = polygonArea(rest);
-    if (size < SLIT_MM * width) continue;
-    const touched = contacts(rest, whole);
+    if (size < SLIT_MM * width || (around && !around.some((p) => contains(p, rest.outer[0])))) return false;
     // Two contacts or none: it was a bridge, or a part of its own. One contact: a dead end, a strip only when it is longer than wide.
-    if (touched !== 1 || size > 2 * width * width) return centreOf(rest.outer);
-  }
-  return null;
+    return contacts(rest, edges) !== 1 || size > 2 * width * width;
+  });
 }
 
 /** How many separate stretches of what was lost border on paper that was kept: those that do not run along the sheet's own edges. */
-function contacts(rest: Polygon, whole: Region): number {
+function contacts(rest: Polygon, edges: EdgeIndex): number {
   const ring = rest.outer;
   const inner = ring.map((p, i) => {
     const q = ring[(i + 1) % ring.length];
-    const middle: Vec2 = [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2];
-    return whole.every((part) => distanceToEdge(part, middle) > SLIT_MM);
+    return !edges.near([(p[0] + q[0]) / 2, (p[1] + q[1]) / 2], SLIT_MM);
   });
   const rises = inner.filter((n, i) => n && !inner[(i + ring.length - 1) % ring.length]).length;
   return rises === 0 && inner.some(Boolean) ? 1 : rises;

@@ -93,8 +93,13 @@ export function* provingSteps(design: Design, steps = DEFAULT_STEPS): Generator<
   findings = [...findings, ...RULES.filter((r) => r.needs === 'travel').flatMap((r) => r.check(evidence))];
   yield proof();
   const purse = { left: PROOF_BUDGET };
+  const weight = weightOf(assembly);
   for (let i = 0; i < findings.length; i++) {
-    const remedies = findRemedies(design, findings[i], findings, purse);
+    const seeking = remedySteps(design, findings[i], findings, purse, weight);
+    let sought = seeking.next();
+    // Between two levers whoever waits for another proof may end this one.
+    for (; !sought.done; sought = seeking.next()) yield proof();
+    const remedies = sought.value;
     if (remedies.length === 0) continue;
     findings = findings.map((f, k) => (k === i ? { ...f, remedies } : f));
     yield proof();
@@ -104,9 +109,11 @@ export function* provingSteps(design: Design, steps = DEFAULT_STEPS): Generator<
 
 /** The whole proof at once. */
 export function prove(design: Design, steps = DEFAULT_STEPS): Proof {
-  const proving = provingSteps(design, steps);
+  return runOut(provingSteps(design, steps));
+}
+function runOut<T>(steps: Generator<unknown, T>): T {
   for (;;) {
-    const next = proving.next();
+    const next = steps.next();
     if (next.done) return next.value;
   }
 }
@@ -132,13 +139,21 @@ const MOST_REMEDIES = 3;
 const FINDING_BUDGET = 110;
 const PROOF_BUDGET = 320;
 const TRAVEL_COST = 4;
+/** Designs of more outline points than this take longer to try, and so are tried less often. */
+const LIGHT_POINTS = 1000;
+const weightOf = (assembly: Assembly): number => Math.max(1, assembly.facets.reduce((n, f) => n + f.polygon.outer.length, 0) / LIGHT_POINTS);
 /** Remedies are rounded to this (mm or degrees) where the rounded value clears too. */
 const REMEDY_GRAIN = 0.1;
 
 /** One-parameter changes that clear a finding: the nearest value of each lever that does, by search on the rule itself. */
 export function findRemedies(design: Design, finding: Finding, known: readonly Finding[], purse = { left: PROOF_BUDGET }): Remedy[] {
+  return runOut(remedySteps(design, finding, known, purse, 1));
+}
+
+/** The same, stopping after each lever. */
+function* remedySteps(design: Design, finding: Finding, known: readonly Finding[], purse: { left: number }, weight: number): Generator<void, Remedy[]> {
   const out: Remedy[] = [];
-  const cost = RULES.find((r) => r.id === finding.rule)!.needs === 'travel' ? TRAVEL_COST : 1;
+  const cost = weight * (RULES.find((r) => r.id === finding.rule)!.needs === 'travel' ? TRAVEL_COST : 1);
   const floor = purse.left - FINDING_BUDGET;
   for (const lever of finding.levers) {
     if (out.length >= MOST_REMEDIES) break;
@@ -151,6 +166,7 @@ export function findRemedies(design: Design, finding: Finding, known: readonly F
       return isClear(setLever(design, lever.mechanism, lever.parameter, value), finding, known);
     };
     const found = [nearestClear(now, range.min, finding.measured, clears), nearestClear(now, range.max, finding.measured, clears)].filter((v): v is number => v !== null);
+    yield;
     if (found.length > 0) out.push({ ...lever, value: found.reduce((a, b) => (Math.abs(b - now) < Math.abs(a - now) ? b : a)) });
   }
   return out;
