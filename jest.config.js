@@ -5,8 +5,11 @@ const createConfig = nextJest({ dir: './' });
 /** Packages that ship as ES modules only and must be compiled like our own code. */
 const MODULES_ONLY = ['clipper2-ts', 'flatbush', 'flatqueue', 'robust-predicates', 'earcut', 'idb', 'property-graph', '@gltf-transform', 'uuid', 'svg-pathdata', 'd3-color', 'd3-contour', 'd3-array', 'internmap', 'fast-xml-parser', 'transformation-matrix'];
 
+/** Looked up in the sandbox of a test these are slow, and the solver asks for them in its innermost loops: a test took up to six times as long. */
+const GLOBALS = ['Math', 'Infinity', 'Float64Array'];
+
 async function project(overrides) {
-  const config = await createConfig({ moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' }, cacheDirectory: '<rootDir>/.jest-cache', ...overrides })();
+  const config = await createConfig({ moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' }, cacheDirectory: '<rootDir>/.jest-cache', sandboxInjectedGlobals: GLOBALS, ...overrides })();
   return { ...config, transformIgnorePatterns: [`/node_modules/(?!(${MODULES_ONLY.join('|')})/)`] };
 }
 

@@ -65,7 +65,14 @@ export function leastBending(linkage: Linkage, from: readonly Rigid[]): { bodies
     // A body held along one line only may turn about it: the floor keeps the matrix positive.
     const floor = 1e-9 * Math.max(...H.diagonal());
     for (let i = 0; i < H.rows; i++) H.set(i, i, H.get(i, i) * (1 + damping) + floor);
-    const step = new CholeskyDecomposition(H).solve(Matrix.columnVector(g)).to1DArray();
+    const factors = new CholeskyDecomposition(H);
+    if (!factors.isPositiveDefinite()) {
+      // So nearly free that rounding decides: a shorter step is held better. What hangs on nothing at all stays where it is.
+      damping *= 5;
+      if (damping > 1e8) break;
+      continue;
+    }
+    const step = factors.solve(Matrix.columnVector(g)).to1DArray();
     const trial = bodies.map((body, b) => {
       const c = column.get(b);
       return c === undefined ? body : nudge(body, step.slice(c, c + 6));
