@@ -1,10 +1,10 @@
 /** The plain base: two leaves that meet at the gutter, with or without a liner glued inside (handbook section 3). */
 import type { Interruption } from '../pattern/facets';
 import type { Making } from '../pattern/making';
-import { contains, insidePoint, intersect, largest, mapRegion, offset as grow, polygonArea, rectangle, regionBox, unite, type Polygon, type Region } from '../plane/polygon';
+import { contains, insidePoint, intersect, largest, mapRegion, offset as grow, rectangle, regionBox, unite, type Polygon, type Region } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
-import { leastTrim, levelAt, trimmed, widthOfAll, withoutIntervals } from '../shapes/level';
-import { standing } from '../shapes/outline';
+import { levelAt, widthOfAll, withoutIntervals } from '../shapes/level';
+import { fitWithContacts } from '../shapes/contact';
 import { ShapeError } from '../shapes/shape';
 import { identity } from '../linkage';
 import { LABEL_STEP, num, shapeOf, type Bond, type BuildContext, type Host, type Parameter, type ParameterValues, type Piece } from './kind';
@@ -64,17 +64,10 @@ export function buildFoldCard(values: ParameterValues, stock: string, pageStock:
 /** A shaped base: its silhouette above the fold, the same below it; the gutter wherever both are joined. */
 function shaped(values: ParameterValues, drawn: Region, stock: string, pageStock: string): BasePieces {
   const [reach, hinge, margin] = ['reachA', 'hinge', 'liner'].map((k) => num(values, k));
-  let half: Region = standing(drawn, reach);
-  // Trimmed to its hinge it is scaled back to the reach, and the hinge with it: settles within a few rounds.
-  for (let k = 0, scale = scaleOf(half, drawn); k < 12; k++) {
-    const by = leastTrim(drawn, 'bottom', hinge / scale);
-    if (by === null) throw new ShapeError(`its shape is nowhere ${hinge} mm wide at a reach of ${reach} mm, so front and back cannot be joined over that; ask for a shorter joined fold`);
-    const cut = trimmed(drawn, 'bottom', by);
-    half = standing(cut, reach);
-    scale = scaleOf(half, cut);
-    if (by === 0) break;
-  }
-  const main = half.reduce((best, p) => (polygonArea(p) > polygonArea(best) ? p : best));
+  // Trimmed to its hinge it is scaled back to the reach.
+  const { region: half, missing } = fitWithContacts(drawn, reach, null, ['bottom'], hinge);
+  if (missing.length > 0) throw new ShapeError(`its shape is nowhere ${hinge} mm wide at a reach of ${reach} mm, so front and back cannot be joined over that; ask for a shorter joined fold`);
+  const main = largest(half)!;
   const outline = unite([main], mapRegion([main], ([x, y]): Vec2 => [x, -y], true))[0];
   const lined = margin > 0;
   const page = lined ? largest(grow([outline], -margin)) : outline;
@@ -93,8 +86,6 @@ function shaped(values: ParameterValues, drawn: Region, stock: string, pageStock
     measures: { hinge_mm: base.joinedMm, liner_width_mm: box.max[1] - box.min[1], liner_height_mm: box.max[0] - box.min[0] }, interruptions: [...top.interruptions, ...base.interruptions],
   };
 }
-
-const scaleOf = (a: Region, b: Region): number => (regionBox(a).max[0] - regionBox(a).min[0]) / (regionBox(b).max[0] - regionBox(b).min[0]);
 
 function shapedPiece(id: string, crease: string, leaf: string, title: string, stock: string, outline: Polygon): { piece: Piece; host: Host; joinedMm: number; interruptions: Interruption[] } {
   const joined = levelAt([outline], 1e-6);

@@ -3,10 +3,11 @@
  * in front of side B is tied to it by a platform `depth` long at height h; a further plane may stand on that platform, or a
  * platform may end on a plane behind instead of on side B.
  */
-import { mapRegion, regionBox, unite, type Region } from '../plane/polygon';
+import { mapRegion, unite, type Region } from '../plane/polygon';
 import { frameAt, sub2, dot2 } from '../plane/vec2';
 import { rectShape } from '../shapes/basics';
-import { contactsAt, leastTrim, trimmed, widthOfAll } from '../shapes/level';
+import { contactsAt, widthOfAll } from '../shapes/level';
+import { fitWithContacts } from '../shapes/contact';
 import { standing } from '../shapes/outline';
 import { LENGTH_EQUAL_MM } from '../tolerance';
 import { EMPTY, listOf, num, shapeOf, type BuildContext, type Contribution, type Host, type Kind, type Landmark, type ListItem, type Parameter, type ParameterValues } from './kind';
@@ -42,25 +43,12 @@ export function planeOutline(item: ListItem, contact: number, outline: BuildCont
   return { region, missing: lacks('top', plane.height) ? 'top' : lacks('bottom', 0) ? 'foot' : null };
 }
 
-/**
- * A shape as high as its plane, with contacts at least `contact` wide. What is left after trimming is scaled back to the height,
- * and contacts with it: the trim that is least in the end is found by going back and forth, which settles within a few rounds.
- */
+/** A shape as high as its plane, trimmed only where its contacts are narrower than `contact`. */
 function trimmedTo(drawn: Region, plane: Plane, contact: number): Region {
-  const fit = (r: Region): Region => standing(r, plane.height, plane.width);
   const lacks = (r: Region, edge: 'top' | 'bottom'): boolean => contact > 0 && widthOfAll(contactsAt(r, edge === 'top' ? plane.height : 0, edge)) < contact - LENGTH_EQUAL_MM;
-  const edges = (['bottom', 'top'] as const).filter((edge) => lacks(fit(drawn), edge));
-  let region = fit(drawn);
-  let scale = widthRatio(region, drawn);
-  for (let k = 0; k < 12 && edges.length > 0; k++) {
-    const cut = edges.reduce<Region>((r, edge) => trimmed(r, edge, leastTrim(r, edge, contact / scale) ?? 0), drawn);
-    if (cut.length === 0) break;
-    region = fit(cut);
-    scale = widthRatio(region, cut);
-  }
-  return region;
+  const plain = standing(drawn, plane.height, plane.width);
+  return fitWithContacts(drawn, plane.height, plane.width, (['bottom', 'top'] as const).filter((edge) => lacks(plain, edge)), contact).region;
 }
-const widthRatio = (a: Region, b: Region): number => (regionBox(a).max[0] - regionBox(a).min[0]) / (regionBox(b).max[0] - regionBox(b).min[0]);
 
 function build(values: ParameterValues, { id, host, outline }: BuildContext): Contribution {
   const items = listOf(values, 'planes');
