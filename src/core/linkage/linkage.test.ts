@@ -167,6 +167,19 @@ describe('what stays free and what bends', () => {
   });
 });
 
+test('bodies that hang on nothing stay where they are, and the others bend as they would without them', () => {
+  const { assembly, pose } = folded(parallelogramGrid(4, 4), 70);
+  const bodies = placeBodies(assembly.linkage, pose.folds.q);
+  const pulled = bodies.map((b, i) => (i === 3 ? compose(turnAbout([1, 2, 0], [0, 0, 1], 0.01), b) : b));
+  const loose = compose(turnAbout([5, 1, 2], [0, 1, 0], 0.7), identity());
+  const alone = leastBending(assembly.linkage, pulled);
+  const together = leastBending({ ...assembly.linkage, bodies: bodies.length + 1 }, [...pulled, loose]);
+  expect(together.gap.mm).toBeCloseTo(alone.gap.mm, 6);
+  together.bodies[bodies.length].forEach((v, i) => expect(v).toBeCloseTo(loose[i], 6));
+  // Nothing but loose bodies.
+  expect(leastBending({ ...assembly.linkage, joints: [], bodies: 3 }, [identity(), loose, loose]).gap.mm).toBe(0);
+});
+
 test('the same question gives the same answer, whatever was asked before', () => {
   const one = assembleCreasePattern(vertexPattern([70, 100, 110, 80], '+-++')).assembly;
   const two = assembleCreasePattern(vertexPattern([70, 100, 110, 80], '+-++')).assembly;

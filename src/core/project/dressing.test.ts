@@ -2,12 +2,13 @@
 import fc from 'fast-check';
 import { onFacet, poseAt } from '../assembly/pose';
 import { regionArea, regionBox } from '../plane/polygon';
+import { RULES } from '../rules';
 import { drawPieces } from '../sheets/drawing';
 import { cutList } from '../sheets/cutlist';
 import { formatLength } from '../units/length';
 import { buildAssembly } from './build';
 import { addMechanism, blankDesign, setParameter, type Design, type Layer, type Mat } from './design';
-import { prove, setLever } from './prove';
+import { gather, prove, setLever } from './prove';
 import { checkDesign } from './schema';
 
 const INCH = 25.4;
@@ -156,6 +157,22 @@ describe('a shaped base', () => {
     const over = found(d, 'overhang')[0];
     expect(over.measured).toBeGreaterThan(1);
     expect(found(setParameter(setParameter(d, 'step-fold-1', 'depth', 20), 'step-fold-1', 'height', 20), 'overhang')).toEqual([]);
+  });
+  test('whatever stands on it, it is put together and proved as far as its travel goes', () => {
+    const mm = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+    fc.assert(fc.property(fc.constantFrom<object>({ circle: 70 }, { ellipse: { width: 130, height: 60 } }, { star: { points: 7, outer: 70, inner: 48 } }, { arch: { width: 80, height: 90 } }), mm(8, 80), mm(8, 80), mm(10, 90), mm(-40, 40), mm(14, 30), (shape, depth, height, width, offset, hinge) => {
+      const d = addMechanism(shaped(shape, hinge), 'step-fold', 'card.gutter', { depth, height, width, offset }).design;
+      const { travel, closed, assembly } = gather(d, 'travel', 6, buildAssembly(d));
+      // Lengths never change: what is drawn is as long in every pose.
+      for (const pose of [...travel, ...(closed ? [closed] : [])]) {
+        assembly.facets.forEach((f, i) => {
+          const [p, q] = [f.polygon.outer[0], f.polygon.outer[1]];
+          const [a, b] = [onFacet(pose, i, p), onFacet(pose, i, q)];
+          expect(Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2])).toBeCloseTo(Math.hypot(p[0] - q[0], p[1] - q[1]), 6);
+        });
+      }
+      for (const rule of RULES) for (const f of rule.check(gather(d, 'travel', 3, assembly))) expect(Number.isFinite(f.measured)).toBe(true);
+    }), { numRuns: 25 });
   });
   test('with a liner inset all round, glued in', () => {
     const d = setParameter(shaped({ arch: { width: 80, height: 90 } }, 50), 'card', 'liner', 6);

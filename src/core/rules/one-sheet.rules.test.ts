@@ -27,18 +27,39 @@ test('overhang past the end of the gutter is told by its side', () => {
   // The figure is 90 long on its axis, 45 to each side of 60: past the end at 90 by 15.
   expect([f.aspect, f.measured]).toEqual(['head', expect.closeTo(15, 3)]);
 });
+/**
+ * Angle between a v-fold's spine and the gutter: the spine, the gutter and a lean crease make a spherical triangle, whose law of
+ * cosines says cos fold = cos lean cos angle + sin lean sin angle cos(open / 2). Source: spherical trigonometry.
+ */
+function spineDeg(lean: number, fold: number, open: number): number {
+  const [l, f, half] = [lean, fold, open / 2].map((v) => (v * Math.PI) / 180);
+  const [a, b] = [Math.cos(l), Math.sin(l) * Math.cos(half)];
+  return ((Math.atan2(b, a) + Math.acos(Math.cos(f) / Math.hypot(a, b))) * 180) / Math.PI;
+}
 test('sweep: what stays inside closed may swing out on the way', () => {
-  const d = put('floating-band', { slit: 110, width: 16, quarter: 50, figure: { circle: 96 }, figureHeight: 96 }, card({ stayInside: true }));
-  const [f] = found(d, 'sweep');
-  if (f) {
-    expect(f.measured).toBeGreaterThan(0);
-    expect(f.drive.open).toBeGreaterThan(0);
-  } else expect(prove(d, 12).travel.every((t) => (t.reach_mm ?? -1) <= 1e-3)).toBe(true);
+  // Closed the spine lies at lean + fold = 135 degrees, its peak 104 sin 135 = 73.5 out; square to the gutter it reaches all of 104.
+  const d = put('v-fold', { size: 104, lean: 60, fold: 75, tab: 10, offset: 60 }, card({ stayInside: true, parameters: { ...card().card.parameters, gutter: 400, reachA: 100, reachB: 100 } }));
+  const square = (2 * Math.acos(Math.cos((75 * Math.PI) / 180) / Math.sin((60 * Math.PI) / 180)) * 180) / Math.PI;
+  expect(spineDeg(60, 75, square)).toBeCloseTo(90, 9);
+  const [f] = found(d, 'sweep', 90).filter((x) => x.aspect === 'fore');
+  // Looked at every two degrees: at most 104 (1 - cos 1) short of it.
+  expect(f.measured).toBeGreaterThan(4 - 0.017);
+  expect(f.measured).toBeLessThan(4 + 1e-9);
+  expect(Math.abs(f.drive.open - square)).toBeLessThan(2.1);
+  expect(found(d, 'overhang', 4).map((x) => x.aspect)).not.toContain('fore');
 });
-test('collision: a V-fold that stands where a figure folds is found with its opening', () => {
-  const d = put('v-fold', { size: 60, lean: 40, tab: 10, offset: -5 }, put('strut-figure', { shape: { width: 100, height: 60 }, figureHeight: 60, depth: 40 }));
-  const findings = prove(d, 12).findings.filter((f) => f.severity === 'blocks');
-  expect(findings.length).toBeGreaterThan(0);
+test('collision: a V-fold\'s peak passes a figure\'s plane from the opening that spherical trigonometry gives', () => {
+  const [size, lean, fold, depth] = [60, 60, 75, 56];
+  const d = put('v-fold', { size, lean, fold, tab: 6 }, put('strut-figure', { shape: { width: 120, height: 62 }, figureHeight: 62, depth }, card({ parameters: { ...card().card.parameters, gutter: 300 } })));
+  // The peak lies at a (uA + uB) with 2 a cos(open / 2) = size sin(spine); it meets the plane where a is the figure's depth.
+  const out = (open: number): number => (size * Math.sin((spineDeg(lean, fold, open) * Math.PI) / 180)) / (2 * Math.cos((open * Math.PI) / 360));
+  let [low, high] = [10, 170];
+  for (let k = 0; k < 60; k++) [low, high] = out((low + high) / 2) < depth ? [(low + high) / 2, high] : [low, (low + high) / 2];
+  const hit = found(d, 'collision', 90).find((f) => [f.mechanism, f.aspect].sort().join() === 'strut-figure-1,v-fold-1')!;
+  expect(hit.severity).toBe('blocks');
+  // Found from the first pose at which it stands through by more than the papers are thick.
+  expect(hit.span!.from).toBeGreaterThan(low - 0.1);
+  expect(hit.span!.from).toBeLessThan(low + 4.1);
 });
 test('a half-cut stands out behind the fold as it is meant to: no overhang, but it counts for the envelope', () => {
   const d = { ...put('half-cut', { shape: { circle: 50 }, rise: 20 }), post: { envelope: 'C6', format: null } };
