@@ -1,5 +1,6 @@
 /** Typed proxies: the only place that knows computation runs elsewhere. */
 import { proxy, wrap, type Remote } from 'comlink';
+import type { Design } from '@/core/project/design';
 import type { Answer, Engine } from './protocol';
 
 type Purpose = 'pose' | 'proof' | 'study' | 'shape';
@@ -37,5 +38,9 @@ export function newestWins<A extends unknown[], T>(ask: (...args: A) => Promise<
     if (busy) waiting = args;
     else void go(args);
   };
+}
+/** Starts the workers that the workbench waits for with a card that is likely to be opened, so that its first proof finds them awake. */
+export function warmUp(design: Design): void {
+  for (const wake of [() => engine('pose').load(design), () => engine('proof').prove(design, 2, proxy(() => undefined))]) wake().catch(() => undefined);
 }
 export { proxy };

@@ -232,6 +232,16 @@ test.each<[string, ParameterValues, number]>([
   for (const t of prove(design(kind, parameters, card(200, 140)), 12).travel) expect(t.tops[`${kind}-1`]).toBeCloseTo(reach * Math.sin((t.open * Math.PI) / 180), 6);
 });
 
+test('a floating figure stands at least as high as the crease it floats on, and no higher than that and its own half', () => {
+  const d = design('floating-band', { slit: 80, width: 20, figure: { circle: 30 }, figureHeight: 30 }, card(200, 140));
+  for (const t of prove(d, 12).travel) {
+    // The middle crease lies on the bisector, (S - 2q) cos(open / 2) from the gutter with even folds; over leaf A that times sin(open / 2).
+    const middle = 40 * Math.cos((t.open * Math.PI) / 360) * Math.sin((t.open * Math.PI) / 360);
+    expect(t.tops['floating-band-1']).toBeGreaterThanOrEqual(middle - 1e-6);
+    expect(t.tops['floating-band-1']).toBeLessThanOrEqual(middle + 20 + 1e-6);
+  }
+});
+
 describe('half-cut', () => {
   test('check value: a 4 in blank folded at 2 in with 1.062 in of rise is 3.062 in high', () => {
     const a = built('half-cut', { shape: { circle: 50 }, figureHeight: 50, rise: 1.062 * 25.4 }, card(150, 2 * 25.4));

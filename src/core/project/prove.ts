@@ -275,15 +275,18 @@ function isClear(design: Design, finding: Finding, known: readonly Finding[]): b
   return !rule.check(evidence).some((f) => sameFinding(f, finding) || (f.severity === 'blocks' && !stoodBefore(f)));
 }
 
-/** The top of every figure: its highest landmark above leaf A. A half-cut lies in its own side, so its top is over the other. */
+/** The top of every mechanism over leaf A, mm. A half-cut has no facets of its own and lies in its own side: its tip is over the other. */
 function topsOf(assembly: Assembly, pose: Pose): Record<string, number> {
   const out: Record<string, number> = {};
+  assembly.facets.forEach((f, i) => {
+    if (f.mechanism !== 'card') for (const p of f.polygon.outer) out[f.mechanism] = Math.max(out[f.mechanism] ?? -Infinity, onFacet(pose, i, p)[2]);
+  });
   for (const m of assembly.mechanisms) {
-    const marks = Object.values(landmarksOf(assembly, pose, m));
-    if (marks.length === 0) continue;
-    const under = m.kind === 'half-cut' ? assembly.facets.findIndex((f) => f.id === m.host?.sideB) : -1;
-    const back = under >= 0 ? invert(pose.placed[under]) : null;
-    out[m.id] = Math.max(...marks.map((p) => (back ? Math.abs(applyRigid(back, p)[2]) : p[2])));
+    const under = out[m.id] === undefined ? assembly.facets.findIndex((f) => f.id === m.host?.sideB) : -1;
+    if (under < 0) continue;
+    const back = invert(pose.placed[under]);
+    const heights = Object.values(landmarksOf(assembly, pose, m)).map((p) => Math.abs(applyRigid(back, p)[2]));
+    if (heights.length > 0) out[m.id] = Math.max(...heights);
   }
   return out;
 }

@@ -7,7 +7,7 @@ import type { Picture } from '@/core/formats/picture';
 import { blankDesign, cardValues, type Design } from '@/core/project/design';
 import { formatLength } from '@/core/units/length';
 import { deleteProject, listProjects, newProjectId, saveProject, type StoredProject } from '@/store/database';
-import { engine } from '@/workers/client';
+import { engine, warmUp } from '@/workers/client';
 import { Action } from '../common/Field';
 import { designJson, fileName, readDesignFrom, saveAs } from '../common/files';
 import { Mark } from '../common/Mark';
@@ -45,6 +45,14 @@ export function StartPage({ withDemo }: { withDemo: boolean }) {
       await refresh();
     })();
   }, [refresh, withDemo]);
+
+  const newest = projects?.[0]?.design;
+  useEffect(() => {
+    if (!newest) return;
+    // Once the page has drawn its pictures.
+    const later = setTimeout(() => warmUp(newest), 1200);
+    return () => clearTimeout(later);
+  }, [newest]);
 
   const keep = async (design: Design, open: boolean): Promise<void> => {
     const id = newProjectId();
