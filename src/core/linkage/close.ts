@@ -19,6 +19,8 @@ export interface Closing {
 }
 
 const MOST_ITERATIONS = 40;
+/** Steps without an error smaller than before, after which Newton has ended. */
+const STALE = 4;
 /** A determinate block that needs more from a good prediction is on its way elsewhere. */
 export const FOLLOW_ITERATIONS = 14;
 
@@ -37,11 +39,16 @@ function closeLoops(linkage: Linkage, block: Block, q: Float64Array, most = MOST
   let system = buildSystem(linkage, block.loops, block.unknowns, q);
   let condition = 1;
   let last = Infinity;
+  let best = Infinity;
+  let stale = 0;
   let iterations = 0;
   for (; iterations < most && system.sizeMm > LOOP_AIM_MM; iterations++) {
     // At the floor of double precision the error no longer falls: enough when it is below what is accepted.
     if (system.sizeMm < LOOP_ACCEPT_MM && system.sizeMm > last / 4) break;
     last = system.sizeMm;
+    // What is left lies across directions that the rank cut took for free: more of the same steps will not close it.
+    if (system.sizeMm < 0.99 * best) [best, stale] = [system.sizeMm, 0];
+    else if (++stale >= STALE) break;
     const step = leastChange(keepSigns ? relative(system, block, q) : system);
     condition = step.condition;
     if (keepSigns) block.unknowns.forEach((j, k) => (step.delta[k] *= sizeOfFold(q[j])));

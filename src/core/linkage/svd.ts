@@ -12,43 +12,52 @@ export interface Svd {
 }
 
 const MOST_SWEEPS = 40;
-const ORTHOGONAL = 1e-15;
+/** Cosine between two columns, for each row of theirs, that is rounding. */
+const ORTHOGONAL = 5e-16;
+/** A column this short beside the longest is rounding itself: it stands for a value of 0 and is turned no further. */
+const NOTHING = 1e-15;
 
-/** @param columns of the matrix, all of one length; not changed */
+/** @param columns of the matrix, all of one length; not changed. The values come in no order. */
 export function jacobiSvd(columns: readonly Float64Array[]): Svd {
   const n = columns.length;
+  const rows = n > 0 ? columns[0].length : 0;
   const a = columns.map((c) => c.slice());
   const v = columns.map((_, k) => {
     const e = new Float64Array(n);
     e[k] = 1;
     return e;
   });
+  const squares = new Float64Array(n);
   for (let sweep = 0, turned = true; turned && sweep < MOST_SWEEPS; sweep++) {
     turned = false;
+    let longest = 0;
+    // Lengths are carried along within a sweep and measured afresh for the next.
+    for (let k = 0; k < n; k++) longest = Math.max(longest, (squares[k] = dot(a[k], a[k])));
+    const nothing = NOTHING * NOTHING * longest;
     for (let p = 0; p < n - 1; p++) {
       for (let q = p + 1; q < n; q++) {
-        const [pp, qq, pq] = products(a[p], a[q]);
-        if (Math.abs(pq) <= ORTHOGONAL * Math.sqrt(pp * qq) || pq === 0) continue;
+        const [pp, qq] = [squares[p], squares[q]];
+        if (pp <= nothing || qq <= nothing) continue;
+        const pq = dot(a[p], a[q]);
+        if (Math.abs(pq) <= ORTHOGONAL * Math.sqrt(rows * pp * qq)) continue;
         turned = true;
         const zeta = (qq - pp) / (2 * pq);
         const t = Math.sign(zeta || 1) / (Math.abs(zeta) + Math.sqrt(1 + zeta * zeta));
         const cos = 1 / Math.sqrt(1 + t * t);
         rotate(a[p], a[q], cos, cos * t);
         rotate(v[p], v[q], cos, cos * t);
+        squares[p] = pp - t * pq;
+        squares[q] = qq + t * pq;
       }
     }
   }
-  return { scaledLeft: a, right: v, values: Float64Array.from(a, (c) => Math.sqrt(products(c, c)[0])) };
+  return { scaledLeft: a, right: v, values: Float64Array.from(a, (c) => Math.sqrt(dot(c, c))) };
 }
 
-function products(x: Float64Array, y: Float64Array): readonly [xx: number, yy: number, xy: number] {
-  let [xx, yy, xy] = [0, 0, 0];
-  for (let i = 0; i < x.length; i++) {
-    xx += x[i] * x[i];
-    yy += y[i] * y[i];
-    xy += x[i] * y[i];
-  }
-  return [xx, yy, xy];
+function dot(x: Float64Array, y: Float64Array): number {
+  let sum = 0;
+  for (let i = 0; i < x.length; i++) sum += x[i] * y[i];
+  return sum;
 }
 function rotate(x: Float64Array, y: Float64Array, cos: number, sin: number): void {
   for (let i = 0; i < x.length; i++) {
