@@ -5,7 +5,7 @@
 import { AT_END_RAD, LEAST_STEP_RAD, LOOP_ACCEPT_MM, ROLE_SLACK_RAD, SNAP_WINDOW_RAD } from '../tolerance';
 import { degToRad } from '../units/angle';
 import { solveOrder, type Block, type SolveOrder } from './blocks';
-import { closeBlock, FOLLOW_ITERATIONS } from './close';
+import { closeBlock, FOLLOW_ITERATIONS, type Closing } from './close';
 import type { Linkage } from './joint';
 import { loopState } from './loop-error';
 import type { Loop } from './loops';
@@ -63,6 +63,17 @@ export class Travel {
     this.order = solveOrder(linkage);
     this.start = this.findStart();
     this.walks = this.start ? linkage.range.map((end) => ({ end, nodes: [this.start!], stop: undefined, finish: undefined })) : [];
+  }
+
+  /** What has been spent on poses so far: Newton steps times the squares of the unknowns they were taken in. The same for the same questions. */
+  get spent(): number {
+    return this.work;
+  }
+  private work = 0;
+  private close(block: Block, q: Float64Array, rest: (joint: number) => number, most?: number): Closing {
+    const closing = closeBlock(this.linkage, block, q, rest, most);
+    this.work += closing.iterations * block.unknowns.length ** 2;
+    return closing;
   }
 
   /** The pose at `drive` (rad), or the last one before the travel stops. */
@@ -169,7 +180,7 @@ export class Travel {
   /** Close a block near its prediction. Returns iterations, or why the result is not taken. */
   private follow(block: Block, prev: Folds, q: Float64Array, drive: number): number | StopReason {
     const predicted = block.unknowns.reduce((m, j) => Math.max(m, Math.abs(q[j] - prev.q[j])), 0);
-    const closing = closeBlock(this.linkage, block, q, this.rest(q, drive), FOLLOW_ITERATIONS);
+    const closing = this.close(block, q, this.rest(q, drive), FOLLOW_ITERATIONS);
     if (!closing.ok) return 'taut';
     const bad = this.roleFault(block, q);
     if (bad) return bad;
@@ -194,7 +205,7 @@ export class Travel {
         const sign = heading[i] || (random() < 0.5 ? -1 : 1);
         q[j] = prev.q[j] + sign * size * step;
       });
-      const closing = closeBlock(this.linkage, block, q, this.rest(q, drive), FOLLOW_ITERATIONS);
+      const closing = this.close(block, q, this.rest(q, drive), FOLLOW_ITERATIONS);
       if (!closing.ok) continue;
       const fault = this.roleFault(block, q);
       // Far from the start pose it closed on something else, however well the signs agree.
@@ -245,7 +256,7 @@ export class Travel {
     for (const block of this.order.blocks) {
       if (this.takeExact(block, q, side)) continue;
       const before = q.slice();
-      const closing = closeBlock(this.linkage, block, q, this.rest(q, end));
+      const closing = this.close(block, q, this.rest(q, end));
       iterations = Math.max(iterations, closing.iterations);
       const fault = closing.ok ? this.roleFault(block, q) : 'taut';
       const regular = closing.closed && closing.condition > 1e-4;
@@ -308,7 +319,7 @@ export class Travel {
           const size = k === 0 ? Math.min(drive, 3) : 0.1 + 3 * random();
           q[j] = motion.kind === 'turn' ? sign * size : q[j];
         });
-        const closing = closeBlock(this.linkage, block, q, this.rest(q, drive), FOLLOW_ITERATIONS);
+        const closing = this.close(block, q, this.rest(q, drive), FOLLOW_ITERATIONS);
         iterations = Math.max(iterations, closing.iterations);
         found = closing.ok && !this.roleFault(block, q);
       }

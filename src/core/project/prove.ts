@@ -142,6 +142,8 @@ const TRAVEL_COST = 4;
 /** Designs of more outline points than this take longer to try, and so are tried less often. */
 const LIGHT_POINTS = 1000;
 const weightOf = (assembly: Assembly): number => Math.max(1, assembly.facets.reduce((n, f) => n + f.polygon.outer.length, 0) / LIGHT_POINTS);
+/** Poses that are hard to find count as further tries: this much of what the solver spends is one. */
+const SPENT_PER_TRY = 20_000;
 /** Remedies are rounded to this (mm or degrees) where the rounded value clears too. */
 const REMEDY_GRAIN = 0.1;
 
@@ -162,8 +164,11 @@ function* remedySteps(design: Design, finding: Finding, known: readonly Finding[
     if (now === null || !range) continue;
     const clears = (value: number): boolean => {
       if (purse.left <= Math.max(0, floor)) return false;
-      purse.left -= cost;
-      return isClear(setLever(design, lever.mechanism, lever.parameter, value), finding, known);
+      const changed = setLever(design, lever.mechanism, lever.parameter, value);
+      const assembly = tryBuild(changed);
+      const clear = assembly !== null && isClear(changed, assembly, finding, known);
+      purse.left -= cost + (assembly?.travel.spent ?? 0) / SPENT_PER_TRY;
+      return clear;
     };
     const found = [nearestClear(now, range.min, finding.measured, clears), nearestClear(now, range.max, finding.measured, clears)].filter((v): v is number => v !== null);
     yield;
@@ -256,9 +261,7 @@ const GUARDS: readonly RuleId[] = ['flat-fold', 'loose-part', 'overhang', 'glue-
 /** A narrow strip belongs to a piece: which of the two cuts beside it is named may change with the design. */
 const sameFinding = (a: Finding, b: Finding): boolean => a.rule === b.rule && (a.rule === 'web' ? a.piece === b.piece : a.mechanism === b.mechanism && a.aspect === b.aspect);
 
-function isClear(design: Design, finding: Finding, known: readonly Finding[]): boolean {
-  const assembly = tryBuild(design);
-  if (!assembly) return false;
+function isClear(design: Design, assembly: Assembly, finding: Finding, known: readonly Finding[]): boolean {
   const cheap = { ...gather(design, 'closed', 0, assembly), rough: true };
   const rule = RULES.find((r) => r.id === finding.rule)!;
   if (rule.needs !== 'travel' && rule.check(cheap).some((f) => sameFinding(f, finding))) return false;
