@@ -82,11 +82,11 @@ async function main(): Promise<void> {
     await (await find(driver, '[aria-label=Picture]')).sendKeys(moon);
     await driver.sleep(2500);
     await shot('trace');
-    await (await findText(driver, 'button', 'Other cards')).click();
-    await shot('others');
     await driver.actions().sendKeys('\uE00C').perform();
     await (await findText(driver, 'button', 'Facet and mats')).click();
+    for (const words of ['Add a mat', 'Inset another mat']) await (await findText(driver, 'button', words)).click();
     await shot('mats');
+    await driver.actions().keyDown('\uE009').sendKeys('zz').keyUp('\uE009').perform();
     await open('Terrace night');
     await settled();
     await go('Dress');

@@ -25,7 +25,7 @@ import { whatIf } from '@/core/project/what-if';
 import { thicknessMap } from '@/core/rules';
 import { cutList } from '@/core/sheets/cutlist';
 import { layOut } from '@/core/sheets/pack';
-import type { Answer, Brought, Engine, Scene } from './protocol';
+import type { Answer, Brought, Engine, Scene, SceneFacet } from './protocol';
 
 /** The newest design's assembly is kept: scrubbing asks for many poses of one design. */
 let kept: { json: string; assembly: Assembly } | null = null;
@@ -206,7 +206,7 @@ function sceneOf(design: Design, assembly: Assembly): Scene {
       return {
         id: f.id, piece: f.piece, mechanism: f.mechanism, rings: ringsOf(f.polygon), liftMm: liftOf(design, assembly, f),
         ...(dressing?.colour ? { colour: dressing.colour } : {}),
-        mats: assembly.layers.filter((l) => l.facet === i).map((l) => ({ id: l.id, rings: l.region.flatMap(ringsOf), foam: l.foam.flatMap(ringsOf), colour: l.colour ?? stockOf(design, l.stock).insideColour })),
+        mats: matsOf(design, assembly, i),
       };
     }),
     creases: [
@@ -220,3 +220,13 @@ function sceneOf(design: Design, assembly: Assembly): Scene {
 }
 
 expose(engine);
+
+/** What is stuck on a facet, each on all that was stuck there before. */
+function matsOf(design: Design, assembly: Assembly, facet: number): SceneFacet['mats'] {
+  let liftMm = 0;
+  return assembly.layers.filter((l) => l.facet === facet).map((l) => {
+    const { caliperMm, insideColour } = stockOf(design, l.stock);
+    liftMm += l.foamMm + caliperMm;
+    return { id: l.id, rings: l.region.flatMap(ringsOf), foam: l.foam.flatMap(ringsOf), colour: l.colour ?? insideColour, caliperMm, liftMm };
+  });
+}

@@ -33,7 +33,7 @@ export interface SceneFacet {
   readonly rings: readonly Ring[];
   /** Own colour, where it is dressed in one. */
   readonly colour?: string;
-  readonly mats: readonly { readonly id: string; readonly rings: readonly Ring[]; readonly foam: readonly Ring[]; readonly colour: string }[];
+  readonly mats: readonly { readonly id: string; readonly rings: readonly Ring[]; readonly foam: readonly Ring[]; readonly colour: string; readonly caliperMm: number; /** Its face over the facet's, with all that is under it, mm. */ readonly liftMm: number }[];
   /** How far it lies above its plane because it is glued on something, mm. */
   readonly liftMm: number;
 }

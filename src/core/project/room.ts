@@ -21,7 +21,7 @@ export interface Room {
 /** Rules that geometry alone decides, without a walk through the travel. */
 const LIMITS: readonly RuleId[] = ['flat-fold', 'loose-part', 'overhang', 'glue-room', 'web'];
 const SAMPLES = 14;
-const MOST_CUTS = 120;
+const MOST_CUTS = 400;
 const CLOSE = 0.05;
 
 /** First finding that `key` = `value` brings which the design does not have without it; null when it is fine. */

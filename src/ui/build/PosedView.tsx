@@ -124,16 +124,24 @@ function FacetMesh({ scene, facet, index, pose, lit, selected }: FacetMeshProps)
       <mesh geometry={geometry} castShadow receiveShadow onPointerOver={(e) => { e.stopPropagation(); light([facet.id]); }} onPointerOut={() => light([])} onClick={(e) => { e.stopPropagation(); if (e.delta < 3) select(facet.mechanism); }}>
         {[inside, stock.outsideColour, stock.outsideColour].map(material)}
       </mesh>
-      {facet.mats.map((mat, k) => <MatMesh key={k} mat={mat} lift={facet.liftMm + 0.25 * (k + 1)} />)}
+      {facet.mats.map((mat) => <MatMesh key={mat.id} mat={mat} lift={facet.liftMm + mat.liftMm} />)}
       <lineSegments geometry={outline}><lineBasicMaterial color={selected || lit ? '#5b3a78' : '#5d615c'} /></lineSegments>
     </group>
   );
 }
 
 function MatMesh({ mat, lift }: { mat: SceneFacet['mats'][number]; lift: number }) {
-  const geometry = useMemo(() => slab(mat.rings, 0.2, lift), [mat, lift]);
-  useEffect(() => () => geometry.dispose(), [geometry]);
-  return <mesh geometry={geometry} receiveShadow><meshStandardMaterial color={mat.colour} roughness={0.95} /></mesh>;
+  const geometry = useMemo(() => slab(mat.rings, mat.caliperMm, lift), [mat, lift]);
+  const foam = useMemo(() => (mat.foam.length > 0 ? slab(mat.foam, Math.max(0.1, mat.liftMm - mat.caliperMm), lift - mat.caliperMm) : null), [mat, lift]);
+  const outline = useMemo(() => outlineOf({ rings: mat.rings, liftMm: lift }), [mat, lift]);
+  useEffect(() => () => { geometry.dispose(); foam?.dispose(); outline.dispose(); }, [geometry, foam, outline]);
+  return (
+    <>
+      <mesh geometry={geometry} castShadow receiveShadow><meshStandardMaterial color={mat.colour} roughness={0.95} /></mesh>
+      {foam && <mesh geometry={foam}><meshStandardMaterial color="#f4f2ec" roughness={1} /></mesh>}
+      <lineSegments geometry={outline}><lineBasicMaterial color="#5d615c" /></lineSegments>
+    </>
+  );
 }
 
 /** Inside face, outside face and edge as three groups, each with its own material. */
@@ -166,7 +174,7 @@ function slab(rings: readonly Ring[], caliper: number, lift: number): THREE.Buff
   return geometry;
 }
 
-function outlineOf({ rings, liftMm }: SceneFacet): THREE.BufferGeometry {
+function outlineOf({ rings, liftMm }: Pick<SceneFacet, 'rings' | 'liftMm'>): THREE.BufferGeometry {
   const points = rings.flatMap((ring) => ring.flatMap((p, i) => [p[0], p[1], liftMm + 0.05, ring[(i + 1) % ring.length][0], ring[(i + 1) % ring.length][1], liftMm + 0.05]));
   const geometry = new THREE.BufferGeometry();
   geometry.setAttribute('position', new THREE.Float32BufferAttribute(points, 3));
