@@ -39,15 +39,15 @@ export function readTemplate(text: string, name: string): ReadTemplate {
   if (raw.lines.length === 0) throw new ShapeError('the drawing has no lines in it');
   if (raw.lines.length > MOST_LINES) throw new ShapeError(`the drawing has ${raw.lines.length} lines; at most ${MOST_LINES} are read`);
   const seen = new Map<string, number>();
-  const lines = raw.lines.map((l): DrawnLine & { said: string; layer: string; colour: string; dashed: boolean } => {
+  const lines = raw.lines.map((l): DrawnLine & { said: string; layer: string; colour: string; dashed: boolean; dashDot: boolean } => {
     const n = (seen.get(l.id) ?? 0) + 1;
     seen.set(l.id, n);
-    return { ...l, id: n === 1 ? l.id : `${l.id}~${n}`, group: `${l.layer}|${l.colour}|${l.dashed ? 'dashed' : 'solid'}` };
+    return { ...l, id: n === 1 ? l.id : `${l.id}~${n}`, group: `${l.layer}|${l.colour}|${l.dashDot ? 'dash-dot' : l.dashed ? 'dashed' : 'solid'}` };
   });
   const groups = [...new Set(lines.map((l) => l.group))].map((key): LineGroup => {
     const of = lines.filter((l) => l.group === key);
-    const { layer, colour, dashed, said } = of[0];
-    return { key, layer, colour, dashed, role: guessRole(said, layer, colour, dashed), count: of.length };
+    const { layer, colour, dashed, dashDot, said } = of[0];
+    return { key, layer, colour, dashed, role: guessRole(said, layer, colour, dashed, dashDot), count: of.length };
   });
   // A closed cut inside another, with no crease in it, is a window.
   const cuts = lines.filter((l) => l.closed && groups.find((g) => g.key === l.group)!.role === 'cut');
@@ -62,7 +62,7 @@ export function readTemplate(text: string, name: string): ReadTemplate {
 }
 
 /** What a line is for, by what its file says: our own role, words in its layer, dashes, colour. */
-export function guessRole(said: string, layer: string, colour: string, dashed: boolean): TemplateRole {
+export function guessRole(said: string, layer: string, colour: string, dashed: boolean, dashDot = false): TemplateRole {
   if ((TEMPLATE_ROLES as readonly string[]).includes(said)) return said as TemplateRole;
   const word = layer.toLowerCase();
   if (/glue|adhes|tape/.test(word)) return 'glue';
@@ -71,14 +71,15 @@ export function guessRole(said: string, layer: string, colour: string, dashed: b
   if (/mount|ridge/.test(word)) return 'mountain';
   if (/valley/.test(word)) return 'valley';
   if (/mark|draw|print|note|guide/.test(word)) return 'mark';
-  if (/fold|crease|score/.test(word)) return dashed && /dot/.test(word) ? 'mountain' : 'valley';
+  if (/fold|crease|score/.test(word)) return dashDot || /dot/.test(word) ? 'mountain' : 'valley';
   if (/cut|edge|outline|knife/.test(word)) return 'cut';
-  if (dashed) return 'valley';
+  // Dashes of two lengths are mountains, of one length valleys (common practice in diagrams of paper folding, no source).
+  if (dashDot) return 'mountain';
   const hue = hueOf(colour);
   // Colours are taken only where they are plain: blue and green for folds, red for the other fold; black is a cut.
   if (hue !== null && hue > 90 && hue < 270) return 'valley';
   if (hue !== null && (hue < 40 || hue > 330)) return 'mountain';
-  return 'cut';
+  return dashed ? 'valley' : 'cut';
 }
 
 /** Hue of a plain colour, degrees, in any notation of CSS; null for greys, pale tints and what is no colour. */
@@ -87,14 +88,14 @@ function hueOf(colour: string): number | null {
   return Math.max(r, g, b) - Math.min(r, g, b) >= 0.35 * 255 ? hsl(colour).h : null;
 }
 
-interface RawLine { readonly id: string; readonly layer: string; readonly colour: string; readonly dashed: boolean; readonly said: string; readonly points: readonly Vec2[]; readonly closed: boolean }
+interface RawLine { readonly id: string; readonly layer: string; readonly colour: string; readonly dashed: boolean; readonly dashDot: boolean; readonly said: string; readonly points: readonly Vec2[]; readonly closed: boolean }
 interface Raw { readonly lines: readonly RawLine[]; readonly leftOut: readonly string[] }
 
 function svgLines(text: string): Raw {
   const drawing = readSvg(text);
   return {
     leftOut: drawing.leftOut,
-    lines: drawing.lines.map((l) => ({ id: l.id, layer: l.role || l.layer, colour: l.stroke === 'none' ? '#000000' : l.stroke, dashed: l.dashed && !l.role, said: l.role, points: l.points, closed: l.closed })),
+    lines: drawing.lines.map((l) => ({ id: l.id, layer: l.role || l.layer, colour: l.stroke === 'none' ? '#000000' : l.stroke, dashed: l.dashed && !l.role, dashDot: l.dashDot && !l.role, said: l.role, points: l.points, closed: l.closed })),
   };
 }
 
@@ -123,7 +124,7 @@ function dxfLines(text: string): Raw {
     }
     const rgb = e.color ?? layers[e.layer]?.color ?? 0;
     return [{
-      id: `${e.layer}-${i + 1}`, layer: e.layer ?? '', colour: `#${rgb.toString(16).padStart(6, '0')}`, dashed: /dash|dot|hidden|center/i.test(`${e.lineType ?? ''}`), said: (TEMPLATE_ROLES as readonly string[]).includes(e.layer?.toLowerCase()) ? e.layer.toLowerCase() : '',
+      id: `${e.layer}-${i + 1}`, layer: e.layer ?? '', colour: `#${rgb.toString(16).padStart(6, '0')}`, dashed: /dash|dot|hidden|center/i.test(`${e.lineType ?? ''}`), dashDot: /dash.*dot|center|divide|phantom/i.test(`${e.lineType ?? ''}`), said: (TEMPLATE_ROLES as readonly string[]).includes(e.layer?.toLowerCase()) ? e.layer.toLowerCase() : '',
       ...outline,
     }];
   });

@@ -76,7 +76,15 @@ test.each<[string, string, string, boolean, string]>([
   ['valley', '', '#000000', false, 'valley'], ['', 'Fold lines', '#000000', false, 'valley'], ['', 'mountain', '#000', true, 'mountain'], ['', 'outline', '#f00', false, 'cut'],
   ['', 'Layer 1', '#0000ff', false, 'valley'], ['', 'Layer 1', '#ff0000', false, 'mountain'], ['', 'Layer 1', '#000000', true, 'valley'], ['', 'Layer 1', '#333', false, 'cut'], ['', 'glue tabs', '#0f0', false, 'glue'],
   ['', 'Layer 1', 'rgb(0, 0, 255)', false, 'valley'], ['', 'Layer 1', 'crimson', false, 'mountain'], ['', 'Layer 1', 'hsl(0 0% 20%)', false, 'cut'], ['', 'Layer 1', 'lavender', false, 'cut'], ['', 'Layer 1', 'url(#g)', false, 'cut'],
+  ['', 'Layer 1', 'red', true, 'mountain'], ['', 'Layer 1', '#00f', true, 'valley'],
 ])('role of "%s" on "%s", %s, dashed %s: %s', (said, layer, colour, dashed, role) => expect(guessRole(said, layer, colour, dashed)).toBe(role));
+
+test('dashes of two lengths are mountains, of one length valleys, however they are written', () => {
+  const lines = [['4 2', 'valley'], ['4,2,1,2', 'mountain'], ['4 2 1', 'mountain'], ['3', 'valley'], ['3 1 3 2', 'valley'], ['none', 'cut']]
+    .map(([dash, want], k) => [`<g id="Layer ${k}" fill="none" stroke="#000" stroke-dasharray="${dash}"><path d="M0 ${k}H90"/></g>`, want] as const);
+  const { groups } = readTemplate(`<svg xmlns="http://www.w3.org/2000/svg">${lines.map(([g]) => g).join('')}</svg>`, 'x.svg');
+  expect(groups.map((g) => g.role)).toEqual(lines.map(([, want]) => want));
+});
 
 describe('DXF (reference of its ASCII form, group codes by entity)', () => {
   const file = (entities: string, blocks = ''): string => `0\nSECTION\n2\nBLOCKS\n${blocks}0\nENDSEC\n0\nSECTION\n2\nENTITIES\n${entities}0\nENDSEC\n0\nEOF\n`;

@@ -20,6 +20,8 @@ export interface SvgLine extends Polyline {
   /** As written, in small letters; `none` where it is not stroked. */
   readonly stroke: string;
   readonly dashed: boolean;
+  /** Dashes of two lengths, as in long, short, long. */
+  readonly dashDot: boolean;
   readonly filled: boolean;
   /** `data-id` or `id` of the element; made-up where it has none. */
   readonly id: string;
@@ -215,9 +217,17 @@ class Reader {
       if (regionArea(region) > 0) this.fills.push(region);
     }
     for (const [k, line] of outlines.entries()) {
-      this.lines.push({ ...line, layer: style.layer.join('/') || (a.id ?? ''), stroke: style.stroke.toLowerCase(), dashed: style.dash !== 'none' && style.dash !== '', filled, id: a['data-id'] ?? a.id ?? `${name}-${this.lines.length + 1}${k > 0 ? `-${k + 1}` : ''}`, role: a['data-role'] ?? style.role });
+      this.lines.push({ ...line, layer: style.layer.join('/') || (a.id ?? ''), stroke: style.stroke.toLowerCase(), dashed: style.dash !== 'none' && style.dash !== '', dashDot: ofTwoLengths(style.dash), filled, id: a['data-id'] ?? a.id ?? `${name}-${this.lines.length + 1}${k > 0 ? `-${k + 1}` : ''}`, role: a['data-role'] ?? style.role });
     }
   }
+}
+
+/** Whether a dash pattern has dashes of clearly different lengths; an odd number of entries is repeated (SVG 2, section 13.5.6). */
+function ofTwoLengths(pattern: string): boolean {
+  const once = pattern.split(/[\s,]+/).map(Number.parseFloat).filter(Number.isFinite);
+  const entries = once.length % 2 === 0 ? once : [...once, ...once];
+  const dashes = entries.filter((_, i) => i % 2 === 0);
+  return dashes.length > 1 && Math.max(...dashes) > 1.5 * Math.min(...dashes);
 }
 
 /** How an element is drawn: its own style, then what sheets say of it, then its attributes, then what it stands in (CSS cascade). */
