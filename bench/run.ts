@@ -12,7 +12,8 @@ import { jacobiSvd } from '../src/core/linkage/svd';
 import { shelveFonts } from '../src/fonts/shelve';
 import { holdFigure } from '../src/core/kinds/struts';
 import { standing } from '../src/core/shapes/outline';
-import { mapRegion, offset, unite, type Region, type Ring } from '../src/core/plane/polygon';
+import { mapRegion, offset, rectangle, unite, type Region, type Ring } from '../src/core/plane/polygon';
+import { narrowestNeck, sheetOf } from '../src/core/plane/web';
 import type { Vec2 } from '../src/core/plane/vec2';
 import { buildAssembly } from '../src/core/project/build';
 import { addMechanism, blankDesign, type Design } from '../src/core/project/design';
@@ -79,7 +80,7 @@ for (const file of readdirSync('examples').filter((f) => f.endsWith('.json'))) {
   if (!read.ok) throw new Error(read.why);
   const first = time(() => provingSteps(read.design).next(), 5);
   const whole = time(() => { for (const part of provingSteps(read.design)) void part; }, 1);
-  row(`  ${file}`, `first ${(first / 100).toFixed(2)} of 100 ms`, `whole ${(whole / first).toFixed(0)} x first`);
+  row(`  ${file}`, `first ${(first / 100).toFixed(2)} of 100 ms`, `  whole ${(whole / first).toFixed(0)} x first`);
 }
 
 console.log('\nShapes by the size of their outline');
@@ -105,6 +106,11 @@ grown('union of two', [100, 500, 2000, 5000], (n) => {
   const b = mapRegion(a, ([x, y]): Vec2 => [x + 25, y]);
   return () => unite([...a], b);
 }, (ms) => `${(ms / FRAME_MS).toFixed(2)} frames`);
+grown('narrowest neck round a figure', [100, 500, 2000, 5000], (n) => {
+  const [{ outer }] = coast(n);
+  const sheet = sheetOf({ outer: rectangle(-70, -70, 70, 70), holes: [] }, outer.slice(1).map((b, i) => ({ a: outer[i], b })));
+  return () => narrowestNeck(sheet, 3.2);
+}, (ms) => `${(ms / 1000).toFixed(2)} of a second`);
 
 console.log('\nAgainst other libraries, in this run');
 const blob = (n: number, dx: number): Ring => Array.from({ length: n }, (_, i): Vec2 => [dx + (40 + 6 * Math.sin(9 * i)) * Math.cos((2 * Math.PI * i) / n), (40 + 6 * Math.sin(9 * i)) * Math.sin((2 * Math.PI * i) / n)]);
