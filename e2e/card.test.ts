@@ -2,24 +2,15 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { By, Key, type WebDriver } from 'selenium-webdriver';
-import { click, eventually, find, findText, openBrowser } from './support/browser';
-import { serve } from './support/server';
-import { StudioPage } from './support/studio';
+import { click, eventually, find, findText } from './support/browser';
+import { session } from './support/session';
+import type { StudioPage } from './support/studio';
 
-jest.setTimeout(180_000);
 let driver: WebDriver;
 let downloads: string;
-let server: Awaited<ReturnType<typeof serve>>;
 let page: StudioPage;
-
-beforeAll(async () => {
-  server = await serve();
-  ({ driver, downloads } = await openBrowser());
-  page = new StudioPage(driver, server.base);
-});
-afterAll(async () => {
-  await driver?.quit();
-  server?.stop();
+session(180_000, (s) => {
+  ({ driver, downloads, page } = s);
 });
 const downloaded = async (ending: string): Promise<string> => join(downloads, await eventually(driver, `a file ending in ${ending}`, async () => readdirSync(downloads).find((f) => f.endsWith(ending))));
 

@@ -3,25 +3,16 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By, Key, Origin, type WebDriver } from 'selenium-webdriver';
-import { click, eventually, find, findText, openBrowser } from './support/browser';
+import { click, eventually, find, findText } from './support/browser';
 import { greyPng } from './support/png';
-import { serve } from './support/server';
-import { StudioPage } from './support/studio';
+import { session } from './support/session';
+import type { StudioPage } from './support/studio';
 
-jest.setTimeout(180_000);
 let driver: WebDriver;
-let server: Awaited<ReturnType<typeof serve>>;
 let page: StudioPage;
 const dir = mkdtempSync(join(tmpdir(), 'rhabdoplex-shapes-'));
-
-beforeAll(async () => {
-  server = await serve();
-  ({ driver } = await openBrowser());
-  page = new StudioPage(driver, server.base);
-});
-afterAll(async () => {
-  await driver?.quit();
-  server?.stop();
+session(180_000, (s) => {
+  ({ driver, page } = s);
 });
 const figures = async (): Promise<string> => (await find(driver, '[data-testid=shape-figures]')).getText();
 const shut = async (): Promise<void> => {

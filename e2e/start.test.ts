@@ -3,30 +3,22 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By, type WebDriver } from 'selenium-webdriver';
-import { eventually, find, findText, openBrowser } from './support/browser';
-import { serve } from './support/server';
-import { StudioPage } from './support/studio';
+import { eventually, find, findText } from './support/browser';
+import { session } from './support/session';
+import type { StudioPage } from './support/studio';
 
-jest.setTimeout(120_000);
 let driver: WebDriver;
-let server: Awaited<ReturnType<typeof serve>>;
+let base: string;
 let page: StudioPage;
 const dir = mkdtempSync(join(tmpdir(), 'rhabdoplex-e2e-'));
-
-beforeAll(async () => {
-  server = await serve();
-  ({ driver } = await openBrowser());
-  page = new StudioPage(driver, server.base);
-});
-afterAll(async () => {
-  await driver?.quit();
-  server?.stop();
+session(120_000, (s) => {
+  ({ driver, base, page } = s);
 });
 const cards = async (): Promise<string[]> => Promise.all((await driver.findElements(By.css('main li button[aria-label^="Open "]'))).map(async (b) => (await b.getAttribute('aria-label'))!.slice(5)));
 const pick = async (file: string): Promise<void> => (await driver.findElement(By.css('input[type=file]'))).sendKeys(file);
 
 test('the demo set is there, with pictures of its own poses', async () => {
-  await driver.get(server.base);
+  await driver.get(base);
   await eventually(driver, 'the set', async () => (await cards()).length === 7);
   await eventually(driver, 'pictures', async () => (await driver.findElements(By.css('main li svg path'))).length > 20);
 });
@@ -74,12 +66,12 @@ test('two faults are found and their remedies clear them', async () => {
 });
 
 test('an address of no card says so and leads back', async () => {
-  await driver.get(`${server.base}/card?id=nothing`);
+  await driver.get(`${base}/card?id=nothing`);
   expect(await (await findText(driver, 'p', 'not in this browser')).isDisplayed()).toBe(true);
 });
 
 test('a running server proves for a script', async () => {
-  const answer = await fetch(`${server.base}/api/prove?steps=6`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: readFileSync('examples/sky-survey.json') });
+  const answer = await fetch(`${base}/api/prove?steps=6`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: readFileSync('examples/sky-survey.json') });
   expect(((await answer.json()) as { verdict: string }).verdict).toBe('blocked');
-  expect((await fetch(`${server.base}/api/prove`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{' })).status).toBe(400);
+  expect((await fetch(`${base}/api/prove`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{' })).status).toBe(400);
 });

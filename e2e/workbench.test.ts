@@ -1,24 +1,15 @@
 /** Moving about the workbench: keys, units, room bars, the Brief, what-if, dark and light. */
 import { By, Key, type WebDriver } from 'selenium-webdriver';
-import { click, eventually, find, findText, openBrowser } from './support/browser';
-import { serve } from './support/server';
-import { StudioPage } from './support/studio';
+import { click, eventually, find, findText } from './support/browser';
+import { session } from './support/session';
+import type { StudioPage } from './support/studio';
 
-jest.setTimeout(120_000);
 let driver: WebDriver;
-let server: Awaited<ReturnType<typeof serve>>;
 let page: StudioPage;
-
-beforeAll(async () => {
-  server = await serve();
-  ({ driver } = await openBrowser());
-  page = new StudioPage(driver, server.base);
+session(120_000, async (s) => {
+  ({ driver, page } = s);
   await page.openCard('Terrace night');
   await page.proved();
-});
-afterAll(async () => {
-  await driver?.quit();
-  server?.stop();
 });
 const select = async (name: string, value: string): Promise<void> => {
   await driver.executeScript(

@@ -58,6 +58,7 @@ export class Travel {
   readonly order: SolveOrder;
   private readonly start: Folds | null;
   private readonly walks: Walk[];
+  private work = 0;
 
   constructor(private readonly linkage: Linkage) {
     this.order = solveOrder(linkage);
@@ -69,7 +70,6 @@ export class Travel {
   get spent(): number {
     return this.work;
   }
-  private work = 0;
   private close(block: Block, q: Float64Array, rest: (joint: number) => number, most?: number): Closing {
     const closing = closeBlock(this.linkage, block, q, rest, most);
     this.work += closing.iterations * block.unknowns.length ** 2;

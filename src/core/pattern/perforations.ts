@@ -1,5 +1,5 @@
 /** Perforations that come as single dashes, joined into the creases they stand for. mm. */
-import { dist2, distToLine, dot2, lerp2, scale2, sub2, type Vec2 } from '../plane/vec2';
+import { dist2, distToLine, dot2, lerp2, scale2, sideOf, sub2, type Vec2 } from '../plane/vec2';
 import { isCrease, isPerforated, reach, segmentsOf, type TemplateLine } from './mending';
 
 /** Paper between two dashes of one perforation is no wider than this, or than two dashes; common practice, no source. */
@@ -59,8 +59,7 @@ function rowsOf(dashes: readonly TemplateLine[], solid: readonly TemplateLine[])
 }
 
 function crossed(a: Vec2, b: Vec2, solid: readonly TemplateLine[]): boolean {
-  const side = (p: Vec2, q: Vec2, r: Vec2): number => (q[0] - p[0]) * (r[1] - p[1]) - (q[1] - p[1]) * (r[0] - p[0]);
-  return solid.some((l) => segmentsOf(l).some(([p, q]) => side(a, b, p) * side(a, b, q) < 0 && side(p, q, a) * side(p, q, b) < 0));
+  return solid.some((l) => segmentsOf(l).some(([p, q]) => sideOf(a, b, p) * sideOf(a, b, q) < 0 && sideOf(p, q, a) * sideOf(p, q, b) < 0));
 }
 
 /** A row as one crease with its own making; null for a single dash with nothing to run on to: that may be a whole line. */

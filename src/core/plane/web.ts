@@ -52,15 +52,16 @@ export function sheetOf(outline: Polygon, cuts: readonly { readonly a: Vec2; rea
 /** Narrowest neck below `limitMm`, or null where the paper is wider everywhere. Found to 1/500 of the limit; with no `steps` only whether there is one. */
 export function narrowestNeck(sheet: Sheet, limitMm: number, steps = STEPS): Neck | null {
   // Paper exactly as wide as the limit is wide enough.
-  const wide = necks(sheet, limitMm - SLIT_MM);
+  const wide = necks(readied(sheet), limitMm - SLIT_MM);
   if (wide.length === 0) return null;
   let [low, high, found] = [0, limitMm, wide];
-  let near = { sheet, around: null as Region | null };
+  if (steps === 0) return { widthMm: high, at: centreOf(found[0].outer) };
+  // What is narrower still lies where it was too narrow already: the rest of the sheet is not looked at again.
+  const { near, around } = neighbourhood(sheet, wide, limitMm);
+  const ready = readied(near);
   for (let k = 0; k < steps; k++) {
-    // What is narrower still lies where it was too narrow already: the rest of the sheet is not looked at again.
-    if (k === 0) near = neighbourhood(sheet, wide, limitMm);
     const middle = (low + high) / 2;
-    const at = necks(near.sheet, middle, near.around);
+    const at = necks(ready, middle, around);
     if (at.length > 0) [high, found] = [middle, at];
     else low = middle;
   }
@@ -70,7 +71,7 @@ export function narrowestNeck(sheet: Sheet, limitMm: number, steps = STEPS): Nec
 const shrink = ({ paper, cuts }: Sheet, by: number): Region => subtract(offset(paper, -by, 'sharp', COARSE_MM), thicken(cuts, by, COARSE_MM));
 
 /** The sheet near some places, cut out far enough away that its new edges make no difference to them; and the part where that holds. */
-function neighbourhood({ paper, cuts }: Sheet, places: readonly Polygon[], limitMm: number): { sheet: Sheet; around: Region | null } {
+function neighbourhood({ paper, cuts }: Sheet, places: readonly Polygon[], limitMm: number): { near: Sheet; around: Region } {
   const boxes = (by: number): Region => places.map((p): Polygon => {
     const { min, max } = boxOf(p.outer);
     return { outer: rectangle(min[0] - by, min[1] - by, max[0] + by, max[1] + by), holes: [] };
@@ -87,18 +88,27 @@ function neighbourhood({ paper, cuts }: Sheet, places: readonly Polygon[], limit
     });
     return runs;
   });
-  return { sheet: { paper: intersect(paper, wide), cuts: kept }, around: unite(boxes(limitMm)) };
+  return { near: { paper: intersect(paper, wide), cuts: kept }, around: unite(boxes(limitMm)) };
+}
+
+/** A sheet with what every width is compared to: its parts between the slits, and their edges by place. */
+interface Readied {
+  readonly sheet: Sheet;
+  readonly whole: Region;
+  readonly edges: EdgeIndex;
+}
+function readied(sheet: Sheet): Readied {
+  const whole = shrink(sheet, SLIT_MM / 2);
+  return { sheet, whole, edges: indexEdges(whole) };
 }
 
 /** Places that do not survive erosion by width/2 and are more than rounded corners; those of `around` only, where it is given. */
-function necks(sheet: Sheet, width: number, around: Region | null = null): Polygon[] {
+function necks({ sheet, whole, edges }: Readied, width: number, around: Region | null = null): Polygon[] {
   const r = width / 2;
-  const whole = shrink(sheet, SLIT_MM / 2);
   const core = shrink(sheet, r);
   if (core.length === 0 && !around) return whole.slice(0, 1);
   // Grown back a hair more than it was shrunk, but not through a slit.
   const kept = offset(core, r + SLIT_MM / 4, 'round', COARSE_MM);
-  const edges = indexEdges(whole);
   return subtract(whole, kept).filter((rest) => {
     const size = polygonArea(rest);
     if (size < SLIT_MM * width || (around && !around.some((p) => contains(p, rest.outer[0])))) return false;

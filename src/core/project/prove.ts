@@ -123,12 +123,8 @@ const verdictOf = (findings: readonly Finding[]): Verdict =>
   findings.some((f) => f.severity === 'blocks') ? 'blocked' : findings.some((f) => f.severity === 'risk') ? 'risk' : 'clear';
 
 export function travelPoint(assembly: Assembly, pose: Pose): TravelPoint {
-  let lift = 0;
-  assembly.facets.forEach((f, i) => {
-    if (f.mechanism === 'card') return;
-    for (const p of f.polygon.outer) lift = Math.max(lift, onFacet(pose, i, p)[2]);
-  });
-  return { open: pose.openDeg, reach_mm: reachPast(assembly, pose, () => true)?.fore ?? null, clearance_mm: leastClearance(assembly, pose)?.mm ?? null, lift_mm: lift, tops: topsOf(assembly, pose) };
+  const heights = heightsOf(assembly, pose);
+  return { open: pose.openDeg, reach_mm: reachPast(assembly, pose, () => true)?.fore ?? null, clearance_mm: leastClearance(assembly, pose)?.mm ?? null, lift_mm: Math.max(0, ...Object.values(heights)), tops: { ...heights, ...topsInSides(assembly, pose, heights) } };
 }
 
 /** Travel steps that are enough to see whether a change clears a finding. */
@@ -278,18 +274,24 @@ function isClear(design: Design, assembly: Assembly, finding: Finding, known: re
   return !rule.check(evidence).some((f) => sameFinding(f, finding) || (f.severity === 'blocks' && !stoodBefore(f)));
 }
 
-/** The top of every mechanism over leaf A, mm. A half-cut has no facets of its own and lies in its own side: its tip is over the other. */
-function topsOf(assembly: Assembly, pose: Pose): Record<string, number> {
+/** Highest place of every mechanism's own facets over leaf A, mm. */
+function heightsOf(assembly: Assembly, pose: Pose): Record<string, number> {
   const out: Record<string, number> = {};
   assembly.facets.forEach((f, i) => {
     if (f.mechanism !== 'card') for (const p of f.polygon.outer) out[f.mechanism] = Math.max(out[f.mechanism] ?? -Infinity, onFacet(pose, i, p)[2]);
   });
+  return out;
+}
+
+/** Tops of mechanisms without facets of their own: a half-cut lies in its own side, and its tip is over the other. */
+function topsInSides(assembly: Assembly, pose: Pose, heights: Readonly<Record<string, number>>): Record<string, number> {
+  const out: Record<string, number> = {};
   for (const m of assembly.mechanisms) {
-    const under = out[m.id] === undefined ? assembly.facets.findIndex((f) => f.id === m.host?.sideB) : -1;
+    const under = heights[m.id] === undefined ? assembly.facets.findIndex((f) => f.id === m.host?.sideB) : -1;
     if (under < 0) continue;
     const back = invert(pose.placed[under]);
-    const heights = Object.values(landmarksOf(assembly, pose, m)).map((p) => Math.abs(applyRigid(back, p)[2]));
-    if (heights.length > 0) out[m.id] = Math.max(...heights);
+    const over = Object.values(landmarksOf(assembly, pose, m)).map((p) => Math.abs(applyRigid(back, p)[2]));
+    if (over.length > 0) out[m.id] = Math.max(...over);
   }
   return out;
 }

@@ -85,6 +85,9 @@ describe('elements used again (SVG 2, section 5.6)', () => {
     close(box(svg('<defs><rect id="r" width="4" height="3"/></defs><use href="#r" x="10" y="5" transform="scale(2)"/>')), [20, 80 - 16, 28, 80 - 10]);
     expect(regionArea(shapeOfSvg(readSvg(svg('<rect id="r" width="4" height="3"/><use xlink:href="#r" x="50"/><use href="#r" y="20"/>'))))).toBeCloseTo(36, 6);
   });
+  test('of two elements with one id the first in the file is used (DOM, getElementById)', () => {
+    expect(regionArea(shapeOfSvg(readSvg(svg('<defs><g><rect id="r" width="4" height="3"/></g><rect id="r" width="9" height="9"/></defs><use href="#r"/>'))))).toBeCloseTo(12, 6);
+  });
   test('what a use says of fill and stroke is inherited by what it draws', () => {
     const { lines } = readSvg(svg('<defs><path id="p" d="M0 0H9"/><path id="q" stroke="red" d="M0 0H9"/></defs><use href="#p" stroke="blue"/><use href="#q" stroke="blue"/>'));
     expect(lines.map((l) => l.stroke)).toEqual(['blue', 'red']);

@@ -130,7 +130,8 @@ function survey(root: Node): { byId: ReadonlyMap<string, Node>; css: string } {
   const queue: { node: Node; depth: number }[] = [{ node: root, depth: 0 }];
   for (let at = queue.pop(); at; at = queue.pop()) {
     const { id } = attributes(at.node);
-    if (id && !byId.has(id)) byId.set(id, at.node);
+    // The walk goes backwards, so that of two with one id the first in the file stays.
+    if (id) byId.set(id, at.node);
     if (nameOf(at.node) === 'style') css.push(...children(at.node).map((t) => String(t['#text'] ?? '')));
     else if (at.depth <= DEEPEST) for (const node of children(at.node)) if (nameOf(node) !== '#text') queue.push({ node, depth: at.depth + 1 });
   }
