@@ -1,12 +1,12 @@
 /**
- * Figures as ratios measured side by side in one run: npm run bench. Times of a machine mean little by themselves; how they
- * grow, and how they stand to a 60 Hz frame or to another library in the same run, does.
+ * Figures as ratios measured side by side in one run: npm run bench. Times of a machine mean little by themselves; how
+ * they grow, and how they stand to a 60 Hz frame or to another library in the same run, does.
  */
 import { existsSync, readFileSync, readdirSync } from 'node:fs';
 import { gzipSync } from 'node:zlib';
 import { Matrix, SingularValueDecomposition } from 'ml-matrix';
 import polygonClipping from 'polygon-clipping';
-import { assembleCreasePattern } from '../src/core/assembly/crease-pattern';
+import { assembleCreasePattern, type CreasePattern } from '../src/core/assembly/crease-pattern';
 import { poseAt } from '../src/core/assembly/pose';
 import { jacobiSvd } from '../src/core/linkage/svd';
 import { shelveFonts } from '../src/fonts/shelve';
@@ -15,11 +15,12 @@ import { standing } from '../src/core/shapes/outline';
 import { mapRegion, offset, rectangle, unite, type Region, type Ring } from '../src/core/plane/polygon';
 import { narrowestNeck, sheetOf } from '../src/core/plane/web';
 import type { Vec2 } from '../src/core/plane/vec2';
-import { buildAssembly } from '../src/core/project/build';
-import { addMechanism, blankDesign, type Design } from '../src/core/project/design';
-import { provingSteps } from '../src/core/project/prove';
-import { readDesign } from '../src/core/project/schema';
-import { parallelogramGrid } from '../src/core/tests/patterns';
+import { buildAssembly } from '../src/core/build/build';
+import { addMechanism } from '../src/core/document/standing';
+import { blankDesign, type Design } from '../src/core/document/design';
+import { provingSteps } from '../src/core/proof/prove';
+import { readDesign } from '../src/core/document/schema';
+import { parallelogramGrid, triangleGrid, waterbombGrid } from '../src/core/tests/patterns';
 
 shelveFonts();
 const FRAME_MS = 1000 / 60;
@@ -40,30 +41,56 @@ function exponent(points: readonly (readonly [size: number, ms: number])[]): num
   const [mx, my] = [xs, ys].map((v) => v.reduce((a, b) => a + b) / v.length);
   return xs.reduce((s, x, i) => s + (x - mx) * (ys[i] - my), 0) / xs.reduce((s, x) => s + (x - mx) ** 2, 0);
 }
-const row = (name: string, ...cells: string[]): void => console.log(`${name.padEnd(46)}${cells.map((c) => c.padStart(16)).join('')}`);
+const row = (name: string, ...cells: string[]): void =>
+  console.log(`${name.padEnd(46)}${cells.map((c) => c.padStart(16)).join('')}`);
 
-const steps = (count: number): Design => Array.from({ length: count }, (_, i) => i).reduce((d, i) => addMechanism(d, 'step-fold', 'card.gutter', { depth: 20, height: 20, width: 3.6, offset: (i - (count - 1) / 2) * 5.9 }).design, blankDesign('steps', Math.min(2000, count * 6 + 20), 100));
+const steps = (count: number): Design =>
+  Array.from({ length: count }, (_, i) => i).reduce(
+    (d, i) =>
+      addMechanism(d, 'step-fold', 'card.gutter', {
+        depth: 20,
+        height: 20,
+        width: 3.6,
+        offset: (i - (count - 1) / 2) * 5.9,
+      }).design,
+    blankDesign('steps', Math.min(2000, count * 6 + 20), 100),
+  );
 
 console.log('Poses and their growth (20 to 1,000 creases)');
-const series = (name: string, sizes: readonly number[], prepare: (n: number) => { creases: number; pose: (deg: number) => void }): void => {
+const series = (
+  name: string,
+  sizes: readonly number[],
+  prepare: (n: number) => { creases: number; pose: (deg: number) => void },
+): void => {
   const points = sizes.map((n) => {
     const { creases, pose } = prepare(n);
     pose(90);
     let k = 0;
     const ms = time(() => pose(40 + 7 * (k++ % 12)), 7);
-    row(`  ${name}, ${creases} creases`, `${(1000 / ms).toFixed(0)} poses/s`, `${(FRAME_MS / ms).toFixed(1)} per frame`);
+    row(
+      `  ${name}, ${creases} creases`,
+      `${(1000 / ms).toFixed(0)} poses/s`,
+      `${(FRAME_MS / ms).toFixed(1)} per frame`,
+    );
     return [creases, ms] as const;
   });
   row(`  ${name}: cost per pose grows as n^`, exponent(points).toFixed(2));
+};
+const patternPoses = (pattern: CreasePattern): { creases: number; pose: (deg: number) => void } => {
+  const { assembly } = assembleCreasePattern(pattern);
+  return { creases: assembly.creases.length, pose: (deg) => poseAt(assembly, deg) };
 };
 series('sheet of steps', [6, 24, 80, 330], (n) => {
   const a = buildAssembly(steps(n));
   return { creases: a.creases.length, pose: (deg) => poseAt(a, deg) };
 });
 series('folded grid', [4, 8, 14, 23], (n) => {
-  const { assembly } = assembleCreasePattern(parallelogramGrid(n, n));
-  return { creases: assembly.creases.length, pose: (deg) => poseAt(assembly, deg) };
+  return patternPoses(parallelogramGrid(n, n));
 });
+
+// Vertices of six creases: one block with many freedoms, settled by the stiffness of its creases.
+series('waterbomb grid', [2, 3, 4], (n) => patternPoses(waterbombGrid(n, n)));
+series('grid of triangles', [3, 6, 9, 17], (n) => patternPoses(triangleGrid(n, n)));
 
 console.log('\nProofs');
 const proofs = [3, 10, 33, 110].map((n) => {
@@ -79,17 +106,29 @@ for (const file of readdirSync('examples').filter((f) => f.endsWith('.json'))) {
   const read = readDesign(readFileSync(`examples/${file}`, 'utf8'));
   if (!read.ok) throw new Error(read.why);
   const first = time(() => provingSteps(read.design).next(), 5);
-  const whole = time(() => { for (const part of provingSteps(read.design)) void part; }, 1);
+  const whole = time(() => {
+    for (const part of provingSteps(read.design)) void part;
+  }, 1);
   row(`  ${file}`, `first ${(first / 100).toFixed(2)} of 100 ms`, `  whole ${(whole / first).toFixed(0)} x first`);
 }
 
 console.log('\nShapes by the size of their outline');
-const coast = (n: number): Region => [{ outer: Array.from({ length: n }, (_, i): Vec2 => {
-  const t = (2 * Math.PI * i) / n;
-  const r = 40 + 6 * Math.sin(5 * t) + 2 * Math.sin(31 * t) + 0.4 * Math.sin(151 * t);
-  return [r * Math.cos(t), r * Math.sin(t)];
-}), holes: [] }];
-const grown = (name: string, sizes: readonly number[], work: (n: number) => () => unknown, note: (ms: number) => string): void => {
+const coast = (n: number): Region => [
+  {
+    outer: Array.from({ length: n }, (_, i): Vec2 => {
+      const t = (2 * Math.PI * i) / n;
+      const r = 40 + 6 * Math.sin(5 * t) + 2 * Math.sin(31 * t) + 0.4 * Math.sin(151 * t);
+      return [r * Math.cos(t), r * Math.sin(t)];
+    }),
+    holes: [],
+  },
+];
+const grown = (
+  name: string,
+  sizes: readonly number[],
+  work: (n: number) => () => unknown,
+  note: (ms: number) => string,
+): void => {
   const points = sizes.map((n) => {
     const ms = time(work(n), 3);
     row(`  ${name}, ${n} points`, note(ms));
@@ -97,41 +136,82 @@ const grown = (name: string, sizes: readonly number[], work: (n: number) => () =
   });
   row(`  ${name} grows as n^`, exponent(points).toFixed(2));
 };
-grown('strut search', [100, 500, 2000, 5000], (n) => {
-  const silhouette = standing(coast(n), 80);
-  return () => holdFigure(silhouette, { depth: 20, strutMin: 4, footMin: 8, struts: 'auto', feet: 'auto' });
-}, (ms) => `${(ms / 500).toFixed(2)} of half a second`);
-grown('union of two', [100, 500, 2000, 5000], (n) => {
-  const a = coast(n);
-  const b = mapRegion(a, ([x, y]): Vec2 => [x + 25, y]);
-  return () => unite([...a], b);
-}, (ms) => `${(ms / FRAME_MS).toFixed(2)} frames`);
-grown('narrowest neck round a figure', [100, 500, 2000, 5000], (n) => {
-  const [{ outer }] = coast(n);
-  const sheet = sheetOf({ outer: rectangle(-70, -70, 70, 70), holes: [] }, outer.slice(1).map((b, i) => ({ a: outer[i], b })));
-  return () => narrowestNeck(sheet, 3.2);
-}, (ms) => `${(ms / 1000).toFixed(2)} of a second`);
+grown(
+  'strut search',
+  [100, 500, 2000, 5000],
+  (n) => {
+    const silhouette = standing(coast(n), 80);
+    return () => holdFigure(silhouette, { depth: 20, strutMin: 4, footMin: 8, struts: 'auto', feet: 'auto' });
+  },
+  (ms) => `${(ms / 500).toFixed(2)} of half a second`,
+);
+grown(
+  'union of two',
+  [100, 500, 2000, 5000],
+  (n) => {
+    const a = coast(n);
+    const b = mapRegion(a, ([x, y]): Vec2 => [x + 25, y]);
+    return () => unite([...a], b);
+  },
+  (ms) => `${(ms / FRAME_MS).toFixed(2)} frames`,
+);
+grown(
+  'narrowest neck round a figure',
+  [100, 500, 2000, 5000],
+  (n) => {
+    const [{ outer }] = coast(n);
+    const sheet = sheetOf(
+      { outer: rectangle(-70, -70, 70, 70), holes: [] },
+      outer.slice(1).map((b, i) => ({ a: outer[i], b })),
+    );
+    return () => narrowestNeck(sheet, 3.2);
+  },
+  (ms) => `${(ms / 1000).toFixed(2)} of a second`,
+);
 
 console.log('\nAgainst other libraries, in this run');
-const blob = (n: number, dx: number): Ring => Array.from({ length: n }, (_, i): Vec2 => [dx + (40 + 6 * Math.sin(9 * i)) * Math.cos((2 * Math.PI * i) / n), (40 + 6 * Math.sin(9 * i)) * Math.sin((2 * Math.PI * i) / n)]);
+const blob = (n: number, dx: number): Ring =>
+  Array.from({ length: n }, (_, i): Vec2 => [
+    dx + (40 + 6 * Math.sin(9 * i)) * Math.cos((2 * Math.PI * i) / n),
+    (40 + 6 * Math.sin(9 * i)) * Math.sin((2 * Math.PI * i) / n),
+  ]);
 for (const n of [100, 1000]) {
   const [a, b] = [blob(n, 0), blob(n, 25)];
   const ours = time(() => unite([{ outer: a, holes: [] }], [{ outer: b, holes: [] }]));
-  const theirs = time(() => polygonClipping.union([a.map((p): [number, number] => [p[0], p[1]])], [b.map((p): [number, number] => [p[0], p[1]])]));
+  const theirs = time(() =>
+    polygonClipping.union(
+      [a.map((p): [number, number] => [p[0], p[1]])],
+      [b.map((p): [number, number] => [p[0], p[1]])],
+    ),
+  );
   row(`  union of two outlines of ${n} points`, `${(theirs / ours).toFixed(1)} x second lib`);
   row(`  offset of it`, `${(time(() => offset([{ outer: a, holes: [] }], -2)) / ours).toFixed(1)} x a union`);
 }
 const columns = [0, 1, 2].map((c) => Float64Array.from({ length: 6 }, (_, r) => Math.sin(3 * r + 7 * c + 1)));
-const matrix = Matrix.columnVector([...columns[0]]).addColumn(1, [...columns[1]]).addColumn(2, [...columns[2]]);
-const many = (f: () => unknown) => () => { for (let i = 0; i < 2000; i++) f(); };
-row('  6 x 3 singular values, our Jacobi', `${(time(many(() => new SingularValueDecomposition(matrix))) / time(many(() => jacobiSvd(columns)))).toFixed(1)} x ml-matrix`);
+const matrix = Matrix.columnVector([...columns[0]])
+  .addColumn(1, [...columns[1]])
+  .addColumn(2, [...columns[2]]);
+const many = (f: () => unknown) => () => {
+  for (let i = 0; i < 2000; i++) f();
+};
+const library = time(many(() => new SingularValueDecomposition(matrix)));
+const ours = time(many(() => jacobiSvd(columns)));
+row('  6 x 3 singular values, our Jacobi', `${(library / ours).toFixed(1)} x ml-matrix`);
 
 console.log('\nFirst load');
 const chunks = '.next/static/chunks';
 if (existsSync('.next/build-manifest.json')) {
-  const size = (files: readonly string[]): number => files.filter((f) => f.endsWith('.js') || f.endsWith('.css')).reduce((s, f) => s + gzipSync(readFileSync(`.next/${f}`)).length, 0);
-  const manifest = JSON.parse(readFileSync('.next/build-manifest.json', 'utf8')) as { rootMainFiles: string[]; polyfillFiles: string[] };
-  const all = readdirSync(chunks).filter((f) => /\.(js|css)$/.test(f)).map((f) => `static/chunks/${f}`);
+  const size = (files: readonly string[]): number =>
+    files
+      .filter((f) => f.endsWith('.js') || f.endsWith('.css'))
+      .reduce((s, f) => s + gzipSync(readFileSync(`.next/${f}`)).length, 0);
+  const manifest = JSON.parse(readFileSync('.next/build-manifest.json', 'utf8')) as {
+    rootMainFiles: string[];
+    polyfillFiles: string[];
+  };
+  const all = readdirSync(chunks)
+    .filter((f) => /\.(js|css)$/.test(f))
+    .map((f) => `static/chunks/${f}`);
   row('  framework, gzipped', `${(size(manifest.rootMainFiles) / 1024).toFixed(0)} kB`);
   row('  whole application with its workers, gzipped', `${(size(all) / 1024).toFixed(0)} kB`);
 } else console.log('  build first (npm run build) to see the size');

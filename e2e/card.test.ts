@@ -12,7 +12,13 @@ let page: StudioPage;
 session(180_000, (s) => {
   ({ driver, downloads, page } = s);
 });
-const downloaded = async (ending: string): Promise<string> => join(downloads, await eventually(driver, `a file ending in ${ending}`, async () => readdirSync(downloads).find((f) => f.endsWith(ending))));
+const downloaded = async (ending: string): Promise<string> =>
+  join(
+    downloads,
+    await eventually(driver, `a file ending in ${ending}`, async () =>
+      readdirSync(downloads).find((f) => f.endsWith(ending)),
+    ),
+  );
 
 test('a card is made from nothing: size, a step by keyboard, another by pointer', async () => {
   await page.beginCard();
@@ -24,20 +30,36 @@ test('a card is made from nothing: size, a step by keyboard, another by pointer'
   await driver.findElement(By.css('body')).click();
   await page.press('n');
   await find(driver, 'dialog[open] [data-kind=step-fold]');
-  await eventually(driver, 'focus on the first kind', async () => (await driver.switchTo().activeElement().getAttribute('data-kind')) === 'step-fold');
+  await eventually(
+    driver,
+    'focus on the first kind',
+    async () => (await driver.switchTo().activeElement().getAttribute('data-kind')) === 'step-fold',
+  );
   await page.press(Key.ENTER);
   await eventually(driver, 'a step in the build list', async () => (await page.mechanisms()).includes('step-fold-1'));
   // By pointer: a click on the step's own base crease in the flat view.
-  await eventually(driver, 'the keyboard’s sheet to close', async () => (await driver.findElements(By.css('dialog[open]'))).length === 0);
+  await eventually(
+    driver,
+    'the keyboard’s sheet to close',
+    async () => (await driver.findElements(By.css('dialog[open]'))).length === 0,
+  );
   await eventually(driver, 'the sheet for the step’s crease', async () => {
     // A level crease has a box of no height, which the driver will not click by itself: the pointer goes to its middle.
     const crease = await driver.findElement(By.css('[data-crease="step-fold-1.base"]'));
     const { x, y, width, height } = await crease.getRect();
-    await driver.actions().move({ x: Math.round(x + width / 2), y: Math.round(y + height / 2) }).click().perform();
+    await driver
+      .actions()
+      .move({ x: Math.round(x + width / 2), y: Math.round(y + height / 2) })
+      .click()
+      .perform();
     return (await driver.findElements(By.css('dialog[open]'))).length > 0;
   });
   await click(driver, 'dialog[open] [data-kind=step-fold]');
-  await eventually(driver, 'the nested step', async () => (await page.mechanisms()).join() === 'card,step-fold-1,step-fold-2');
+  await eventually(
+    driver,
+    'the nested step',
+    async () => (await page.mechanisms()).join() === 'card,step-fold-1,step-fold-2',
+  );
   expect(await page.proved()).toBe('Ready to cut');
 });
 
@@ -59,9 +81,16 @@ test('the scrubber moves the card, by keyboard and by dragging', async () => {
   await page.press(Key.ARROW_RIGHT, Key.ARROW_RIGHT);
   await eventually(driver, 'two degrees more', async () => (await page.opening()) === before + 2);
   const { width } = await travel.getRect();
-  await driver.actions().move({ origin: travel, x: 0, y: 0 }).press().move({ origin: travel, x: Math.round(-width / 4), y: 0 }).release().perform();
+  await driver
+    .actions()
+    .move({ origin: travel, x: 0, y: 0 })
+    .press()
+    .move({ origin: travel, x: Math.round(-width / 4), y: 0 })
+    .release()
+    .perform();
   await eventually(driver, 'a smaller opening', async () => (await page.opening()) < 70);
-  const label = async (): Promise<string> => (await (await find(driver, '[data-testid=posed]')).getAttribute('aria-label'))!;
+  const label = async (): Promise<string> =>
+    (await (await find(driver, '[data-testid=posed]')).getAttribute('aria-label'))!;
   const open = Math.round(await page.opening());
   await eventually(driver, 'the pose to follow', async () => (await label()).includes(`${open} degrees`));
 });
@@ -71,10 +100,23 @@ test('a fault is seen, a remedy clears it, undo brings it back byte for byte', a
   expect(await page.proved()).toBe('Do not cut yet');
   expect(await page.findings()).toContain('overhang');
   await page.saved();
-  const stored = (): Promise<string> => driver.executeAsyncScript(`const done = arguments[0]; const open = indexedDB.open('rhabdoplex'); open.onsuccess = () => { const all = open.result.transaction('projects').objectStore('projects').getAll(); all.onsuccess = () => done(JSON.stringify(all.result.find((p) => location.search.includes(p.id)).design)); };`);
+  const stored = (): Promise<string> =>
+    driver.executeAsyncScript(
+      `const done = arguments[0];
+       const open = indexedDB.open('rhabdoplex');
+       open.onsuccess = () => {
+         const all = open.result.transaction('projects').objectStore('projects').getAll();
+         const own = () => all.result.find((p) => location.search.includes(p.id));
+         all.onsuccess = () => done(JSON.stringify(own().design));
+       };`,
+    );
   const before = await stored();
-  const remedy = await eventually(driver, 'a remedy', async () => (await driver.findElements(By.css('[data-finding=overhang] button')))[0]);
-  expect(await remedy.getText()).toMatch(/^Depth 38.1 → 30$/);
+  const remedy = await eventually(
+    driver,
+    'a remedy',
+    async () => (await driver.findElements(By.css('[data-finding=overhang] button')))[0],
+  );
+  expect(await remedy.getText()).toBe('Depth from the crease 38.1 → 30.0 mm');
   await remedy.click();
   await eventually(driver, 'depth 30', async () => (await page.valueOf('depth')) === '30');
   expect(await page.proved()).not.toBe('Do not cut yet');
@@ -123,8 +165,12 @@ test('every stage opens and does its work', async () => {
   await eventually(driver, 'a mat with its size', async () => (await page.text()).includes('Mat 1'));
   await page.stage('Sheets');
   await eventually(driver, 'use in percent', async () => /\d+ % used/.test(await page.text()));
-  await click(driver, 'main [role=radio]:nth-of-type(2)');
-  await eventually(driver, 'perforation lengths', async () => (await driver.findElements(By.css('main input[name=cutMm]'))).length > 0);
+  await click(driver, 'main [data-scope=radio-group][data-part=item]:nth-of-type(2)');
+  await eventually(
+    driver,
+    'perforation lengths',
+    async () => (await driver.findElements(By.css('main input[name=cutMm]'))).length > 0,
+  );
   await page.stage('Prove');
   await eventually(driver, 'the thickness map', async () => /\d+ layers at most/.test(await page.text()));
   expect(await page.complaints()).toEqual([]);

@@ -1,4 +1,7 @@
-/** The shape workshop and the kinds cut from one sheet, driven as a maker would: drawing, picture, letters, struts, planes, ties, template. */
+/**
+ * The shape workshop and the kinds cut from one sheet, driven as a maker would: drawing, picture, letters, struts,
+ * planes, ties, template.
+ */
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -17,19 +20,27 @@ session(180_000, (s) => {
 const figures = async (): Promise<string> => (await find(driver, '[data-testid=shape-figures]')).getText();
 const shut = async (): Promise<void> => {
   await driver.actions().sendKeys(Key.ESCAPE).perform();
-  await eventually(driver, 'the dialog to close', async () => (await driver.findElements(By.css('dialog[open]'))).length === 0);
+  await eventually(
+    driver,
+    'the dialog to close',
+    async () => (await driver.findElements(By.css('dialog[open]'))).length === 0,
+  );
 };
 const bring = async (way: string): Promise<void> => {
   await page.stage('Dress');
   await (await findText(driver, 'button', 'Bring in a shape…')).click();
   await eventually(driver, way, async () => {
-    await driver.findElement(By.xpath(`//dialog[@open]//button[@role="tab"][contains(., ${JSON.stringify(way)})]`)).click();
+    await driver
+      .findElement(By.xpath(`//dialog[@open]//button[@role="tab"][contains(., ${JSON.stringify(way)})]`))
+      .click();
     return true;
   });
 };
 const pressIn = async (text: string): Promise<void> => {
   await eventually(driver, text, async () => {
-    await driver.findElement(By.xpath(`//dialog[@open]//button[contains(normalize-space(.), ${JSON.stringify(text)})]`)).click();
+    await driver
+      .findElement(By.xpath(`//dialog[@open]//button[contains(normalize-space(.), ${JSON.stringify(text)})]`))
+      .click();
     return true;
   });
 };
@@ -38,7 +49,10 @@ test('a drawing is pasted: true to size, what is no shape is named, and it stand
   await page.beginCard();
   await bring('A drawing');
   const area = await find(driver, '#svg-text');
-  await area.sendKeys('<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="40mm" viewBox="0 0 60 40"><text>no</text><path d="M0 40V10H20V0H40V10H60V40Z"/></svg>');
+  await area.sendKeys(
+    '<svg xmlns="http://www.w3.org/2000/svg" width="60mm" height="40mm" viewBox="0 0 60 ' +
+      '40"><text>no</text><path d="M0 40V10H20V0H40V10H60V40Z"/></svg>',
+  );
   await findText(driver, 'div', 'Left out: text');
   await pressIn('Keep this drawing');
   await eventually(driver, 'its size', async () => /60(\.00?)? × 40(\.00?)? mm/.test(await figures()));
@@ -53,24 +67,49 @@ test('struts are taken by hand, moved by dragging and by number, and found again
   const before = (await driver.findElements(By.css('[data-handle*=".ridge-"]'))).length;
   expect(before).toBeGreaterThan(0);
   const handle = await find(driver, '[data-handle="strut-figure-1.ridge-1"]');
-  await driver.actions().move({ origin: handle }).press().move({ origin: Origin.POINTER, x: 6, y: 0 }).release().perform();
-  await eventually(driver, 'a list of struts', async () => (await driver.findElements(By.css('[data-list=struts] [data-entry]'))).length === before);
+  await driver
+    .actions()
+    .move({ origin: handle })
+    .press()
+    .move({ origin: Origin.POINTER, x: 6, y: 0 })
+    .release()
+    .perform();
+  await eventually(
+    driver,
+    'a list of struts',
+    async () => (await driver.findElements(By.css('[data-list=struts] [data-entry]'))).length === before,
+  );
   await page.type('struts[0].width', '9');
   await eventually(driver, 'the width', async () => /^9/.test(await page.valueOf('struts[0].width')));
   await click(driver, '[aria-label="Add to Struts"]');
-  await eventually(driver, 'one more', async () => (await driver.findElements(By.css('[data-list=struts] [data-entry]'))).length === before + 1);
+  await eventually(
+    driver,
+    'one more',
+    async () => (await driver.findElements(By.css('[data-list=struts] [data-entry]'))).length === before + 1,
+  );
   await click(driver, `[aria-label="Remove Struts ${before + 1}"]`);
   await page.stage('Build');
   await (await findText(driver, 'button', 'Find them')).click();
-  await eventually(driver, 'none by hand', async () => (await driver.findElements(By.css('[data-list=struts] [data-entry]'))).length === 0);
+  await eventually(
+    driver,
+    'none by hand',
+    async () => (await driver.findElements(By.css('[data-list=struts] [data-entry]'))).length === 0,
+  );
 });
 
 test('a picture is traced as the threshold is set, and kept at its size', async () => {
   const file = join(dir, 'moon.png');
-  writeFileSync(file, greyPng(120, 120, (x, y) => Math.hypot(x - 60, y - 60) < 45 && Math.hypot(x - 60, y - 60) > 20));
+  writeFileSync(
+    file,
+    greyPng(120, 120, (x, y) => Math.hypot(x - 60, y - 60) < 45 && Math.hypot(x - 60, y - 60) > 20),
+  );
   await bring('A picture');
   await (await find(driver, '[aria-label=Picture]')).sendKeys(file);
-  await eventually(driver, 'an outline', async () => (await driver.findElements(By.css('[aria-label="Traced outline"]'))).length === 1);
+  await eventually(
+    driver,
+    'an outline',
+    async () => (await driver.findElements(By.css('[aria-label="Traced outline"]'))).length === 1,
+  );
   await pressIn('Keep this outline');
   await eventually(driver, 'its height', async () => / 60(\.00?)? mm/.test(await figures()));
   // A ring of 60 mm whose hole is 20/45 of it (closed form), within four percent: its pixels are whole ones.
@@ -86,7 +125,14 @@ test('one click makes it safe to cut; a tie is turned; steps are undone to the s
   await eventually(driver, 'no island left', async () => !/island/.test(await figures()));
   const tied = await figures();
   await (await find(driver, '[data-tie]')).sendKeys(Key.ARROW_LEFT);
-  await eventually(driver, 'a turned tie', async () => (await driver.findElements(By.css('[data-step=ties]'))).length === 1 && (await figures()) !== '' && (await driver.findElements(By.css('[data-tie]'))).length === 2);
+  await eventually(
+    driver,
+    'a turned tie',
+    async () =>
+      (await driver.findElements(By.css('[data-step=ties]'))).length === 1 &&
+      (await figures()) !== '' &&
+      (await driver.findElements(By.css('[data-tie]'))).length === 2,
+  );
   await click(driver, '[aria-label="Remove step 1"]');
   await eventually(driver, 'the ring again', async () => (await figures()) === before);
   expect(tied).not.toBe(before);
@@ -98,7 +144,13 @@ test('letters become a window that is proved, and each letter a figure of its ow
   await pressIn('Keep these letters');
   await eventually(driver, 'its size', async () => /mm²/.test(await figures()));
   await click(driver, '[data-use=window]');
-  await eventually(driver, 'a layer', async () => (await driver.findElements(By.css('[data-piece=card] .facet'))).length > 0 && (await page.text()).includes('Layers'));
+  await eventually(
+    driver,
+    'a layer',
+    async () =>
+      (await driver.findElements(By.css('[data-piece=card] .facet'))).length > 0 &&
+      (await page.text()).includes('Layers'),
+  );
   await (await findText(driver, 'button', 'Layers')).click();
   await eventually(driver, 'its row', async () => (await driver.findElements(By.css('[data-layer-row]'))).length === 1);
 });
@@ -110,7 +162,13 @@ test('a layer is dragged with snapping that says to what, and moved by arrow key
   await (await findText(driver, 'button', 'Layers')).click();
   const layer = await find(driver, '[data-layer]');
   const name = (await layer.getAttribute('data-layer'))!;
-  await driver.actions().move({ origin: layer }).press().move({ origin: Origin.POINTER, x: 30, y: 14 }).move({ origin: Origin.POINTER, x: -30, y: 2 }).perform();
+  await driver
+    .actions()
+    .move({ origin: layer })
+    .press()
+    .move({ origin: Origin.POINTER, x: 30, y: 14 })
+    .move({ origin: Origin.POINTER, x: -30, y: 2 })
+    .perform();
   expect(await (await find(driver, '[data-testid=snap-name]')).getText()).toMatch(/middle of leafA/);
   await driver.actions().release().perform();
   await click(driver, `[data-layer-row="${name}"]`);
@@ -126,7 +184,9 @@ test('a plane is dragged against the limit line, and the proof says when it is p
   const top = await find(driver, '[data-plane-handle="0.top"]');
   await find(driver, '[data-testid=limit-line]');
   await driver.actions().move({ origin: top }).press().move({ origin: Origin.POINTER, x: 0, y: -30 }).perform();
-  await eventually(driver, 'the room, live', async () => /room/.test(await (await find(driver, '[data-testid=plane-room]')).getText()));
+  await eventually(driver, 'the room, live', async () =>
+    /room/.test(await (await find(driver, '[data-testid=plane-room]')).getText()),
+  );
   await driver.actions().release().perform();
   await eventually(driver, 'a new height', async () => parseFloat(await page.valueOf('planes[0].height')) > 80);
   await page.type('planes[0].height', '125');
@@ -144,10 +204,22 @@ test('a shape kept in another card goes straight into the field that asks for it
   await pressIn('Other cards');
   // The ridge of the skyline card is there with the other shapes of the demo set.
   await click(driver, 'dialog[open] [data-borrow=ridge-line]');
-  await eventually(driver, 'the dialog to close', async () => (await driver.findElements(By.css('dialog[open]'))).length === 0);
-  await eventually(driver, 'the shape in the field', async () => (await (await find(driver, `${field} select`)).getAttribute('value')) === 'ridge-line');
+  await eventually(
+    driver,
+    'the dialog to close',
+    async () => (await driver.findElements(By.css('dialog[open]'))).length === 0,
+  );
+  await eventually(
+    driver,
+    'the shape in the field',
+    async () => (await (await find(driver, `${field} select`)).getAttribute('value')) === 'ridge-line',
+  );
   await driver.actions().keyDown(Key.CONTROL).sendKeys('z').keyUp(Key.CONTROL).perform();
-  await eventually(driver, 'undone in one step', async () => (await (await find(driver, `${field} select`)).getAttribute('value')) === '-');
+  await eventually(
+    driver,
+    'undone in one step',
+    async () => (await (await find(driver, `${field} select`)).getAttribute('value')) === '-',
+  );
 });
 
 test('a whole template is brought in, its faults mended, and folds', async () => {
@@ -155,13 +227,21 @@ test('a whole template is brought in, its faults mended, and folds', async () =>
   await page.stage('Dress');
   await (await findText(driver, 'button', 'Whole template…')).click();
   const file = join(dir, 'gatefold.svg');
-  writeFileSync(file, '<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="160mm" viewBox="0 0 200 160"><g id="Cut" fill="none" stroke="#000"><rect x="10" y="10" width="180" height="140"/><path d="M70 60V110M130 60V110"/></g><g id="Valley" fill="none" stroke="#00f"><path d="M10 80H68.5"/><path d="M130 80H190"/><path d="M70 60H130"/><path d="M70 110H130"/></g><g id="Mountain" fill="none" stroke="#f00"><path d="M70 90H130"/></g></svg>');
+  writeFileSync(
+    file,
+    '<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="160mm" viewBox="0 0 200 160"><g ' +
+      'id="Cut" fill="none" stroke="#000"><rect x="10" y="10" width="180" height="140"/><path d="M70 60V110M130 60V110"/></g><g id="Valley" fill="none" stroke="#00f"><path d="M10 80H68.5"/><path d="M130 80H190"/><path d="M70 60H130"/><path d="M70 110H130"/></g><g id="Mountain" fill="none" stroke="#f00"><path d="M70 90H130"/></g></svg>',
+  );
   await (await find(driver, '[aria-label="Template file"]')).sendKeys(file);
   await findText(driver, 'li', 'ends in air');
   await pressIn('Mend what can be mended');
   await eventually(driver, 'mended', async () => (await page.text()).includes('Mended; click to take back'));
   await pressIn('Make it the card');
-  await eventually(driver, 'four facets', async () => (await driver.findElements(By.css('[data-piece=card] .facet'))).length === 4);
+  await eventually(
+    driver,
+    'four facets',
+    async () => (await driver.findElements(By.css('[data-piece=card] .facet'))).length === 4,
+  );
   expect(await page.proved()).not.toMatch(/Do not cut/);
   expect(await page.complaints()).toEqual([]);
 });

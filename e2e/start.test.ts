@@ -14,8 +14,14 @@ const dir = mkdtempSync(join(tmpdir(), 'rhabdoplex-e2e-'));
 session(120_000, (s) => {
   ({ driver, base, page } = s);
 });
-const cards = async (): Promise<string[]> => Promise.all((await driver.findElements(By.css('main li button[aria-label^="Open "]'))).map(async (b) => (await b.getAttribute('aria-label'))!.slice(5)));
-const pick = async (file: string): Promise<void> => (await driver.findElement(By.css('input[type=file]'))).sendKeys(file);
+const cards = async (): Promise<string[]> =>
+  Promise.all(
+    (await driver.findElements(By.css('main li button[aria-label^="Open "]'))).map(async (b) =>
+      (await b.getAttribute('aria-label'))!.slice(5),
+    ),
+  );
+const pick = async (file: string): Promise<void> =>
+  (await driver.findElement(By.css('input[type=file]'))).sendKeys(file);
 
 test('the demo set is there, with pictures of its own poses', async () => {
   await driver.get(base);
@@ -35,21 +41,40 @@ test('a card is duplicated, removed, and put back', async () => {
 test.each([
   ['a truncated file', '{"rhabdoplex":1,"name":', /cut short.*Nothing was lost/],
   ['a newer file', JSON.stringify({ rhabdoplex: 7 }), /newer.*Nothing was lost/],
-  ['a file with a script in a colour', JSON.stringify({ ...JSON.parse(readFileSync('examples/terrace-night.json', 'utf8')), dressing: [{ facet: 'leafA', colour: '<script>', mats: [] }] }), /colour.*Nothing was lost/],
+  [
+    'a file with a script in a colour',
+    JSON.stringify({
+      ...JSON.parse(readFileSync('examples/terrace-night.json', 'utf8')),
+      dressing: [{ facet: 'leafA', colour: '<script>', mats: [] }],
+    }),
+    /colour.*Nothing was lost/,
+  ],
 ])('%s is refused, naming the place', async (_, text, message) => {
   const file = join(dir, 'bad.json');
   writeFileSync(file, text);
   const before = await cards();
   await pick(file);
-  await eventually(driver, 'the message', async () => message.test(await (await find(driver, '[role=status]')).getText()));
+  await eventually(driver, 'the message', async () =>
+    message.test(await (await find(driver, '[role=status]')).getText()),
+  );
   expect(await cards()).toEqual(before);
 });
 
 test('a file dropped on the page is opened', async () => {
   const text = readFileSync('examples/refractor-evening.json', 'utf8').replace('Refractor evening', 'Dropped card');
-  await driver.executeScript(`const data = new DataTransfer(); data.items.add(new File([arguments[0]], 'card.json', { type: 'application/json' })); document.querySelector('main').dispatchEvent(new DragEvent('drop', { bubbles: true, dataTransfer: data }));`, text);
+  await driver.executeScript(
+    `const dataTransfer = new DataTransfer();
+     dataTransfer.items.add(new File([arguments[0]], 'card.json', { type: 'application/json' }));
+     document.querySelector('main').dispatchEvent(new DragEvent('drop', { bubbles: true, dataTransfer }));`,
+    text,
+  );
   await find(driver, '[data-testid=posed] canvas');
-  await eventually(driver, 'its name', async () => (await (await find(driver, '[aria-label="Name of the card"]')).getAttribute('value')) === 'Dropped card');
+  await eventually(
+    driver,
+    'its name',
+    async () =>
+      (await (await find(driver, '[aria-label="Name of the card"]')).getAttribute('value')) === 'Dropped card',
+  );
   expect(await page.proved()).toBe('Ready to cut');
 });
 
@@ -58,9 +83,25 @@ test('two faults are found and their remedies clear them', async () => {
   expect(await page.proved()).toBe('Do not cut yet');
   await page.stage('Prove');
   await eventually(driver, 'both findings', async () => (await page.findings()).join() === 'overhang,web');
-  await (await eventually(driver, 'a remedy', async () => (await driver.findElements(By.xpath('//article[@data-finding="overhang"]//button[contains(., "Depth")]')))[0])).click();
+  await (
+    await eventually(
+      driver,
+      'a remedy',
+      async () =>
+        (await driver.findElements(By.xpath('//article[@data-finding="overhang"]//button[contains(., "Depth")]')))[0],
+    )
+  ).click();
   await eventually(driver, 'one finding', async () => (await page.findings()).join() === 'web');
-  await (await eventually(driver, 'a remedy', async () => (await driver.findElements(By.xpath('//article[@data-finding="web"]//button[contains(., "Offset")]')))[0])).click();
+  await (
+    await eventually(
+      driver,
+      'a remedy',
+      async () =>
+        (
+          await driver.findElements(By.xpath('//article[@data-finding="web"]//button[contains(., "Along the crease")]'))
+        )[0],
+    )
+  ).click();
   await eventually(driver, 'none left', async () => (await page.findings()).length === 0);
   expect(await page.proved()).toBe('Ready to cut');
 });
@@ -71,7 +112,14 @@ test('an address of no card says so and leads back', async () => {
 });
 
 test('a running server proves for a script', async () => {
-  const answer = await fetch(`${base}/api/prove?steps=6`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: readFileSync('examples/sky-survey.json') });
+  const answer = await fetch(`${base}/api/prove?steps=6`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: readFileSync('examples/sky-survey.json'),
+  });
   expect(((await answer.json()) as { verdict: string }).verdict).toBe('blocked');
-  expect((await fetch(`${base}/api/prove`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{' })).status).toBe(400);
+  expect(
+    (await fetch(`${base}/api/prove`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: '{' }))
+      .status,
+  ).toBe(400);
 });

@@ -13,8 +13,9 @@ session(120_000, async (s) => {
 });
 const select = async (name: string, value: string): Promise<void> => {
   await driver.executeScript(
-    `const label = [...document.querySelectorAll('label')].find((l) => l.textContent === arguments[0]);
-     const list = document.querySelector('select[aria-label="' + arguments[0] + '"]') ?? document.getElementById(label.htmlFor);
+    `const [name] = arguments;
+     const label = [...document.querySelectorAll('label')].find((l) => l.textContent === name);
+     const list = document.querySelector('select[aria-label="' + name + '"]') ?? document.getElementById(label.htmlFor);
      Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value').set.call(list, arguments[1]);
      list.dispatchEvent(new Event('change', { bubbles: true }));`,
     name,
@@ -25,9 +26,17 @@ const select = async (name: string, value: string): Promise<void> => {
 test('keys: stages by number, the list by J and K, the opening by brackets, all keys by ?', async () => {
   await click(driver, '[aria-label=Flat] h2');
   await page.press('j');
-  await eventually(driver, 'the first mechanism', async () => (await driver.findElements(By.css('[data-mechanism=terrace][aria-current=true]'))).length === 1);
+  await eventually(
+    driver,
+    'the first mechanism',
+    async () => (await driver.findElements(By.css('[data-mechanism=terrace][aria-current=true]'))).length === 1,
+  );
   await page.press('k');
-  await eventually(driver, 'the base', async () => (await driver.findElements(By.css('[data-mechanism=card][aria-current=true]'))).length === 1);
+  await eventually(
+    driver,
+    'the base',
+    async () => (await driver.findElements(By.css('[data-mechanism=card][aria-current=true]'))).length === 1,
+  );
   const before = await page.opening();
   await page.press(']');
   await eventually(driver, 'five degrees more', async () => (await page.opening()) === before + 5);
@@ -36,7 +45,11 @@ test('keys: stages by number, the list by J and K, the opening by brackets, all 
   await page.press(Key.END);
   await eventually(driver, 'flat', async () => (await page.opening()) === 180);
   await page.press('5');
-  await eventually(driver, 'Sheets', async () => (await driver.findElements(By.css('main[aria-label="sheets stage"]'))).length === 1);
+  await eventually(
+    driver,
+    'Sheets',
+    async () => (await driver.findElements(By.css('main[aria-label="sheets stage"]'))).length === 1,
+  );
   await page.press('2');
   await page.press('?');
   await eventually(driver, 'the sheet of keys', async () => (await page.text()).includes('Close or open by 5°'));
@@ -56,12 +69,20 @@ test('play moves the card by itself, and stops', async () => {
 
 test('a room bar names its limit, and one click goes there', async () => {
   await click(driver, '[data-mechanism=gallery]');
-  const limit = await eventually(driver, 'the limit of the height', async () => (await driver.findElements(By.css('[aria-label^="Height: go to the limit"]')))[0]);
+  const limit = await eventually(
+    driver,
+    'the limit of the height',
+    async () => (await driver.findElements(By.css('[aria-label^="Height: go to the limit"]')))[0],
+  );
   const text = (await limit.getAttribute('aria-label'))!;
   expect(text).toMatch(/fore edge|narrow|paper ends/);
   await limit.click();
   const at = parseFloat(/limit ([\d.]+)/.exec(text)![1]);
-  await eventually(driver, 'the limit in the field', async () => Math.abs(parseFloat(await page.valueOf('height')) - at) < 0.11);
+  await eventually(
+    driver,
+    'the limit in the field',
+    async () => Math.abs(parseFloat(await page.valueOf('height')) - at) < 0.11,
+  );
   await click(driver, '[aria-label^="Undo: height"]');
   await eventually(driver, 'the old height', async () => (await page.valueOf('height')) === '36');
 });
@@ -94,10 +115,18 @@ test('the Brief says when the envelope is too tight', async () => {
 
 test('a stock is added, and one in use cannot be removed', async () => {
   await findText(driver, 'button', 'Another stock').then((b) => b.click());
-  await eventually(driver, 'a fifth stock', async () => (await driver.findElements(By.css('[aria-label="Name of Stock 5"]'))).length === 1);
+  await eventually(
+    driver,
+    'a fifth stock',
+    async () => (await driver.findElements(By.css('[aria-label="Name of Stock 5"]'))).length === 1,
+  );
   expect(await (await find(driver, '[aria-label="Remove Night card, slate"]')).isEnabled()).toBe(false);
   await click(driver, '[aria-label="Remove Stock 5"]');
-  await eventually(driver, 'four stocks', async () => (await driver.findElements(By.css('[aria-label="Name of Stock 5"]'))).length === 0);
+  await eventually(
+    driver,
+    'four stocks',
+    async () => (await driver.findElements(By.css('[aria-label="Name of Stock 5"]'))).length === 0,
+  );
 });
 
 test('what-if sweeps a parameter and ends', async () => {
@@ -128,9 +157,62 @@ test('dark is kept over a reload', async () => {
 test('every button and field has a name', async () => {
   const nameless = await driver.executeScript<string[]>(
     `return [...document.querySelectorAll('button, input:not([type=hidden]):not([hidden]), select')]
-      .filter((e) => !(e.textContent.trim() || e.getAttribute('aria-label') || e.getAttribute('title') || (e.id && document.querySelector('label[for="' + CSS.escape(e.id) + '"]')) || e.closest('label')))
+      .filter((e) => {
+        const label = e.id && document.querySelector('label[for="' + CSS.escape(e.id) + '"]');
+        const own = e.textContent.trim() || e.getAttribute('aria-label') || e.getAttribute('title');
+        return !(own || label || e.closest('label'));
+      })
       .map((e) => e.outerHTML.slice(0, 120));`,
   );
   expect(nameless).toEqual([]);
   expect(await page.complaints()).toEqual([]);
+});
+
+test('every pane keeps inside its own box, whatever the proportions of the card', async () => {
+  await page.openCard('Terrace night');
+  await page.stage('Build');
+  await click(driver, '[data-mechanism=card]');
+  for (const [key, value] of [
+    ['gutter', '6 in'],
+    ['reachA', '10 in'],
+    ['reachB', '10 in'],
+  ])
+    await page.type(key, value);
+  await eventually(
+    driver,
+    'the tall page',
+    async () => (await driver.findElements(By.css('[data-piece=card]'))).length > 0,
+  );
+  const over = await driver.executeScript<number[]>(
+    `return [...document.querySelectorAll('[aria-label="Flat"] svg, [data-testid=posed] canvas')].map((e) => {
+       const [own, pane] = [e.getBoundingClientRect(), document.querySelector('main').getBoundingClientRect()];
+       return Math.max(own.bottom - pane.bottom, own.right - pane.right, pane.top - own.top, pane.left - own.left);
+     });`,
+  );
+  expect(over.length).toBeGreaterThan(1);
+  for (const mm of over) expect(mm).toBeLessThanOrEqual(0.5);
+});
+
+test('the hair line of the strip stays at its angle when the window changes size', async () => {
+  await (await findText(driver, 'button', '90°')).click();
+  const part = (): Promise<number> =>
+    driver.executeScript<number>(
+      `const strip = document.querySelector('[data-testid=travel]');
+       const [own, hair] = [strip.getBoundingClientRect(), strip.lastElementChild.getBoundingClientRect()];
+       return (hair.left - own.left) / own.width;`,
+    );
+  const before = await part();
+  await driver.manage().window().setRect({ width: 1800, height: 900 });
+  // With a fixed margin at its left the middle moves by less than this; left where it was it would be a third off.
+  await eventually(driver, 'the hair line to follow', async () => Math.abs((await part()) - before) < 0.03);
+  await driver.manage().window().setRect({ width: 1280, height: 800 });
+  await eventually(driver, 'it to come back', async () => Math.abs((await part()) - before) < 0.005);
+});
+
+test('an address that leads nowhere has a page of its own, with the way back', async () => {
+  const here = await driver.getCurrentUrl();
+  await driver.get(`${new URL(here).origin}/no-such-place`);
+  await findText(driver, 'h1', 'There is nothing at this address');
+  await (await findText(driver, 'a', 'To the cards')).click();
+  await find(driver, '[aria-label="Open Terrace night"]');
 });

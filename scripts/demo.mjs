@@ -5,4 +5,6 @@ ensurePackages();
 build();
 const port = process.env.PORT ?? '3000';
 console.log(`\nRhabdoplex with the Quillmoor Observatory's cards: http://localhost:${port}\n`);
-must('npx', ['next', 'start', '-p', port], { env: { ...process.env, RHABDOPLEX_DEMO: '1', NEXT_TELEMETRY_DISABLED: '1' } });
+must('npx', ['next', 'start', '-p', port], {
+  env: { ...process.env, RHABDOPLEX_DEMO: '1', NEXT_TELEMETRY_DISABLED: '1' },
+});

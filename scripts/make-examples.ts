@@ -1,7 +1,8 @@
 /** Writes the demo set: cards for the open nights of the Quillmoor Observatory. Run: npm run examples */
 import { writeFileSync } from 'node:fs';
-import { addMechanism, blankDesign, type Design, type Mechanism } from '../src/core/project/design';
-import { prove } from '../src/core/project/prove';
+import { addMechanism } from '../src/core/document/standing';
+import { blankDesign, type Design, type Mechanism } from '../src/core/document/design';
+import { prove } from '../src/core/proof/prove';
 import { STARTER_SHAPES } from '../src/core/shapes/starter';
 import type { ShapeAsset, ShapeStep, Shape } from '../src/core/shapes/shape';
 import { shelveFonts } from '../src/fonts/shelve';
@@ -12,18 +13,55 @@ type Wanted = Pick<Mechanism, 'id' | 'kind' | 'name' | 'on' | 'parameters'> & { 
 const stand = (design: Design, list: readonly Wanted[]): Design =>
   list.reduce((d, { id, kind, name, on, parameters, stock }) => {
     const added = addMechanism(d, kind, on, parameters, id).design;
-    return { ...added, mechanisms: added.mechanisms.map((m) => (m.id === id ? { ...m, name, stock: stock ?? m.stock } : m)) };
+    return {
+      ...added,
+      mechanisms: added.mechanisms.map((m) => (m.id === id ? { ...m, name, stock: stock ?? m.stock } : m)),
+    };
   }, design);
 
 /** A terrace of nested steps under the dome. */
 const terrace: Design = {
-  ...stand({ ...blankDesign('Terrace night', 190, 130), card: { ...blankDesign('', 190, 130).card, stock: 'night-216' } }, [
-    { id: 'terrace', kind: 'step-fold', name: 'Lower terrace', on: 'card.gutter', parameters: { depth: 46, height: 30, width: 128 } },
-    { id: 'stair', kind: 'step-fold', name: 'Stair', on: 'terrace.base', parameters: { depth: 22, height: 15, width: 44 } },
-    { id: 'gallery', kind: 'step-fold', name: 'Gallery', on: 'terrace.wall', parameters: { depth: 24, height: 36, width: 92 } },
-    { id: 'dome', kind: 'v-fold', name: 'Dome', on: 'gallery.wall', parameters: { lean: 56, fold: 72, size: 26, offset: -8, tab: 9, relief: 2.2 }, stock: 'brass-120' },
-    { id: 'lamp', kind: 'step-fold', name: 'Lamp post', on: 'card.gutter', parameters: { depth: 14, height: 26, width: 10, offset: 78 } },
-  ]),
+  ...stand(
+    { ...blankDesign('Terrace night', 190, 130), card: { ...blankDesign('', 190, 130).card, stock: 'night-216' } },
+    [
+      {
+        id: 'terrace',
+        kind: 'step-fold',
+        name: 'Lower terrace',
+        on: 'card.gutter',
+        parameters: { depth: 46, height: 30, width: 128 },
+      },
+      {
+        id: 'stair',
+        kind: 'step-fold',
+        name: 'Stair',
+        on: 'terrace.base',
+        parameters: { depth: 22, height: 15, width: 44 },
+      },
+      {
+        id: 'gallery',
+        kind: 'step-fold',
+        name: 'Gallery',
+        on: 'terrace.wall',
+        parameters: { depth: 24, height: 36, width: 92 },
+      },
+      {
+        id: 'dome',
+        kind: 'v-fold',
+        name: 'Dome',
+        on: 'gallery.wall',
+        parameters: { lean: 56, fold: 72, size: 26, offset: -8, tab: 9, relief: 2.2 },
+        stock: 'brass-120',
+      },
+      {
+        id: 'lamp',
+        kind: 'step-fold',
+        name: 'Lamp post',
+        on: 'card.gutter',
+        parameters: { depth: 14, height: 26, width: 10, offset: 78 },
+      },
+    ],
+  ),
   post: { envelope: null, format: 'uk-large-letter' },
   dressing: [
     { facet: 'terrace.riser', mats: [{ insetMm: 3, stock: 'brass-120' }] },
@@ -38,26 +76,83 @@ const terrace: Design = {
 
 /** A V-fold telescope that fits a C6 envelope. */
 const telescope: Design = {
-  ...stand({ ...blankDesign('Refractor evening', 156, 108), card: { ...blankDesign('', 156, 108).card, stock: 'card-240' } }, [
-    { id: 'refractor', kind: 'v-fold', name: 'Refractor', on: 'card.gutter', parameters: { lean: 52, fold: 84, size: 62, offset: -7, tab: 12 }, stock: 'night-216' },
-    { id: 'pier', kind: 'step-fold', name: 'Pier', on: 'card.gutter', parameters: { depth: 20, height: 34, width: 26, offset: 56 } },
-    { id: 'ledge', kind: 'step-fold', name: 'Ledge', on: 'pier.base', parameters: { depth: 9, height: 12, width: 12 } },
-    { id: 'sign', kind: 'step-fold', name: 'Sign, glued', on: 'card.gutter', parameters: { depth: 26, height: 16, riser: 22, tread: 32, width: 26, offset: -58, build: 'glued', tab: 9 }, stock: 'brass-120' },
-  ]),
+  ...stand(
+    { ...blankDesign('Refractor evening', 156, 108), card: { ...blankDesign('', 156, 108).card, stock: 'card-240' } },
+    [
+      {
+        id: 'refractor',
+        kind: 'v-fold',
+        name: 'Refractor',
+        on: 'card.gutter',
+        parameters: { lean: 52, fold: 84, size: 62, offset: -7, tab: 12 },
+        stock: 'night-216',
+      },
+      {
+        id: 'pier',
+        kind: 'step-fold',
+        name: 'Pier',
+        on: 'card.gutter',
+        parameters: { depth: 20, height: 34, width: 26, offset: 56 },
+      },
+      {
+        id: 'ledge',
+        kind: 'step-fold',
+        name: 'Ledge',
+        on: 'pier.base',
+        parameters: { depth: 9, height: 12, width: 12 },
+      },
+      {
+        id: 'sign',
+        kind: 'step-fold',
+        name: 'Sign, glued',
+        on: 'card.gutter',
+        parameters: { depth: 26, height: 16, riser: 22, tread: 32, width: 26, offset: -58, build: 'glued', tab: 9 },
+        stock: 'brass-120',
+      },
+    ],
+  ),
   post: { envelope: 'C6', format: 'uk-letter' },
-  dressing: [{ facet: 'refractor.panelA', mats: [{ insetMm: 4, stock: 'brass-120' }] }, { facet: 'refractor.panelB', mats: [{ insetMm: 4, stock: 'brass-120' }] }, { facet: 'pier.riser', colour: '#b9c3d6', mats: [] }],
+  dressing: [
+    { facet: 'refractor.panelA', mats: [{ insetMm: 4, stock: 'brass-120' }] },
+    { facet: 'refractor.panelB', mats: [{ insetMm: 4, stock: 'brass-120' }] },
+    { facet: 'pier.riser', colour: '#b9c3d6', mats: [] },
+  ],
   notes: 'The old refractor, ready for the ringed planet.',
 };
 
-/** Two deliberate faults: the chart table reaches past the fore edge, and two slits leave too little paper between them. */
+/**
+ * Two deliberate faults: the chart table reaches past the fore edge, and two slits leave too little paper between
+ * them.
+ */
 const survey: Design = {
   ...stand(blankDesign('Sky survey (two faults)', 150, 100), [
-    { id: 'table', kind: 'step-fold', name: 'Chart table', on: 'card.gutter', parameters: { depth: 58, height: 46.5, width: 62, offset: -24 } },
-    { id: 'plates', kind: 'step-fold', name: 'Plate rack', on: 'card.gutter', parameters: { depth: 26, height: 38, width: 40, offset: 28.8 } },
-    { id: 'drawer', kind: 'step-fold', name: 'Drawer', on: 'table.base', parameters: { depth: 16, height: 18, width: 30 } },
+    {
+      id: 'table',
+      kind: 'step-fold',
+      name: 'Chart table',
+      on: 'card.gutter',
+      parameters: { depth: 58, height: 46.5, width: 62, offset: -24 },
+    },
+    {
+      id: 'plates',
+      kind: 'step-fold',
+      name: 'Plate rack',
+      on: 'card.gutter',
+      parameters: { depth: 26, height: 38, width: 40, offset: 28.8 },
+    },
+    {
+      id: 'drawer',
+      kind: 'step-fold',
+      name: 'Drawer',
+      on: 'table.base',
+      parameters: { depth: 16, height: 18, width: 30 },
+    },
   ]),
   post: { envelope: 'C6', format: 'uk-letter' },
-  dressing: [{ facet: 'table.riser', colour: '#d9c9a3', mats: [] }, { facet: 'plates.riser', colour: '#b8c4d8', mats: [] }],
+  dressing: [
+    { facet: 'table.riser', colour: '#d9c9a3', mats: [] },
+    { facet: 'plates.riser', colour: '#b8c4d8', mats: [] },
+  ],
   notes: 'Begun in a hurry before the survey night. Prove says what is wrong with it.',
 };
 
@@ -66,60 +161,214 @@ const starter = (id: string, steps: readonly ShapeStep[] = []): ShapeAsset => {
   const { name, source } = STARTER_SHAPES.find((s) => s.id === id)!;
   return { id, name, source, steps };
 };
-const own = (id: string, name: string, source: Shape, steps: readonly ShapeStep[] = []): ShapeAsset => ({ id, name, source, steps });
+const own = (id: string, name: string, source: Shape, steps: readonly ShapeStep[] = []): ShapeAsset => ({
+  id,
+  name,
+  source,
+  steps,
+});
 const at = (asset: string): Shape => ({ asset });
 
 /** A ridge on struts, and the observatory in front of it: a figure that stands on another's foot. */
 const skyline: Design = {
-  ...stand({ ...blankDesign('Dome skyline', 180, 120), card: { ...blankDesign('', 180, 120).card, stock: 'night-216' }, shapes: [starter('ridge-line', [{ do: 'size', width: 152, height: 66 }]), starter('dome'), starter('cabin')] }, [
-    { id: 'ridge', kind: 'strut-figure', name: 'Ridge', on: 'card.gutter', parameters: { shape: at('ridge-line'), figureHeight: 66, depth: 16, struts: 'auto', strutMin: 5 } },
-    { id: 'domes', kind: 'strut-figure', name: 'Dome', on: 'ridge.foot-1', parameters: { shape: at('dome'), figureHeight: 36, depth: 20, offset: 22, strutMin: 5 } },
-    { id: 'cabin', kind: 'strut-figure', name: 'Night cabin', on: 'ridge.foot-1', parameters: { shape: at('cabin'), figureHeight: 33, depth: 14, offset: -48, strutMin: 4 } },
-  ]),
+  ...stand(
+    {
+      ...blankDesign('Dome skyline', 180, 120),
+      card: { ...blankDesign('', 180, 120).card, stock: 'night-216' },
+      shapes: [starter('ridge-line', [{ do: 'size', width: 152, height: 66 }]), starter('dome'), starter('cabin')],
+    },
+    [
+      {
+        id: 'ridge',
+        kind: 'strut-figure',
+        name: 'Ridge',
+        on: 'card.gutter',
+        parameters: {
+          shape: at('ridge-line'),
+          figureHeight: 66,
+          depth: 16,
+          // By hand: at its low end the ridge is too narrow below a strut.
+          struts: [-53.25, -24.75, 7.75, 30.5, 59].map((x) => ({ x, width: 5 })),
+        },
+      },
+      {
+        id: 'domes',
+        kind: 'strut-figure',
+        name: 'Dome',
+        on: 'ridge.foot-1',
+        parameters: { shape: at('dome'), figureHeight: 36, depth: 20, offset: 22, strutMin: 5 },
+      },
+      {
+        id: 'cabin',
+        kind: 'strut-figure',
+        name: 'Night cabin',
+        on: 'ridge.foot-1',
+        parameters: { shape: at('cabin'), figureHeight: 33, depth: 14, offset: -48, strutMin: 4 },
+      },
+    ],
+  ),
   post: { envelope: 'C5', format: 'uk-letter' },
-  dressing: [{ facet: 'ridge.figure', colour: '#8b93b5', mats: [] }, { facet: 'domes.figure', colour: '#e9dfc6', mats: [] }, { facet: 'cabin.figure', colour: '#c9a27a', mats: [] }],
+  dressing: [
+    { facet: 'ridge.figure', colour: '#8b93b5', mats: [] },
+    { facet: 'domes.figure', colour: '#e9dfc6', mats: [] },
+    { facet: 'cabin.figure', colour: '#c9a27a', mats: [] },
+  ],
   notes: 'The ridge above Quillmoor with its two domes. Everything is cut from the page.',
 };
 
 /** Three planes and lettering that stands on a platform. */
 const ridge: Design = {
-  ...stand({ ...blankDesign('Night ridge', 190, 130), card: { ...blankDesign('', 190, 130).card, stock: 'night-216' }, shapes: [starter('hill'), starter('ridge-line'), own('title', 'Moor', { text: { string: 'MOOR', font: 'fredoka', size: 28, spacing: 5 } })] }, [
-    { id: 'planes', kind: 'plane-stack', name: 'Ridge, hill and terrace', on: 'card.gutter', parameters: { planes: [
-      { depth: 14, base: 0, height: 70, width: 150, offset: 0, shape: at('ridge-line') },
-      { depth: 34, base: 0, height: 44, width: 118, offset: 0, joins: 0 },
-      { depth: 62, base: 0, height: 14, width: 102, offset: 0, joins: 1 },
-    ], contact: 30 } },
-    { id: 'title', kind: 'strut-figure', name: 'Moor', on: 'planes.wall-3', parameters: { shape: at('title'), figureHeight: 20, depth: 13, strutMin: 5, footMin: 6 } },
-  ]),
-  dressing: [{ facet: 'planes.plane-1', colour: '#6f7aa6', mats: [] }, { facet: 'planes.plane-1-part-2', colour: '#6f7aa6', mats: [] }, ...[1, 2, 3, 4].map((k) => ({ facet: `title.figure-${k}`, colour: '#efe2b8', mats: [] })), { facet: 'planes.plane-2', colour: '#8f9a7c', mats: [] }, { facet: 'planes.plane-3', colour: '#c8b98e', mats: [] }],
+  ...stand(
+    {
+      ...blankDesign('Night ridge', 190, 130),
+      card: { ...blankDesign('', 190, 130).card, stock: 'night-216' },
+      shapes: [
+        starter('hill'),
+        starter('ridge-line'),
+        own('title', 'Moor', { text: { string: 'MOOR', font: 'fredoka', size: 28, spacing: 5 } }),
+      ],
+    },
+    [
+      {
+        id: 'planes',
+        kind: 'plane-stack',
+        name: 'Ridge, hill and terrace',
+        on: 'card.gutter',
+        parameters: {
+          planes: [
+            { depth: 14, base: 0, height: 70, width: 150, offset: 0, shape: at('ridge-line') },
+            { depth: 34, base: 0, height: 44, width: 118, offset: 0, joins: 0 },
+            { depth: 62, base: 0, height: 14, width: 102, offset: 0, joins: 1 },
+          ],
+          contact: 30,
+        },
+      },
+      {
+        id: 'title',
+        kind: 'strut-figure',
+        name: 'Moor',
+        on: 'planes.wall-3',
+        parameters: { shape: at('title'), figureHeight: 20, depth: 13, strutMin: 5, footMin: 6 },
+      },
+    ],
+  ),
+  dressing: [
+    { facet: 'planes.plane-1', colour: '#6f7aa6', mats: [] },
+    { facet: 'planes.plane-1-part-2', colour: '#6f7aa6', mats: [] },
+    ...[1, 2, 3, 4].map((k) => ({ facet: `title.figure-${k}`, colour: '#efe2b8', mats: [] })),
+    { facet: 'planes.plane-2', colour: '#8f9a7c', mats: [] },
+    { facet: 'planes.plane-3', colour: '#c8b98e', mats: [] },
+  ],
   notes: 'Three planes one behind the other, each platform on the plane behind; the lettering stands on the front one.',
 };
 
 /** A folded note whose dome stays up past the fold. */
 const note: Design = {
-  ...stand({ ...blankDesign('Dome note', 150, 86), card: { ...blankDesign('', 150, 86).card, stock: 'card-240' }, shapes: [starter('dome'), starter('ringed-planet'), own('hours', 'Open night', { text: { string: 'OPEN', font: 'fredoka', size: 29, spacing: 5 } }, [{ do: 'ties', width: 3.4, count: 2, turn: null, moved: [] }])] }, [
-    { id: 'dome', kind: 'half-cut', name: 'Dome', on: 'card.gutter', parameters: { shape: at('dome'), figureHeight: 62, rise: 24 } },
-  ]),
+  ...stand(
+    {
+      ...blankDesign('Dome note', 150, 86),
+      card: { ...blankDesign('', 150, 86).card, stock: 'card-240' },
+      shapes: [
+        starter('dome'),
+        starter('ringed-planet'),
+        own('hours', 'Open night', { text: { string: 'OPEN', font: 'fredoka', size: 37, spacing: 5 } }, [
+          { do: 'ties', width: 3.4, count: 2, turn: null, moved: [] },
+        ]),
+      ],
+    },
+    [
+      {
+        id: 'dome',
+        kind: 'half-cut',
+        name: 'Dome',
+        on: 'card.gutter',
+        parameters: { shape: at('dome'), figureHeight: 62, rise: 24 },
+      },
+    ],
+  ),
   post: { envelope: 'C6', format: 'uk-letter' },
   layers: [
-    { id: 'planet', name: 'Ringed planet', facet: 'leafB', shape: at('ringed-planet'), as: 'layer', from: { x: 'middle', y: 'low' }, x: 0, y: 14, turnDeg: 0, width: 46, height: null, stock: 'brass-120', foamMm: 0, foamInsetMm: 3 },
-    { id: 'open', name: 'Open', facet: 'leafA', shape: at('hours'), as: 'window', from: { x: 'middle', y: 'high' }, x: 0, y: -10, turnDeg: 180, width: null, height: null, stock: 'card-160', foamMm: 0, foamInsetMm: 3 },
+    {
+      id: 'planet',
+      name: 'Ringed planet',
+      facet: 'leafB',
+      shape: at('ringed-planet'),
+      as: 'layer',
+      from: { x: 'middle', y: 'low' },
+      x: 0,
+      y: 14,
+      turnDeg: 0,
+      width: 46,
+      height: null,
+      stock: 'brass-120',
+      foamMm: 0,
+      foamInsetMm: 3,
+    },
+    {
+      id: 'open',
+      name: 'Open',
+      facet: 'leafA',
+      shape: at('hours'),
+      as: 'window',
+      from: { x: 'middle', y: 'high' },
+      x: 0,
+      y: -10,
+      turnDeg: 180,
+      width: null,
+      height: null,
+      stock: 'card-160',
+      foamMm: 0,
+      foamInsetMm: 3,
+    },
   ],
   notes: 'Stands on a shelf as a tent; the dome looks over the fold.',
 };
 
 /** A comet lifted off the gutter. */
 const comet: Design = {
-  ...stand({ ...blankDesign('Comet watch', 170, 115), card: { ...blankDesign('', 170, 115).card, stock: 'night-216' }, shapes: [starter('comet'), starter('star'), starter('hill')] }, [
-    { id: 'comet', kind: 'floating-band', name: 'Comet', on: 'card.gutter', parameters: { slit: 92, width: 34, figure: at('comet'), figureHeight: 46, offset: -10 }, stock: 'brass-120' },
-    { id: 'star', kind: 'floating-band', name: 'Star', on: 'card.gutter', parameters: { slit: 52, width: 16, figure: at('star'), figureHeight: 34, offset: 54 }, stock: 'card-160' },
-  ]),
+  ...stand(
+    {
+      ...blankDesign('Comet watch', 170, 115),
+      card: { ...blankDesign('', 170, 115).card, stock: 'night-216' },
+      shapes: [starter('comet'), starter('star'), starter('hill')],
+    },
+    [
+      {
+        id: 'comet',
+        kind: 'floating-band',
+        name: 'Comet',
+        on: 'card.gutter',
+        parameters: { slit: 92, width: 34, figure: at('comet'), figureHeight: 46, offset: -10 },
+        stock: 'brass-120',
+      },
+      {
+        id: 'star',
+        kind: 'floating-band',
+        name: 'Star',
+        on: 'card.gutter',
+        parameters: { slit: 52, width: 16, figure: at('star'), figureHeight: 34, offset: 54 },
+        stock: 'card-160',
+      },
+    ],
+  ),
   post: { envelope: 'C5', format: 'uk-letter' },
   notes: 'Both float about a centimetre over the fold when the card lies nearly flat.',
 };
 
-for (const [file, design] of [['dome-skyline', skyline], ['night-ridge', ridge], ['dome-note', note], ['comet-watch', comet], ['terrace-night', terrace], ['refractor-evening', telescope], ['sky-survey', survey]] as const) {
+for (const [file, design] of [
+  ['dome-skyline', skyline],
+  ['night-ridge', ridge],
+  ['dome-note', note],
+  ['comet-watch', comet],
+  ['terrace-night', terrace],
+  ['refractor-evening', telescope],
+  ['sky-survey', survey],
+] as const) {
   writeFileSync(`examples/${file}.json`, `${JSON.stringify(design, null, 1)}\n`);
   const proof = prove(design);
-  console.log(file, proof.verdict, proof.findings.map((f) => `${f.rule}: ${f.message} ${JSON.stringify(f.remedies ?? [])}`));
+  console.log(
+    file,
+    proof.verdict,
+    proof.findings.map((f) => `${f.rule}: ${f.message} ${JSON.stringify(f.remedies ?? [])}`),
+  );
 }

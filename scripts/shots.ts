@@ -1,4 +1,4 @@
-/** Pictures of the main views, from the demo set. Run with the application served: npm run shots [-- http://127.0.0.1:3000 folder] */
+/** Pictures of the main views, from the demo set, of the application as it is served: npm run shots [-- URL folder] */
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -6,7 +6,7 @@ import { By } from 'selenium-webdriver';
 import { eventually, find, findText, openBrowser } from '../e2e/support/browser';
 import { greyPng } from '../e2e/support/png';
 import { exportDesign } from '../src/core/formats/export';
-import { checkDesign } from '../src/core/project/schema';
+import { checkDesign } from '../src/core/document/schema';
 
 const [base = 'http://127.0.0.1:3000', folder = 'docs/screenshots', only] = process.argv.slice(2);
 
@@ -19,11 +19,19 @@ async function main(): Promise<void> {
     console.log(name);
   };
   const settled = async (): Promise<void> => {
-    await eventually(driver, 'the proof to end', async () => !(await driver.findElement(By.css('body')).getText()).includes('proving…'));
+    await eventually(
+      driver,
+      'the proof to end',
+      async () => !(await driver.findElement(By.css('body')).getText()).includes('proving…'),
+    );
   };
   try {
     await driver.get(base);
-    await eventually(driver, 'three thumbnails', async () => (await driver.findElements(By.css('main svg path'))).length > 20);
+    await eventually(
+      driver,
+      'three thumbnails',
+      async () => (await driver.findElements(By.css('main svg path'))).length > 20,
+    );
     await shot('start');
     const open = async (name: string): Promise<void> => {
       await driver.get(base);
@@ -78,7 +86,10 @@ async function main(): Promise<void> {
     await (await findText(driver, 'button', 'A picture')).click();
     const files = mkdtempSync(join(tmpdir(), 'rhabdoplex-shots-'));
     const moon = join(files, 'young-moon.png');
-    writeFileSync(moon, greyPng(240, 240, (x, y) => Math.hypot(x - 120, y - 120) < 100 && Math.hypot(x - 158, y - 100) > 84));
+    writeFileSync(
+      moon,
+      greyPng(240, 240, (x, y) => Math.hypot(x - 120, y - 120) < 100 && Math.hypot(x - 158, y - 100) > 84),
+    );
     await (await find(driver, '[aria-label=Picture]')).sendKeys(moon);
     await driver.sleep(2500);
     await shot('trace');

@@ -8,12 +8,17 @@ build();
 
 let passed = 0;
 let failed = 0;
-for (const [name, args] of [['core and application', ['--selectProjects', 'core', 'app']], ['browser', ['--selectProjects', 'e2e', '--runInBand']]]) {
+for (const [name, args] of [
+  ['core and application', ['--selectProjects', 'core', 'app']],
+  ['browser', ['--selectProjects', 'e2e', '--runInBand']],
+]) {
   console.log(`\n== ${name} tests`);
   const file = `node_modules/.cache/jest-${name.split(' ')[0]}.json`;
   mkdirSync('node_modules/.cache', { recursive: true });
   rmSync(file, { force: true });
-  const status = run('npx', ['jest', ...args, '--json', `--outputFile=${file}`], { stdio: ['ignore', 'ignore', 'inherit'] });
+  const status = run('npx', ['jest', ...args, '--json', `--outputFile=${file}`], {
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
   const result = JSON.parse(readFileSync(file, 'utf8'));
   passed += result.numPassedTests;
   // A suite that cannot even be loaded counts as a failure of its own.

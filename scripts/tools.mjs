@@ -28,7 +28,10 @@ export function ensurePackages() {
 export function ensureBrowser() {
   if (existsSync('/usr/bin/chromium') && existsSync('/usr/bin/chromedriver')) return;
   console.log('Installing Chromium and ChromeDriver from Debian’s packages…');
-  const asRoot = (args) => (process.getuid?.() === 0 ? must(args[0], args.slice(1), { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }) : must('sudo', args));
+  const asRoot = (args) =>
+    process.getuid?.() === 0
+      ? must(args[0], args.slice(1), { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } })
+      : must('sudo', args);
   asRoot(['apt-get', 'update', '-qq']);
   asRoot(['apt-get', 'install', '-y', '-qq', 'chromium', 'chromium-driver']);
 }

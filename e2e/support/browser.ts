@@ -10,33 +10,61 @@ export async function openBrowser(width = 1280, height = 800): Promise<{ driver:
   const options = new chrome.Options();
   options.setChromeBinaryPath(process.env.CHROMIUM ?? '/usr/bin/chromium');
   options.addArguments(
-    '--headless=new', '--no-sandbox', '--disable-dev-shm-usage', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-quic',
-    '--use-gl=angle', '--use-angle=swiftshader', '--enable-unsafe-swiftshader', `--window-size=${width},${height}`, '--force-device-scale-factor=1', '--hide-scrollbars', '--lang=en-GB',
+    '--headless=new',
+    '--no-sandbox',
+    '--disable-dev-shm-usage',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+    '--disable-quic',
+    '--use-gl=angle',
+    '--use-angle=swiftshader',
+    '--enable-unsafe-swiftshader',
+    `--window-size=${width},${height}`,
+    '--force-device-scale-factor=1',
+    '--hide-scrollbars',
+    '--lang=en-GB',
   );
   options.setUserPreferences({ 'download.default_directory': downloads, 'download.prompt_for_download': false });
   const service = new chrome.ServiceBuilder(process.env.CHROMEDRIVER ?? '/usr/bin/chromedriver');
   const driver = await new Builder().forBrowser('chrome').setChromeOptions(options).setChromeService(service).build();
   // The window's frame takes part of its height; the page itself is to be the size asked for.
-  await (driver as chrome.Driver).sendDevToolsCommand('Emulation.setDeviceMetricsOverride', { width, height, deviceScaleFactor: 1, mobile: false });
+  await (driver as chrome.Driver).sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
+    width,
+    height,
+    deviceScaleFactor: 1,
+    mobile: false,
+  });
   return { driver, downloads };
 }
 
 export const WAIT_MS = 20_000;
-export const find = (driver: WebDriver, css: string): Promise<WebElement> => driver.wait(until.elementLocated(By.css(css)), WAIT_MS, `nothing matches ${css}`);
+export const find = (driver: WebDriver, css: string): Promise<WebElement> =>
+  driver.wait(until.elementLocated(By.css(css)), WAIT_MS, `nothing matches ${css}`);
 export const findText = (driver: WebDriver, tag: string, text: string): Promise<WebElement> =>
-  driver.wait(until.elementLocated(By.xpath(`//${tag}[contains(normalize-space(.), ${JSON.stringify(text)})]`)), WAIT_MS, `no ${tag} says "${text}"`);
+  driver.wait(
+    until.elementLocated(By.xpath(`//${tag}[contains(normalize-space(.), ${JSON.stringify(text)})]`)),
+    WAIT_MS,
+    `no ${tag} says "${text}"`,
+  );
 /** Waits until `read` gives something true, and gives that. */
 export async function eventually<T>(driver: WebDriver, what: string, read: () => Promise<T>): Promise<NonNullable<T>> {
-  return (await driver.wait(async () => {
-    try {
-      return await read();
-    } catch {
-      return null;
-    }
-  }, WAIT_MS, what)) as NonNullable<T>;
+  return (await driver.wait(
+    async () => {
+      try {
+        return await read();
+      } catch {
+        return null;
+      }
+    },
+    WAIT_MS,
+    what,
+  )) as NonNullable<T>;
 }
 /** Clicks what matches, looking again where the page has just drawn it anew. */
-export const click = (driver: WebDriver, css: string): Promise<boolean> => eventually(driver, `a click on ${css}`, async () => {
-  await driver.findElement(By.css(css)).click();
-  return true;
-});
+export const click = (driver: WebDriver, css: string): Promise<boolean> =>
+  eventually(driver, `a click on ${css}`, async () => {
+    await driver.findElement(By.css(css)).click();
+    return true;
+  });

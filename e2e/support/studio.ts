@@ -3,7 +3,10 @@ import { By, Key, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { eventually, find, findText } from './browser';
 
 export class StudioPage {
-  constructor(readonly driver: WebDriver, readonly base: string) {}
+  constructor(
+    readonly driver: WebDriver,
+    readonly base: string,
+  ) {}
 
   async beginCard(): Promise<void> {
     await this.driver.get(this.base);
@@ -30,14 +33,23 @@ export class StudioPage {
     return (await this.field(key)).getAttribute('value') as Promise<string>;
   }
   async press(...keys: string[]): Promise<void> {
-    await this.driver.actions().sendKeys(...keys).perform();
+    await this.driver
+      .actions()
+      .sendKeys(...keys)
+      .perform();
   }
   async proved(): Promise<string> {
-    await eventually(this.driver, 'the proof to end', async () => !(await this.text()).includes('proving…') && !(await this.text()).includes('Proving…'));
+    await eventually(
+      this.driver,
+      'the proof to end',
+      async () => !(await this.text()).includes('proving…') && !(await this.text()).includes('Proving…'),
+    );
     return (await find(this.driver, '[data-testid=verdict]')).getText();
   }
   async saved(): Promise<void> {
-    await eventually(this.driver, 'the card to be saved', async () => (await this.text()).includes('saved in this browser'));
+    await eventually(this.driver, 'the card to be saved', async () =>
+      (await this.text()).includes('saved in this browser'),
+    );
   }
   text(): Promise<string> {
     return this.driver.findElement(By.css('body')).getText();

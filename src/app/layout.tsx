@@ -4,7 +4,10 @@ import type { ReactNode } from 'react';
 import '@/ui/look.css';
 import { Theme } from '@/ui/theme';
 
-export const metadata: Metadata = { title: 'Rhabdoplex', description: 'Engineer pop-up cards and know before cutting that they work.' };
+export const metadata: Metadata = {
+  title: 'Rhabdoplex',
+  description: 'Engineer pop-up cards and know before cutting that they work.',
+};
 
 export default function RootLayout({ children }: { children: ReactNode }) {
   return (

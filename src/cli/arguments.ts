@@ -1,8 +1,8 @@
 /** Reading of arguments and files. Everything that is wrong becomes a UsageError of one line. */
 import { readFileSync, statSync, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
-import { LARGEST_FILE, readDesign } from '../core/project/schema';
-import type { Design } from '../core/project/design';
+import { LARGEST_FILE, readDesign } from '../core/document/schema';
+import type { Design } from '../core/document/design';
 import { parseAngle } from '../core/units/angle';
 
 /** Input that cannot be used: says what, where, and what would be right. */
@@ -18,19 +18,31 @@ type OptionKind = 'one' | 'many' | 'flag';
 
 /** Positional arguments first, `--name value` anywhere. Unknown and repeated options are refused. */
 export function readArguments(args: readonly string[], known: Readonly<Record<string, OptionKind>>): Arguments {
-  const options = Object.fromEntries(Object.entries(known).map(([name, kind]) => [name, { type: kind === 'flag' ? 'boolean' : 'string', multiple: true } as const]));
+  const options = Object.fromEntries(
+    Object.entries(known).map(([name, kind]) => [
+      name,
+      { type: kind === 'flag' ? 'boolean' : 'string', multiple: true } as const,
+    ]),
+  );
   let parsed;
   try {
     parsed = parseArgs({ args: [...args], options, allowPositionals: true, strict: true });
   } catch (error) {
-    throw new UsageError(`${(error as Error).message.split('. ')[0]}; options here are ${Object.keys(known).map((k) => `--${k}`).join(', ') || 'none'}`);
+    throw new UsageError(
+      `${(error as Error).message.split('. ')[0]}; options here are ${
+        Object.keys(known)
+          .map((k) => `--${k}`)
+          .join(', ') || 'none'
+      }`,
+    );
   }
   const one: Record<string, string | undefined> = {};
   const many: Record<string, readonly string[]> = {};
   const flags = new Set<string>();
   for (const [name, kind] of Object.entries(known)) {
     const values = (parsed.values[name] ?? []) as (string | boolean)[];
-    if (kind === 'one' && values.length > 1) throw new UsageError(`--${name} is given ${values.length} times; give it once`);
+    if (kind === 'one' && values.length > 1)
+      throw new UsageError(`--${name} is given ${values.length} times; give it once`);
     if (kind === 'flag') {
       if (values.length > 0) flags.add(name);
     } else if (kind === 'one') one[name] = values[0] as string | undefined;
@@ -44,7 +56,10 @@ export function readText(path: string | undefined, what: string): string {
   try {
     const stat = statSync(path);
     if (stat.isDirectory()) throw new UsageError(`${path} is a folder; name ${what}`);
-    if (stat.size > LARGEST_FILE) throw new UsageError(`${path} has ${Math.round(stat.size / 1e6)} MB; ${what} has at most ${LARGEST_FILE / 1e6} MB`);
+    if (stat.size > LARGEST_FILE)
+      throw new UsageError(
+        `${path} has ${Math.round(stat.size / 1e6)} MB; ${what} has at most ${LARGEST_FILE / 1e6} MB`,
+      );
     return new TextDecoder('utf-8', { fatal: true }).decode(readFileSync(path));
   } catch (error) {
     if (error instanceof UsageError) throw error;
@@ -68,21 +83,32 @@ export function writeFile(path: string, bytes: Uint8Array | string): void {
   }
 }
 
-export function readNumber(text: string | undefined, name: string, min: number, max: number, fallback: number, whole = false): number {
+export function readNumber(
+  text: string | undefined,
+  name: string,
+  min: number,
+  max: number,
+  fallback: number,
+  whole = false,
+): number {
   if (text === undefined) return fallback;
   const value = /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(text.trim()) ? Number(text) : Number.NaN;
   if (!Number.isFinite(value) || value < min || value > max || (whole && !Number.isInteger(value))) {
-    throw new UsageError(`--${name} is "${text.slice(0, 30)}"; it must be a ${whole ? 'whole ' : ''}number from ${min} to ${max}`);
+    throw new UsageError(
+      `--${name} is "${text.slice(0, 30)}"; it must be a ${whole ? 'whole ' : ''}number from ${min} to ${max}`,
+    );
   }
   return value;
 }
 
 export function readOpen(text: string | undefined, fallback?: number): number {
   if (text === undefined) {
-    if (fallback === undefined) throw new UsageError('--open is missing; give the opening in degrees, 0 closed to 180 flat');
+    if (fallback === undefined)
+      throw new UsageError('--open is missing; give the opening in degrees, 0 closed to 180 flat');
     return fallback;
   }
   const angle = parseAngle(text);
-  if (!angle.ok || angle.value < 0 || angle.value > 180) throw new UsageError(`--open is "${text.slice(0, 30)}"; it must be degrees from 0 (closed) to 180 (flat)`);
+  if (!angle.ok || angle.value < 0 || angle.value > 180)
+    throw new UsageError(`--open is "${text.slice(0, 30)}"; it must be degrees from 0 (closed) to 180 (flat)`);
   return angle.value;
 }

@@ -1,4 +1,7 @@
-/** The command line with shapes and templates: values as JSON, one line for what is wrong, answers in the contract's words. */
+/**
+ * The command line with shapes and templates: values as JSON, one line for what is wrong, answers in the contract's
+ * words.
+ */
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -16,22 +19,75 @@ const ok = async (...args: string[]): Promise<any> => {
 
 test('a figure with its shape, sizes in inches, struts as a list', async () => {
   const file = at('figure.json');
-  await ok('new', file, '--card', '9inx6in', '--kind', 'strut-figure', 'shape={"circle":60}', 'figureHeight=3in', 'depth=3/4in', 'struts=[{"x":0,"width":8}]');
+  await ok(
+    'new',
+    file,
+    '--card',
+    '9inx6in',
+    '--kind',
+    'strut-figure',
+    'shape={"circle":60}',
+    'figureHeight=3in',
+    'depth=3/4in',
+    'struts=[{"x":0,"width":8}]',
+  );
   const pose = await ok('pose', file, '--open', '90');
   expect(pose.measures['strut-figure-1'].room_mm).toBeCloseTo((6 - 3 - 0.75) * 25.4, 9);
   expect(pose.measures['strut-figure-1'].strut_count).toBe(1);
-  expect(pose.landmarks['strut-figure-1'].tip).toEqual([expect.closeTo(0, 3), expect.closeTo(19.05, 6), expect.closeTo(76.2, 6)]);
-  await ok('new', file, '--add', '--kind', 'step-fold', '--on', 'strut-figure-1.foot-1', 'depth=5', 'height=5', 'width=4');
+  expect(pose.landmarks['strut-figure-1'].tip).toEqual([
+    expect.closeTo(0, 3),
+    expect.closeTo(19.05, 6),
+    expect.closeTo(76.2, 6),
+  ]);
+  await ok(
+    'new',
+    file,
+    '--add',
+    '--kind',
+    'step-fold',
+    '--on',
+    'strut-figure-1.foot-1',
+    'depth=5',
+    'height=5',
+    'width=4',
+  );
   expect((await ok('check', file)).mechanisms).toHaveLength(2);
 });
-test('planes, a half-cut and a band answer with the handbook\'s measures', async () => {
-  await ok('new', at('p.json'), '--card', '220x152.4', '--kind', 'plane-stack', 'planes=[{"depth":12.7,"base":0,"height":139.7,"width":60,"offset":0}]');
+test('planes, a half-cut and a band answer with the documented measures', async () => {
+  await ok(
+    'new',
+    at('p.json'),
+    '--card',
+    '220x152.4',
+    '--kind',
+    'plane-stack',
+    'planes=[{"depth":12.7,"base":0,"height":139.7,"width":60,"offset":0}]',
+  );
   const planes = await ok('pose', at('p.json'), '--open', '90');
-  expect(planes.measures['plane-stack-1']).toEqual({ room_mm: expect.closeTo(0, 9), 'planes[0].room_mm': expect.closeTo(0, 9), contacts_mm: expect.closeTo(60, 6) });
+  expect(planes.measures['plane-stack-1']).toEqual({
+    room_mm: expect.closeTo(0, 9),
+    'planes[0].room_mm': expect.closeTo(0, 9),
+    contacts_mm: expect.closeTo(60, 6),
+  });
   expect(Object.keys(planes.landmarks['plane-stack-1'])).toEqual(['planes[0].top']);
   await ok('new', at('h.json'), '--card', '150x2in', '--kind', 'half-cut', 'shape={"circle":50}', 'rise=1.062in');
-  expect((await ok('pose', at('h.json'), '--open', '30')).measures['half-cut-1']).toMatchObject({ rise_mm: expect.closeTo(26.9748, 9), folded_height_mm: expect.closeTo(3.062 * 25.4, 9), fold_left_mm: expect.any(Number), fold_right_mm: expect.any(Number) });
-  await ok('new', at('b.json'), '--card', '200x140', '--kind', 'floating-band', 'slit=4.5in', 'width=20', 'figure={"star":{"points":5,"outer":50,"inner":22}}');
+  expect((await ok('pose', at('h.json'), '--open', '30')).measures['half-cut-1']).toMatchObject({
+    rise_mm: expect.closeTo(26.9748, 9),
+    folded_height_mm: expect.closeTo(3.062 * 25.4, 9),
+    fold_left_mm: expect.any(Number),
+    fold_right_mm: expect.any(Number),
+  });
+  await ok(
+    'new',
+    at('b.json'),
+    '--card',
+    '200x140',
+    '--kind',
+    'floating-band',
+    'slit=4.5in',
+    'width=20',
+    'figure={"star":{"points":5,"outer":50,"inner":22}}',
+  );
   const band = await ok('pose', at('b.json'), '--open', '120');
   expect(band.measures['floating-band-1'].float_mm).toBeCloseTo(57.15 / 2, 6);
   expect(band.landmarks['floating-band-1'].middle).toHaveLength(3);
@@ -40,7 +96,9 @@ test('planes, a half-cut and a band answer with the handbook\'s measures', async
 });
 test('kinds tells of shapes and of the fields of lists', async () => {
   const kinds = await ok('kinds');
-  const struts = kinds.find((k: { id: string }) => k.id === 'strut-figure').parameters.find((p: { key: string }) => p.key === 'struts');
+  const struts = kinds
+    .find((k: { id: string }) => k.id === 'strut-figure')
+    .parameters.find((p: { key: string }) => p.key === 'struts');
   expect(struts).toMatchObject({ unit: 'list', default: 'auto' });
   expect(struts.fields.map((f: { key: string }) => f.key)).toEqual(['x', 'width']);
 });
@@ -48,7 +106,11 @@ test.each<[string, readonly string[], RegExp]>([
   ['a shape that is no JSON', ['shape=circle'], /shape is not JSON: a shape is written like/],
   ['two shapes in one', ['shape={"circle":4,"path":"M0 0"}'], /shape/],
   ['a shape of nothing', ['shape={"polygon":[[0,0],[1,1],[2,2]]}'], /no area/],
-  ['a font that does not ship', ['shape={"text":{"string":"A","font":"x","size":9}}'], /font must be one of stardos-stencil/],
+  [
+    'a font that does not ship',
+    ['shape={"text":{"string":"A","font":"x","size":9}}'],
+    /font must be one of stardos-stencil/,
+  ],
   ['a list with a field missing', ['struts=[{"x":1}]'], /struts\[0\]\.width is required/],
   ['a word that is not auto', ['struts=some'], /struts is not JSON/],
   ['a script for a path', ['shape={"path":"<script>"}'], /path/],
@@ -61,16 +123,31 @@ test.each<[string, readonly string[], RegExp]>([
 });
 
 describe('bring', () => {
-  const svg = '<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="160mm" viewBox="0 0 200 160"><g id="Cut" fill="none" stroke="#000"><rect x="10" y="10" width="180" height="140"/><path d="M70 60V110M130 60V110"/></g><g id="Lines" fill="none" stroke="#000"><path d="M10 80H68.5"/><path d="M130 80H190"/><path d="M70 60H130"/><path d="M70 110H130"/></g><g id="Up" fill="none" stroke="#000"><path d="M70 90H130"/></g></svg>';
+  const svg =
+    '<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="160mm" viewBox="0 0 200 160"><g ' +
+    'id="Cut" fill="none" stroke="#000"><rect x="10" y="10" width="180" height="140"/><path d="M70 60V110M130 60V110"/></g><g id="Lines" fill="none" stroke="#000"><path d="M10 80H68.5"/><path d="M130 80H190"/><path d="M70 60H130"/><path d="M70 110H130"/></g><g id="Up" fill="none" stroke="#000"><path d="M70 90H130"/></g></svg>';
   const from = at('step.svg');
   beforeAll(() => writeFileSync(from, svg));
   test('roles by layer, faults counted and mended, posed', async () => {
-    const said = await ok('bring', from, at('t.json'), '--role', 'Lines=valley', '--role', 'Up=mountain', '--mend', '--scale', '0.5');
+    const said = await ok(
+      'bring',
+      from,
+      at('t.json'),
+      '--role',
+      'Lines=valley',
+      '--role',
+      'Up=mountain',
+      '--mend',
+      '--scale',
+      '0.5',
+    );
     expect(said.faults.map((f: { kind: string }) => f.kind)).toEqual(['air']);
     expect([said.faults_left, said.pieces]).toEqual([0, ['card']]);
     const pose = await ok('pose', at('t.json'), '--open', '90');
     expect(pose.facets).toHaveLength(4);
-    expect(pose.creases.map((c: { fold_deg: number }) => Math.round(Math.abs(c.fold_deg)))).toEqual(expect.arrayContaining([90]));
+    expect(pose.creases.map((c: { fold_deg: number }) => Math.round(Math.abs(c.fold_deg)))).toEqual(
+      expect.arrayContaining([90]),
+    );
     // Its own export brought back is the same card.
     await ok('pattern', at('t.json'), '--as', 'dxf', '--out', at('t.dxf'));
     const again = await ok('bring', at('t.dxf'), at('t2.json'));
@@ -80,7 +157,11 @@ describe('bring', () => {
   test.each<[string, readonly string[], RegExp]>([
     ['without roles there is nothing to open', [from, at('x.json')], /nothing to open/],
     ['a role that is none', [from, at('x.json'), '--role', 'Lines=bend'], /must be LAYER=ROLE/],
-    ['a layer that is not there', [from, at('x.json'), '--role', 'Nope=cut'], /no layer or line "Nope"; layers are Cut, Lines, Up/],
+    [
+      'a layer that is not there',
+      [from, at('x.json'), '--role', 'Nope=cut'],
+      /no layer or line "Nope"; layers are Cut, Lines, Up/,
+    ],
     ['a scale of nothing', [from, at('x.json'), '--scale', '0'], /--scale/],
     ['one file only', [from], /give both files/],
     ['a file that is not there', [at('none.svg'), at('x.json')], /cannot be read/],

@@ -24,16 +24,34 @@ async function pose(open: number): Promise<Report> {
 
 test('a cut step’s ridge, at any size and opening', async () => {
   await fc.assert(
-    fc.asyncProperty(number(5, 60), number(5, 60), number(20, 150), number(-20, 20), number(0, 180), async (depth, height, width, offset, open) => {
-      const made = await run(['new', file, '--card', '200x150', '--kind', 'step-fold', `depth=${depth}`, `height=${height}`, `width=${width}`, `offset=${offset}`]);
-      expect(made.code).toBe(0);
-      const { landmarks, residual_mm } = await pose(open);
-      const [x, y, z] = landmarks['step-fold-1'].ridge;
-      expect(x).toBeCloseTo(offset, 6);
-      expect(y).toBeCloseTo(depth + height * Math.cos(rad(open)), 6);
-      expect(z).toBeCloseTo(height * Math.sin(rad(open)), 6);
-      expect(residual_mm).toBeLessThan(1e-6);
-    }),
+    fc.asyncProperty(
+      number(5, 60),
+      number(5, 60),
+      number(20, 150),
+      number(-20, 20),
+      number(0, 180),
+      async (depth, height, width, offset, open) => {
+        const made = await run([
+          'new',
+          file,
+          '--card',
+          '200x150',
+          '--kind',
+          'step-fold',
+          `depth=${depth}`,
+          `height=${height}`,
+          `width=${width}`,
+          `offset=${offset}`,
+        ]);
+        expect(made.code).toBe(0);
+        const { landmarks, residual_mm } = await pose(open);
+        const [x, y, z] = landmarks['step-fold-1'].ridge;
+        expect(x).toBeCloseTo(offset, 6);
+        expect(y).toBeCloseTo(depth + height * Math.cos(rad(open)), 6);
+        expect(z).toBeCloseTo(height * Math.sin(rad(open)), 6);
+        expect(residual_mm).toBeLessThan(1e-6);
+      },
+    ),
     { numRuns: 25 },
   );
 });
@@ -41,8 +59,21 @@ test('a cut step’s ridge, at any size and opening', async () => {
 test('what proves clear of overhang lies inside the leaves when closed', async () => {
   await fc.assert(
     fc.asyncProperty(number(5, 90), number(5, 90), async (depth, height) => {
-      await run(['new', file, '--card', '200x100', '--kind', 'step-fold', `depth=${depth}`, `height=${height}`, 'width=50']);
-      const proof = JSON.parse((await run(['prove', file, '--steps', '4'])).out!) as { findings: { rule: string; measured: number }[]; closed: { overhang: { fore: number } } };
+      await run([
+        'new',
+        file,
+        '--card',
+        '200x100',
+        '--kind',
+        'step-fold',
+        `depth=${depth}`,
+        `height=${height}`,
+        'width=50',
+      ]);
+      const proof = JSON.parse((await run(['prove', file, '--steps', '4'])).out!) as {
+        findings: { rule: string; measured: number }[];
+        closed: { overhang: { fore: number } };
+      };
       const past = Math.max(0, depth + height - 100);
       const found = proof.findings.find((f) => f.rule === 'overhang');
       if (past > 0.002) expect(found!.measured).toBeCloseTo(past, 5);
@@ -56,9 +87,12 @@ test('what proves clear of overhang lies inside the leaves when closed', async (
 test('a remedy that is offered, applied by the command line, clears its finding', async () => {
   await fc.assert(
     fc.asyncProperty(number(55, 80), number(50, 80), async (depth, height) => {
-      const make = (d: number): Promise<unknown> => run(['new', file, '--card', '200x100', '--kind', 'step-fold', `depth=${d}`, `height=${height}`, 'width=50']);
+      const make = (d: number): Promise<unknown> =>
+        run(['new', file, '--card', '200x100', '--kind', 'step-fold', `depth=${d}`, `height=${height}`, 'width=50']);
       const overhang = async () => {
-        const proof = JSON.parse((await run(['prove', file, '--steps', '4'])).out!) as { findings: { rule: string; remedies?: { parameter: string; value: number }[] }[] };
+        const proof = JSON.parse((await run(['prove', file, '--steps', '4'])).out!) as {
+          findings: { rule: string; remedies?: { parameter: string; value: number }[] }[];
+        };
         return proof.findings.find((f) => f.rule === 'overhang');
       };
       await make(depth);
@@ -76,7 +110,15 @@ test('a remedy that is offered, applied by the command line, clears its finding'
 test('whatever is typed as a value, the answer is a design or one line', async () => {
   await fc.assert(
     fc.asyncProperty(fc.string({ maxLength: 40 }), async (text) => {
-      const { code, out, error } = await run(['new', file, '--card', '200x100', '--kind', 'step-fold', `depth=${text}`]);
+      const { code, out, error } = await run([
+        'new',
+        file,
+        '--card',
+        '200x100',
+        '--kind',
+        'step-fold',
+        `depth=${text}`,
+      ]);
       expect([0, 2]).toContain(code);
       if (code === 2) {
         expect(out).toBeUndefined();
@@ -92,7 +134,14 @@ test('whatever a file holds, every reading verb refuses it in one line', async (
   await fc.assert(
     fc.asyncProperty(fc.oneof(fc.string(), fc.json(), fc.uint8Array({ maxLength: 60 })), async (content) => {
       writeFileSync(bad, content);
-      for (const args of [['check', bad], ['prove', bad], ['pose', bad, '--open', '90'], ['cutlist', bad], ['pattern', bad, '--as', 'svg', '--out', join(dir, 'x')], ['fold', bad]]) {
+      for (const args of [
+        ['check', bad],
+        ['prove', bad],
+        ['pose', bad, '--open', '90'],
+        ['cutlist', bad],
+        ['pattern', bad, '--as', 'svg', '--out', join(dir, 'x')],
+        ['fold', bad],
+      ]) {
         const { code, error } = await run(args);
         expect(code).toBe(2);
         expect(error!.split('\n')).toHaveLength(1);

@@ -21,20 +21,57 @@ const refused = async (...args: string[]): Promise<string> => {
 
 test('kinds lists every parameter with its unit and limits', async () => {
   const kinds = await ok('kinds');
-  expect(kinds.map((k: { id: string }) => k.id)).toEqual(['fold-card', 'step-fold', 'plane-stack', 'strut-figure', 'half-cut', 'floating-band', 'v-fold']);
-  for (const k of kinds) for (const p of k.parameters) expect(Object.keys(p)).toEqual(expect.arrayContaining(['key', 'label', 'unit', 'default', 'min', 'max', 'note']));
+  expect(kinds.map((k: { id: string }) => k.id)).toEqual([
+    'fold-card',
+    'step-fold',
+    'plane-stack',
+    'strut-figure',
+    'half-cut',
+    'floating-band',
+    'v-fold',
+  ]);
+  for (const k of kinds)
+    for (const p of k.parameters)
+      expect(Object.keys(p)).toEqual(expect.arrayContaining(['key', 'label', 'unit', 'default', 'min', 'max', 'note']));
 });
 
 test('from a new file to proof, pose and files', async () => {
   const file = at('card.json');
-  const made = await ok('new', file, '--card', '200x100', '--kind', 'step-fold', 'depth=1.5in', 'height=1 1/8in', 'width=60');
+  const made = await ok(
+    'new',
+    file,
+    '--card',
+    '200x100',
+    '--kind',
+    'step-fold',
+    'depth=1.5in',
+    'height=1 1/8in',
+    'width=60',
+  );
   expect(made.creases).toContain('step-fold-1.ridge');
-  await ok('new', file, '--add', '--kind', 'step-fold', '--on', 'step-fold-1.base', 'depth=12', 'height=10', 'width=30');
+  await ok(
+    'new',
+    file,
+    '--add',
+    '--kind',
+    'step-fold',
+    '--on',
+    'step-fold-1.base',
+    'depth=12',
+    'height=10',
+    'width=30',
+  );
   expect((await ok('check', file)).mechanisms).toHaveLength(2);
   const pose = await ok('pose', file, '--open', '90');
-  expect(pose.landmarks['step-fold-1'].ridge).toEqual([expect.closeTo(0, 9), expect.closeTo(38.1, 9), expect.closeTo(28.575, 9)]);
+  expect(pose.landmarks['step-fold-1'].ridge).toEqual([
+    expect.closeTo(0, 9),
+    expect.closeTo(38.1, 9),
+    expect.closeTo(28.575, 9),
+  ]);
   expect(pose.residual_mm).toBeLessThan(1e-6);
-  expect(pose.creases.filter((c: { mechanism: string }) => c.mechanism === 'step-fold-1').length).toBeGreaterThanOrEqual(3);
+  expect(
+    pose.creases.filter((c: { mechanism: string }) => c.mechanism === 'step-fold-1').length,
+  ).toBeGreaterThanOrEqual(3);
   const proof = await ok('prove', file, '--steps', '12');
   expect(proof.travel).toHaveLength(13);
   expect(proof.closed.overhang).toMatchObject({ head: 0, foot: 0, fore: 0 });
@@ -52,37 +89,78 @@ test('a design that is blocked ends with 3, and says why on stdout', async () =>
   expect(code).toBe(3);
   const proof = JSON.parse(out!);
   expect(proof.verdict).toBe('blocked');
-  expect(proof.findings[0]).toMatchObject({ rule: 'overhang', severity: 'blocks', mechanism: 'step-fold-1', unit: 'mm', measured: expect.closeTo(10, 6), remedy: { parameter: 'depth', value: 50 } });
+  expect(proof.findings[0]).toMatchObject({
+    rule: 'overhang',
+    severity: 'blocks',
+    mechanism: 'step-fold-1',
+    unit: 'mm',
+    measured: expect.closeTo(10, 6),
+    remedy: { parameter: 'depth', value: 50 },
+  });
 });
 
 test('a pose past the end of the travel is the last one, with 3', async () => {
   await ok('new', at('taut.json'), '--card', '200x100', '--kind', 'v-fold', 'lean=60', 'fold=40');
   const { code, out } = await run(['pose', at('taut.json'), '--open', '150']);
   expect(code).toBe(3);
-  expect(JSON.parse(out!)).toMatchObject({ drives: { open: expect.closeTo(95.84, 1) }, stopped: { reason: 'taut', asked: 150 } });
+  expect(JSON.parse(out!)).toMatchObject({
+    drives: { open: expect.closeTo(95.84, 1) },
+    stopped: { reason: 'taut', asked: 150 },
+  });
 });
 
 test('fold turns the first crease and solves the rest', async () => {
   writeFileSync(at('v.fold'), foldText(vertexPattern([70, 100, 110, 80], '+-++')));
   const half = await ok('fold', at('v.fold'), '--fraction', '0.5');
   expect(half.drives.fold).toBeCloseTo(90, 9);
-  // Closed form of the degree-4 vertex (design notes, section 9): -10.311703 at 90.
+  // Closed form of the degree-4 vertex (docs/mechanisms.md): -10.311703 at 90.
   expect(half.creases.find((c: { id: string }) => c.id === 'pattern.e1').fold_deg).toBeCloseTo(-10.311703, 6);
   writeFileSync(at('grid.fold'), foldText(parallelogramGrid(8, 8)));
   const closed = await ok('fold', at('grid.fold'));
   expect(closed.residual_mm).toBeLessThan(1e-6);
-  closed.facets.forEach((f: { points: number[][] }) => f.points.forEach((p) => expect(Math.abs(p[2])).toBeLessThan(1e-6)));
+  closed.facets.forEach((f: { points: number[][] }) =>
+    f.points.forEach((p) => expect(Math.abs(p[2])).toBeLessThan(1e-6)),
+  );
 });
 
 test.each<[string, string[], RegExp]>([
-  ['no verb', [], /usage/], ['an unknown verb', ['zap'], /not a verb/], ['a prototype verb', ['constructor'], /not a verb/], ['a missing file', ['pose', '/nowhere/x.json', '--open', '3'], /cannot be read/], ['a folder', ['pose', dir, '--open', '3'], /folder/],
-  ['no opening', ['pose', at('card.json')], /--open is missing/], ['an opening past flat', ['pose', at('card.json'), '--open', '181'], /0 \(closed\) to 180/], ['an opening in words', ['pose', at('card.json'), '--open', 'wide'], /degrees/],
-  ['an unknown drive', ['pose', at('card.json'), '--open', '3', '--drive', 'pull=3'], /no drive/], ['an unknown option', ['prove', at('card.json'), '--bad'], /options here/], ['too many steps', ['prove', at('card.json'), '--steps', '1e9'], /whole number/],
-  ['no kind', ['new', at('n.json'), '--card', '200x100'], /--kind is missing/], ['an unknown kind', ['new', at('n.json'), '--card', '200x100', '--kind', 'nope'], /one of/], ['a bad card', ['new', at('n.json'), '--card', 'big', '--kind', 'v-fold'], /GUTTERxREACH/],
-  ['a negative length', ['new', at('n.json'), '--card', '200x100', '--kind', 'step-fold', 'depth=-3'], /at least/], ['a wrong unit', ['new', at('n.json'), '--card', '200x100', '--kind', 'step-fold', 'depth=3kg'], /unit/], ['a huge number', ['new', at('n.json'), '--card', '200x100', '--kind', 'step-fold', 'depth=1e999'], /length/],
-  ['an unknown key', ['new', at('n.json'), '--card', '200x100', '--kind', 'step-fold', '__proto__=3'], /known are depth/], ['a key twice', ['new', at('n.json'), '--card', '200x100', '--kind', 'step-fold', 'depth=3', 'depth=4'], /twice/],
-  ['a crease that is not there', ['new', at('n.json'), '--card', '200x100', '--kind', 'step-fold', '--on', 'gone.base'], /gone/], ['an unknown format', ['pattern', at('card.json'), '--as', 'png', '--out', at('x')], /one of/], ['a place that cannot be written', ['pattern', at('card.json'), '--as', 'svg', '--out', '/nowhere/x.svg'], /cannot be written/],
-  ['an unknown piece', ['pattern', at('card.json'), '--as', 'svg', '--out', at('x'), '--piece', 'gone'], /pieces are/], ['a design as a pattern', ['fold', at('card.json')], /not a flat crease pattern/], ['a fraction past the end', ['fold', at('v.fold'), '--fraction', '2'], /from 0 to 1/],
+  ['no verb', [], /usage/],
+  ['an unknown verb', ['zap'], /not a verb/],
+  ['a prototype verb', ['constructor'], /not a verb/],
+  ['a missing file', ['pose', '/nowhere/x.json', '--open', '3'], /cannot be read/],
+  ['a folder', ['pose', dir, '--open', '3'], /folder/],
+  ['no opening', ['pose', at('card.json')], /--open is missing/],
+  ['an opening past flat', ['pose', at('card.json'), '--open', '181'], /0 \(closed\) to 180/],
+  ['an opening in words', ['pose', at('card.json'), '--open', 'wide'], /degrees/],
+  ['an unknown drive', ['pose', at('card.json'), '--open', '3', '--drive', 'pull=3'], /no drive/],
+  ['an unknown option', ['prove', at('card.json'), '--bad'], /options here/],
+  ['too many steps', ['prove', at('card.json'), '--steps', '1e9'], /whole number/],
+  ['no kind', ['new', at('n.json'), '--card', '200x100'], /--kind is missing/],
+  ['an unknown kind', ['new', at('n.json'), '--card', '200x100', '--kind', 'nope'], /one of/],
+  ['a bad card', ['new', at('n.json'), '--card', 'big', '--kind', 'v-fold'], /GUTTERxREACH/],
+  ['a negative length', ['new', at('n.json'), '--card', '200x100', '--kind', 'step-fold', 'depth=-3'], /at least/],
+  ['a wrong unit', ['new', at('n.json'), '--card', '200x100', '--kind', 'step-fold', 'depth=3kg'], /unit/],
+  ['a huge number', ['new', at('n.json'), '--card', '200x100', '--kind', 'step-fold', 'depth=1e999'], /length/],
+  [
+    'an unknown key',
+    ['new', at('n.json'), '--card', '200x100', '--kind', 'step-fold', '__proto__=3'],
+    /known are depth/,
+  ],
+  ['a key twice', ['new', at('n.json'), '--card', '200x100', '--kind', 'step-fold', 'depth=3', 'depth=4'], /twice/],
+  [
+    'a crease that is not there',
+    ['new', at('n.json'), '--card', '200x100', '--kind', 'step-fold', '--on', 'gone.base'],
+    /gone/,
+  ],
+  ['an unknown format', ['pattern', at('card.json'), '--as', 'png', '--out', at('x')], /one of/],
+  [
+    'a place that cannot be written',
+    ['pattern', at('card.json'), '--as', 'svg', '--out', '/nowhere/x.svg'],
+    /cannot be written/,
+  ],
+  ['an unknown piece', ['pattern', at('card.json'), '--as', 'svg', '--out', at('x'), '--piece', 'gone'], /pieces are/],
+  ['a design as a pattern', ['fold', at('card.json')], /not a flat crease pattern/],
+  ['a fraction past the end', ['fold', at('v.fold'), '--fraction', '2'], /from 0 to 1/],
 ])('%s is refused in one line', async (_, args, pattern) => expect(await refused(...args)).toMatch(pattern));
 
 test('a refused add leaves the file as it was', async () => {

@@ -8,17 +8,21 @@ import { readFold } from '../core/formats/fold-read';
 import { readTemplate } from '../core/formats/template-read';
 import { findFaults } from '../core/pattern/mending';
 import { TEMPLATE_ROLES, type TemplateRole } from '../core/pattern/pattern';
-import { withTemplate } from '../core/project/bring';
-import { templateLines, type Template } from '../core/project/template';
+import { withTemplate } from '../core/build/bring';
+import { templateLines } from '../core/build/template';
+import type { Template } from '../core/document/template';
 import { KIND_INFO, KINDS, type Parameter, type ParameterValue } from '../core/kinds';
-import { buildAssembly } from '../core/project/build';
-import { addMechanism, blankDesign, parametersOf, type Design } from '../core/project/design';
-import { DEFAULT_STEPS, MOST_STEPS, prove as proveDesign } from '../core/project/prove';
-import { reportPose } from '../core/project/report';
-import { checkDesign } from '../core/project/schema';
-import { readValue } from '../core/project/values';
+import { buildAssembly } from '../core/build/build';
+import { addMechanism } from '../core/document/standing';
+import { blankDesign, type Design } from '../core/document/design';
+import { parametersOf } from '../core/document/fields';
+import { DEFAULT_STEPS, MOST_STEPS, prove as proveDesign } from '../core/proof/prove';
+import { reportPose } from '../core/proof/report';
+import { checkDesign } from '../core/document/schema';
+import { readValue } from '../core/document/values';
 import { cutList } from '../core/sheets/cutlist';
 import { parseLength } from '../core/units/length';
+import { followWalks } from './progress';
 import { readArguments, readDesignFile, readNumber, readOpen, readText, UsageError, writeFile } from './arguments';
 
 export { UsageError };
@@ -29,18 +33,43 @@ export interface VerbResult {
 type Verb = (args: readonly string[]) => VerbResult | Promise<VerbResult>;
 
 /** A parameter as `kinds` tells it; the fields of a list likewise. */
-function tellParameter({ key, label, unit, min, max, note, choices, word, fields, ...p }: Parameter): Record<string, unknown> {
-  return { key, label, unit, default: p.default, min: min ?? null, max: max ?? null, note, ...(choices ? { choices } : {}), ...(word ? { word } : {}), ...(fields ? { fields: fields.map(tellParameter) } : {}) };
+function tellParameter({
+  key,
+  label,
+  unit,
+  min,
+  max,
+  note,
+  choices,
+  word,
+  fields,
+  ...p
+}: Parameter): Record<string, unknown> {
+  return {
+    key,
+    label,
+    unit,
+    default: p.default,
+    min: min ?? null,
+    max: max ?? null,
+    note,
+    ...(choices ? { choices } : {}),
+    ...(word ? { word } : {}),
+    ...(fields ? { fields: fields.map(tellParameter) } : {}),
+  };
 }
 
 const kinds: Verb = (args) => {
   readArguments(args, {});
-  return { result: KIND_INFO.map(({ id, title, parameters }) => ({ id, title, parameters: parameters.map(tellParameter) })) };
+  return {
+    result: KIND_INFO.map(({ id, title, parameters }) => ({ id, title, parameters: parameters.map(tellParameter) })),
+  };
 };
 
 function readCardSize(text: string): { gutter: number; reach: number } {
   const sides = text.split(/[x×]/i);
-  if (sides.length !== 2) throw new UsageError(`--card is "${text.slice(0, 30)}"; it must be GUTTERxREACH such as 200x140 or 7inx5in`);
+  if (sides.length !== 2)
+    throw new UsageError(`--card is "${text.slice(0, 30)}"; it must be GUTTERxREACH such as 200x140 or 7inx5in`);
   const [gutter, reach] = sides.map((side) => {
     const read = parseLength(side);
     if (!read.ok) throw new UsageError(`--card: ${read.why}`);
@@ -57,7 +86,10 @@ function readParameters(kind: string, pairs: readonly string[]): Record<string, 
     if (at < 1) throw new UsageError(`"${pair.slice(0, 40)}" is not of the form key=value`);
     const key = pair.slice(0, at);
     const p = known.find((q) => q.key === key);
-    if (!p) throw new UsageError(`"${key.slice(0, 40)}" is not a parameter of ${kind}; known are ${known.map((q) => q.key).join(', ')}`);
+    if (!p)
+      throw new UsageError(
+        `"${key.slice(0, 40)}" is not a parameter of ${kind}; known are ${known.map((q) => q.key).join(', ')}`,
+      );
     if (Object.hasOwn(out, key)) throw new UsageError(`${key} is given twice`);
     const read = readValue(p, pair.slice(at + 1));
     if (!read.ok) throw new UsageError(read.why);
@@ -67,14 +99,26 @@ function readParameters(kind: string, pairs: readonly string[]): Record<string, 
 }
 
 const newDesign: Verb = (args) => {
-  const { files: [path, ...pairs], options, flags } = readArguments(args, { card: 'one', kind: 'one', on: 'one', id: 'one', name: 'one', add: 'flag' });
-  if (path === undefined) throw new UsageError('the name of the file to write is missing: new OUT --card 200x140 --kind step-fold depth=30 …');
+  const {
+    files: [path, ...pairs],
+    options,
+    flags,
+  } = readArguments(args, { card: 'one', kind: 'one', on: 'one', id: 'one', name: 'one', add: 'flag' });
+  if (path === undefined)
+    throw new UsageError(
+      'the name of the file to write is missing: new OUT --card 200x140 --kind step-fold depth=30 …',
+    );
   const { kind } = options;
-  if (kind === undefined) throw new UsageError(`--kind is missing; it must be one of ${KIND_INFO.map((k) => k.id).join(', ')}`);
-  if (!KIND_INFO.some((k) => k.id === kind)) throw new UsageError(`--kind is "${kind.slice(0, 40)}"; it must be one of ${KIND_INFO.map((k) => k.id).join(', ')}`);
+  if (kind === undefined)
+    throw new UsageError(`--kind is missing; it must be one of ${KIND_INFO.map((k) => k.id).join(', ')}`);
+  if (!KIND_INFO.some((k) => k.id === kind))
+    throw new UsageError(
+      `--kind is "${kind.slice(0, 40)}"; it must be one of ${KIND_INFO.map((k) => k.id).join(', ')}`,
+    );
   let design: Design;
   if (flags.has('add')) {
-    if (options.card !== undefined) throw new UsageError('--card goes with a new file; with --add the card is that of the file');
+    if (options.card !== undefined)
+      throw new UsageError('--card goes with a new file; with --add the card is that of the file');
     if (!existsSync(path)) throw new UsageError(`${path} is not there to add to; leave out --add to write a new file`);
     design = readDesignFile([path]);
   } else {
@@ -102,16 +146,23 @@ const newDesign: Verb = (args) => {
 const readDrives = (drives: readonly string[]): void => {
   for (const d of drives) {
     const name = d.split('=')[0];
-    if (name !== 'open') throw new UsageError(`--drive ${d.slice(0, 30)}: this design has no drive "${name.slice(0, 20)}"; it has open`);
+    if (name !== 'open')
+      throw new UsageError(`--drive ${d.slice(0, 30)}: this design has no drive "${name.slice(0, 20)}"; it has open`);
   }
 };
 
+/** A walk may take this long unless it is said otherwise, s. */
+const LONGEST_S = 600;
+const readSeconds = (text: string | undefined): number => readNumber(text, 'seconds', 0, 86_400, LONGEST_S);
+
 const pose: Verb = (args) => {
-  const { files, options, many } = readArguments(args, { open: 'one', drive: 'many' });
+  const { files, options, many } = readArguments(args, { open: 'one', drive: 'many', seconds: 'one' });
   readDrives(many.drive);
   const fromDrive = many.drive.at(-1)?.split('=')[1];
   const open = readOpen(options.open ?? fromDrive);
-  const report = reportPose(buildAssembly(readDesignFile(files)), open);
+  const assembly = buildAssembly(readDesignFile(files));
+  followWalks(assembly, readSeconds(options.seconds));
+  const report = reportPose(assembly, open);
   return { code: report.stopped ? 3 : 0, result: report };
 };
 
@@ -119,19 +170,44 @@ const prove: Verb = (args) => {
   const { files, options } = readArguments(args, { steps: 'one' });
   const steps = readNumber(options.steps, 'steps', 2, MOST_STEPS, DEFAULT_STEPS, true);
   const proof = proveDesign(readDesignFile(files), steps);
-  const findings = proof.findings.map(({ rule, severity, mechanism, piece, measured, limit, unit, drive, message, subjects, remedies }) => ({
-    rule, severity, mechanism, piece, measured, limit, unit, drive, message, subjects,
-    ...(remedies ? { remedy: { parameter: remedies[0].parameter, value: remedies[0].value, mechanism: remedies[0].mechanism }, remedies } : {}),
-  }));
+  const findings = proof.findings.map(
+    ({ id, rule, severity, mechanism, piece, measured, limit, unit, drive, message, subjects, remedies, nearest }) => ({
+      id,
+      rule,
+      severity,
+      mechanism,
+      piece,
+      measured,
+      limit,
+      unit,
+      drive,
+      message,
+      subjects,
+      ...(remedies
+        ? {
+            remedy: { parameter: remedies[0].parameter, value: remedies[0].value, mechanism: remedies[0].mechanism },
+            remedies,
+          }
+        : {}),
+      ...(nearest ? { nearest } : {}),
+    }),
+  );
   return { code: proof.verdict === 'blocked' ? 3 : 0, result: { ...proof, findings } };
 };
 
 const pattern: Verb = async (args) => {
   const { files, options } = readArguments(args, { as: 'one', out: 'one', piece: 'one', open: 'one' });
   const format = options.as as ExportFormat | undefined;
-  if (!format || !EXPORT_FORMATS.includes(format)) throw new UsageError(`--as is ${format === undefined ? 'missing' : `"${String(format).slice(0, 20)}"`}; it must be one of ${EXPORT_FORMATS.join(', ')}`);
+  if (!format || !EXPORT_FORMATS.includes(format)) {
+    const given = format === undefined ? 'missing' : `"${String(format).slice(0, 20)}"`;
+    throw new UsageError(`--as is ${given}; it must be one of ${EXPORT_FORMATS.join(', ')}`);
+  }
   if (options.out === undefined) throw new UsageError('--out is missing; name the file to write');
-  const bytes = await exportDesign(readDesignFile(files), { format, ...(options.piece !== undefined ? { piece: options.piece } : {}), openDeg: readOpen(options.open, 90) });
+  const bytes = await exportDesign(readDesignFile(files), {
+    format,
+    ...(options.piece !== undefined ? { piece: options.piece } : {}),
+    openDeg: readOpen(options.open, 90),
+  });
   writeFile(options.out, bytes);
   return { result: { file: options.out, format, bytes: bytes.length } };
 };
@@ -146,29 +222,58 @@ const cutlist: Verb = (args) => {
 };
 
 const fold: Verb = (args) => {
-  const { files, options } = readArguments(args, { fraction: 'one' });
+  const { files, options } = readArguments(args, { fraction: 'one', seconds: 'one' });
   if (files.length > 1) throw new UsageError(`one file is expected, not ${files.length}`);
   const fraction = readNumber(options.fraction, 'fraction', 0, 1, 1);
   const read = readFold(readText(files[0], 'a FOLD file'));
   if (!read.ok) throw new UsageError(`${files[0]}: ${read.why}`);
   const { assembly, leadDeg } = assembleCreasePattern(read.pattern);
+  followWalks(assembly, readSeconds(options.seconds));
   const report = reportPose(assembly, 180 - fraction * leadDeg, { name: 'fold', value: (open) => 180 - open });
   return { code: report.stopped ? 3 : 0, result: report };
 };
 
 const bring: Verb = (args) => {
-  const { files: [from, out, ...more], options, many, flags } = readArguments(args, { scale: 'one', role: 'many', gutter: 'one', mend: 'flag' });
-  if (more.length > 0 || out === undefined) throw new UsageError('bring FROM.svg|FROM.dxf OUT writes a card from a template; give both files');
+  const {
+    files: [from, out, ...more],
+    options,
+    many,
+    flags,
+  } = readArguments(args, { scale: 'one', role: 'many', gutter: 'one', mend: 'flag' });
+  if (more.length > 0 || out === undefined)
+    throw new UsageError('bring FROM.svg|FROM.dxf OUT writes a card from a template; give both files');
   const read = readTemplate(readText(from, 'an SVG or DXF file'), from);
-  const chosen = new Map(many.role.map((pair) => {
-    const [key, role] = [pair.slice(0, pair.lastIndexOf('=')), pair.slice(pair.lastIndexOf('=') + 1)];
-    if (!(TEMPLATE_ROLES as readonly string[]).includes(role)) throw new UsageError(`--role ${pair.slice(0, 40)}: it must be LAYER=ROLE or ID=ROLE with a role of ${TEMPLATE_ROLES.join(', ')}`);
-    if (!read.groups.some((g) => g.key === key || g.layer === key) && !read.lines.some((l) => l.id === key)) throw new UsageError(`--role ${pair.slice(0, 40)}: there is no layer or line "${key}"; layers are ${[...new Set(read.groups.map((g) => g.layer))].join(', ')}`);
-    return [key, role as TemplateRole] as const;
-  }));
+  const chosen = new Map(
+    many.role.map((pair) => {
+      const [key, role] = [pair.slice(0, pair.lastIndexOf('=')), pair.slice(pair.lastIndexOf('=') + 1)];
+      if (!(TEMPLATE_ROLES as readonly string[]).includes(role))
+        throw new UsageError(
+          `--role ${pair.slice(0, 40)}: it must be LAYER=ROLE or ID=ROLE with a role of ${TEMPLATE_ROLES.join(', ')}`,
+        );
+      if (!read.groups.some((g) => g.key === key || g.layer === key) && !read.lines.some((l) => l.id === key))
+        throw new UsageError(
+          `--role ${pair.slice(0, 40)}: there is no layer or line "${key}"; layers are ` +
+            `${[...new Set(read.groups.map((g) => g.layer))].join(', ')}`,
+        );
+      return [key, role as TemplateRole] as const;
+    }),
+  );
   const template: Template = {
-    name: basename(from).replace(/\.\w+$/, '').slice(0, 100) || 'Template', scale: readNumber(options.scale, 'scale', 0.001, 1000, 1), mended: flags.has('mend'), lead: options.gutter ?? null,
-    lines: read.lines, groups: read.groups.map(({ key, layer, colour, dashed, role }) => ({ key, layer, colour, dashed, role: chosen.get(key) ?? chosen.get(layer) ?? role })),
+    name:
+      basename(from)
+        .replace(/\.\w+$/, '')
+        .slice(0, 100) || 'Template',
+    scale: readNumber(options.scale, 'scale', 0.001, 1000, 1),
+    mended: flags.has('mend'),
+    lead: options.gutter ?? null,
+    lines: read.lines,
+    groups: read.groups.map(({ key, layer, colour, dashed, role }) => ({
+      key,
+      layer,
+      colour,
+      dashed,
+      role: chosen.get(key) ?? chosen.get(layer) ?? role,
+    })),
     picked: Object.fromEntries(read.lines.flatMap((l) => (chosen.has(l.id) ? [[l.id, chosen.get(l.id)!]] : []))),
   };
   const design = withTemplate(blankDesign(template.name), template);
@@ -176,14 +281,48 @@ const bring: Verb = (args) => {
   if (!checked.ok) throw new UsageError(checked.why);
   const assembly = buildAssembly(design);
   writeFile(out, `${JSON.stringify(design, null, 1)}\n`);
-  return { result: { file: out, groups: read.groups.map((g) => ({ layer: g.layer, colour: g.colour, dashed: g.dashed, lines: g.count, role: chosen.get(g.key) ?? chosen.get(g.layer) ?? g.role })), left_out: read.leftOut, pieces: assembly.pieces.map((p) => p.id), creases: [...assembly.hosts.keys()], faults: findFaults(templateLines({ ...template, mended: false })), faults_left: findFaults(templateLines(template)).length } };
+  return {
+    result: {
+      file: out,
+      groups: read.groups.map((g) => ({
+        layer: g.layer,
+        colour: g.colour,
+        dashed: g.dashed,
+        lines: g.count,
+        role: chosen.get(g.key) ?? chosen.get(g.layer) ?? g.role,
+      })),
+      left_out: read.leftOut,
+      pieces: assembly.pieces.map((p) => p.id),
+      creases: [...assembly.hosts.keys()],
+      faults: findFaults(templateLines({ ...template, mended: false })),
+      faults_left: findFaults(templateLines(template)).length,
+    },
+  };
 };
 
 const check: Verb = (args) => {
   const { files } = readArguments(args, {});
   const design = readDesignFile(files);
   const assembly = buildAssembly(design);
-  return { result: { valid: true, version: design.rhabdoplex, name: design.name, mechanisms: design.mechanisms.map((m) => ({ id: m.id, kind: m.kind, on: m.on })), pieces: assembly.pieces.map((p) => p.id) } };
+  return {
+    result: {
+      valid: true,
+      version: design.rhabdoplex,
+      name: design.name,
+      mechanisms: design.mechanisms.map((m) => ({ id: m.id, kind: m.kind, on: m.on })),
+      pieces: assembly.pieces.map((p) => p.id),
+    },
+  };
 };
 
-export const VERBS: Readonly<Record<string, Verb>> = { kinds, new: newDesign, pose, prove, pattern, cutlist, fold, bring, check };
+export const VERBS: Readonly<Record<string, Verb>> = {
+  kinds,
+  new: newDesign,
+  pose,
+  prove,
+  pattern,
+  cutlist,
+  fold,
+  bring,
+  check,
+};

@@ -4,7 +4,9 @@
 export const WELD_MM = 1e-4;
 /** A cell of the clipping grid (mm). Areas of a card then round off below 1e-6 relative. */
 export const CLIP_PRECISION_DIGITS = 6;
-/** A loop is closed below this (mm). The gap at a joint is up to about 20 times larger, so joints stay under 1e-6 mm. */
+/**
+ * A loop is closed below this (mm). The gap at a joint is up to about 20 times larger, so joints stay under 1e-6 mm.
+ */
 export const LOOP_ACCEPT_MM = 1e-9;
 /** What Newton aims for (mm): one more iteration, needed near the ends where the folds lag the residual. */
 export const LOOP_AIM_MM = 1e-11;
@@ -28,7 +30,7 @@ export const LEAST_STEP_RAD = (1e-3 * Math.PI) / 180;
 export const AT_END_RAD = 1e-9;
 /** A misfit below this is rounding of the lengths that were typed in, not bending (mm). */
 export const FLEX_FROM_MM = 1e-3;
-/** Facets count as one plane when closed within this plus the paper stacked there (mm; handbook section 1). */
+/** Facets count as one plane when closed within this plus the paper stacked there (mm; docs/mechanisms.md). */
 export const FLAT_PLANE_MM = 0.05;
 /** Lengths that differ by less than this are equal to a maker (mm): typed with four decimals. */
 export const LENGTH_EQUAL_MM = 1e-4;
@@ -42,3 +44,63 @@ export const CONTACT_MM = 0.05;
 export const FRACTION_IN = 1e-7;
 /** Two mechanisms may share this much paper by rounding (mm²): a cut they have in common. */
 export const CLASH_FROM_MM2 = 0.01;
+/** Sheets whose planes meet at less than this sine lie on each other: 1e-9 of a metre is far below any paper. */
+export const PARALLEL_SINE = 1e-9;
+/** A size that passes a limit by less than this is the limit, rounded (mm). */
+export const SIZE_ROUNDING_MM = 1e-6;
+/** A neck's ends may lean this much (sine) out of the square and still count as nearest: rounding of parallel lines. */
+export const NECK_SIDEWAYS = 1e-6;
+/** A loop further open than this does not close as rigid facets (mm): a thousand times what is accepted. */
+export const LOOP_BENT_MM = 1e3 * LOOP_ACCEPT_MM;
+/** What a mechanism is cut from may pass the edge of its paper by this much (mm): an outline's chords do. */
+export const OFF_PAPER_FROM_MM = 0.02;
+/** An arc takes the place of chords whose ends lie this near to it (mm): far below what curves are drawn with. */
+export const ARC_FIT_MM = 2e-3;
+/** Chords that leave an arc by more than this were drawn as corners (mm): curves are drawn within 0.01 mm. */
+export const ARC_SAGITTA_MM = 0.012;
+/** μ over the mean of diag(J W⁻¹ Jᵀ): alters the way, never where it ends, since the error goes to nothing. */
+export const KKT_REGULARISATION = 1e-12;
+/** Creases run through one point within this (mm). */
+export const SAME_POINT_MM = 1e-6;
+/** Keeps pivots of dependent rows from vanishing, small beside what tells a row of its own from rounding. */
+export const RANK_REGULARISATION = 1e-14;
+/** A row whose pivot is smaller than this part of the greatest repeats others: redundancy is the rule. */
+export const INDEPENDENT_ROW = 1e-10;
+/** Opposite sectors of a vertex that folds flat add up to half a turn within this (rad; Kawasaki, Justin). */
+export const KAWASAKI_RAD = 1e-6;
+/** Folds below this count as this large when change is measured against size (rad). */
+export const LEAST_SIZE_RAD = 1e-7;
+/** An overdetermined block has settled when its steps are smaller than this (rad). */
+export const SETTLED_RAD = 1e-10;
+/** A fold past its bound by less than this is at it (rad). */
+export const BOUND_SLACK_RAD = 1e-12;
+/** An approach has arrived when its steps are smaller than this (rad); Newton does the rest. */
+export const ARRIVED_RAD = 1e-9;
+/** A fold that moved by less than this part of the step has not moved. */
+export const STAYED_PART = 1e-9;
+/** Room for rounding in the allowed correction (rad). */
+export const CORRECTION_SLACK_RAD = 1e-6;
+/** Smallest over largest singular value from which a pose is regular. */
+export const REGULAR_POSE = 1e-4;
+/** A body held along one line only may turn about it: this part of the greatest diagonal keeps the matrix positive. */
+export const BENDING_FLOOR = 1e-9;
+/** The search has ended when the cost falls by less than this part of it, or than this much (mm²). */
+export const BENDING_GAINED_PART = 1e-10;
+/** BENDING_GAINED_MM2. */
+export const BENDING_GAINED_MM2 = 1e-20;
+/** Cosine between two columns, for each row of theirs, that is rounding. */
+export const ORTHOGONAL = 5e-16;
+/** A column this short beside the longest is rounding itself: it stands for a value of 0 and is turned no further. */
+export const NOTHING_BESIDE = 1e-15;
+/** Lines are on the outline within the grid that it was united on. */
+export const ON_EDGE_MM = 1e-3;
+/** Level lines are asked just above and below a crease, further than the clipping grid and nearer than a weld (mm). */
+export const BESIDE_MM = 1e-5;
+/** What a few sums and products of lengths on a card leave of rounding (mm). */
+export const ROUNDING_MM = 1e-9;
+/** Levels, intervals and contacts of an outline agree within this (mm): the clipping grid. */
+export const SAME_LEVEL_MM = 1e-6;
+/** Two directions whose cross product is this part of their lengths are parallel: double precision, with room. */
+export const PARALLEL_PART = 1e-12;
+/** A turn that misses a full one, or a half one, by less than this is one (rad). */
+export const ANGLE_ROUNDING_RAD = 1e-9;

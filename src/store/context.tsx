@@ -17,7 +17,15 @@ export const useActions = (): StudioActions => useStudioStore().getState().actio
 export function useHistory(): { undo: string | null; redo: string | null } {
   const { temporal } = useStudioStore();
   const label = useStudio((s) => s.label);
-  const past = useSyncExternalStore(temporal.subscribe, () => temporal.getState().pastStates.length, () => 0);
-  const redo = useSyncExternalStore(temporal.subscribe, () => temporal.getState().futureStates.at(-1)?.label ?? null, () => null);
+  const past = useSyncExternalStore(
+    temporal.subscribe,
+    () => temporal.getState().pastStates.length,
+    () => 0,
+  );
+  const redo = useSyncExternalStore(
+    temporal.subscribe,
+    () => temporal.getState().futureStates.at(-1)?.label ?? null,
+    () => null,
+  );
   return { undo: past > 0 ? label : null, redo };
 }

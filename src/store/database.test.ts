@@ -1,6 +1,6 @@
 /** The browser's database, played by fake-indexeddb (an independent implementation of the standard). */
 import 'fake-indexeddb/auto';
-import { blankDesign } from '@/core/project/design';
+import { blankDesign } from '@/core/document/design';
 import { claimOnce, deleteProject, listProjects, loadProject, newProjectId, saveProject } from './database';
 
 const put = (value: object): Promise<void> =>

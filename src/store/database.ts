@@ -1,7 +1,7 @@
 /** Projects in the browser's own database. Everything read back goes through the same door as a file. */
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
-import type { Design } from '@/core/project/design';
-import { checkDesign } from '@/core/project/schema';
+import type { Design } from '@/core/document/design';
+import { checkDesign } from '@/core/document/schema';
 
 export interface StoredProject {
   readonly id: string;
@@ -36,11 +36,19 @@ export async function listProjects(): Promise<{ projects: StoredProject[]; unrea
   return { projects: projects.sort((a, b) => b.updated - a.updated), unreadable: records.length - projects.length };
 }
 
-export async function loadProject(id: string): Promise<{ ok: true; project: StoredProject } | { ok: false; why: string }> {
+export async function loadProject(
+  id: string,
+): Promise<{ ok: true; project: StoredProject } | { ok: false; why: string }> {
   const record = await (await database()).get('projects', id);
-  if (!record) return { ok: false, why: 'This card is not in this browser. It may have been removed, or belongs to another browser.' };
+  if (!record)
+    return {
+      ok: false,
+      why: 'This card is not in this browser. It may have been removed, or belongs to another browser.',
+    };
   const read = checkDesign(record.design);
-  return read.ok ? { ok: true, project: { id, updated: record.updated, design: read.design } } : { ok: false, why: `This card does not read: ${read.why}. Nothing was changed.` };
+  return read.ok
+    ? { ok: true, project: { id, updated: record.updated, design: read.design } }
+    : { ok: false, why: `This card does not read: ${read.why}. Nothing was changed.` };
 }
 
 /** One transaction: either all of it is stored or the old record stays. Throws when the disk is full. */

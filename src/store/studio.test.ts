@@ -1,10 +1,16 @@
 /** The open card's store, with the workers replaced by answers that the tests hold back. */
-import { addMechanism, blankDesign, setParameter, type Design } from '@/core/project/design';
-import { prove, type Proof } from '@/core/project/prove';
+import { addMechanism } from '@/core/document/standing';
+import { blankDesign, type Design } from '@/core/document/design';
+import { setParameter } from '@/core/document/fields';
+import { prove, type Proof } from '@/core/proof/prove';
 import { createStudio, type StudioStore } from './studio';
 
 type OnPart = (proof: Proof, done: boolean) => void;
-const asked: { load: Design[]; pose: [Design, number][]; prove: { design: Design; onPart: OnPart; end: () => void }[] } = { load: [], pose: [], prove: [] };
+const asked: {
+  load: Design[];
+  pose: [Design, number][];
+  prove: { design: Design; onPart: OnPart; end: () => void }[];
+} = { load: [], pose: [], prove: [] };
 const saved: Design[] = [];
 let disk: 'fine' | 'full' = 'fine';
 
@@ -18,7 +24,18 @@ jest.mock('@/workers/client', () => ({
     },
     pose: async (design: Design, openDeg: number) => {
       asked.pose.push([design, openDeg]);
-      return { ok: true, value: { design, openDeg, placed: new Float64Array(), foldDeg: new Float64Array(), measures: {}, stopped: false, flexMm: 0 } };
+      return {
+        ok: true,
+        value: {
+          design,
+          openDeg,
+          placed: new Float64Array(),
+          foldDeg: new Float64Array(),
+          measures: {},
+          stopped: false,
+          flexMm: 0,
+        },
+      };
     },
     prove: (design: Design, _steps: number, onPart: OnPart) =>
       new Promise((done) => {
@@ -34,8 +51,14 @@ jest.mock('./database', () => ({
   },
 }));
 
-const design = addMechanism(blankDesign('Test', 200, 100), 'step-fold', 'card.gutter', { depth: 30, height: 20 }).design;
-const depth = (mm: number) => (d: Design): Design => setParameter(d, 'step-fold-1', 'depth', mm);
+const design = addMechanism(blankDesign('Test', 200, 100), 'step-fold', 'card.gutter', {
+  depth: 30,
+  height: 20,
+}).design;
+const depth =
+  (mm: number) =>
+  (d: Design): Design =>
+    setParameter(d, 'step-fold-1', 'depth', mm);
 const settle = (): Promise<void> => jest.advanceTimersByTimeAsync(1000).then(() => undefined);
 let store: StudioStore;
 

@@ -1,9 +1,9 @@
 /** The open card: its design with undo, what is looked at, and what the workers last said about it. */
 import { temporal } from 'zundo';
 import { createStore } from 'zustand/vanilla';
-import type { Design } from '@/core/project/design';
-import type { Proof } from '@/core/project/prove';
-import type { Room } from '@/core/project/room';
+import type { Design } from '@/core/document/design';
+import type { Proof } from '@/core/proof/prove';
+import type { Room } from '@/core/proof/room';
 import { engine, newestWins, proxy } from '@/workers/client';
 import type { Scene, ScenePose } from '@/workers/protocol';
 import { saveProject } from './database';
@@ -49,7 +49,10 @@ export interface ShapeSlot {
   readonly mechanism: string;
   readonly path: string;
 }
-export type Dialog = { readonly kind: 'bring'; readonly into?: ShapeSlot } | { readonly kind: 'workshop'; readonly asset: string } | { readonly kind: 'template' };
+export type Dialog =
+  | { readonly kind: 'bring'; readonly into?: ShapeSlot }
+  | { readonly kind: 'workshop'; readonly asset: string }
+  | { readonly kind: 'template' };
 
 export interface StudioActions {
   edit(label: string, change: (design: Design) => Design): void;
@@ -78,8 +81,26 @@ export function createStudio(id: string, design: Design, stage: Stage) {
   const store = createStore<Studio>()(
     temporal<Studio, [], [], Pick<Studio, 'design' | 'label'>>(
       (set, get) => ({
-        id, design, label: '', stage, selected: 'card', facet: null, lit: [], openDeg: 100, playing: false, preview: null, scene: null, pose: null, trouble: null,
-        proof: null, proving: false, rooms: {}, saving: 'saved', adding: null, layers: [], dialog: null,
+        id,
+        design,
+        label: '',
+        stage,
+        selected: 'card',
+        facet: null,
+        lit: [],
+        openDeg: 100,
+        playing: false,
+        preview: null,
+        scene: null,
+        pose: null,
+        trouble: null,
+        proof: null,
+        proving: false,
+        rooms: {},
+        saving: 'saved',
+        adding: null,
+        layers: [],
+        dialog: null,
         actions: {
           edit: (label, change) => {
             const next = change(get().design);
@@ -99,17 +120,27 @@ export function createStudio(id: string, design: Design, stage: Stage) {
           show: (dialog) => set({ dialog }),
         },
       }),
-      { partialize: ({ design: d, label }) => ({ design: d, label }), equality: (a, b) => a.design === b.design, limit: 500 },
+      {
+        partialize: ({ design: d, label }) => ({ design: d, label }),
+        equality: (a, b) => a.design === b.design,
+        limit: 500,
+      },
     ),
   );
 
-  const askScene = newestWins((d: Design) => engine('pose').load(d), (answer) => {
-    if (answer.ok) store.setState({ scene: answer.value, trouble: null });
-    else store.setState({ trouble: answer.why });
-  });
-  const askPose = newestWins((d: Design, open: number) => engine('pose').pose(d, open), (answer) => {
-    if (answer.ok) store.setState({ pose: answer.value });
-  });
+  const askScene = newestWins(
+    (d: Design) => engine('pose').load(d),
+    (answer) => {
+      if (answer.ok) store.setState({ scene: answer.value, trouble: null });
+      else store.setState({ trouble: answer.why });
+    },
+  );
+  const askPose = newestWins(
+    (d: Design, open: number) => engine('pose').pose(d, open),
+    (answer) => {
+      if (answer.ok) store.setState({ pose: answer.value });
+    },
+  );
   const shown = (s: Studio): Design => s.preview ?? s.design;
 
   let saveTimer: ReturnType<typeof setTimeout> | undefined;
@@ -129,18 +160,30 @@ export function createStudio(id: string, design: Design, stage: Stage) {
     const { design: d } = store.getState();
     store.setState({ proving: true });
     const mine = (): boolean => store.getState().design === d;
-    void engine('proof').prove(d, PROOF_STEPS, proxy((proof, done) => {
-      if (mine()) store.setState({ proof, proving: !done });
-    })).then((answer) => {
-      if (mine() && !answer.ok) store.setState({ proving: false, trouble: answer.why });
-    });
+    void engine('proof')
+      .prove(
+        d,
+        PROOF_STEPS,
+        proxy((proof, done) => {
+          if (mine()) store.setState({ proof, proving: !done });
+        }),
+      )
+      .then((answer) => {
+        if (mine() && !answer.ok) store.setState({ proving: false, trouble: answer.why });
+      });
   };
   const askRooms = (keys: readonly string[]): void => {
     const { design: d, selected } = store.getState();
-    void engine('study').rooms(d, selected, keys, proxy((room) => {
-      const now = store.getState();
-      if (now.design === d && now.selected === selected) store.setState({ rooms: { ...now.rooms, [room.key]: room } });
-    }));
+    void engine('study').rooms(
+      d,
+      selected,
+      keys,
+      proxy((room) => {
+        const now = store.getState();
+        if (now.design === d && now.selected === selected)
+          store.setState({ rooms: { ...now.rooms, [room.key]: room } });
+      }),
+    );
   };
 
   const stop = store.subscribe((now, before) => {
@@ -152,7 +195,8 @@ export function createStudio(id: string, design: Design, stage: Stage) {
       clearTimeout(proveTimer);
       proveTimer = setTimeout(prove, PROVE_AFTER_MS);
       const { selected } = now;
-      if (selected !== 'card' && !now.design.mechanisms.some((m) => m.id === selected)) store.setState({ selected: 'card', rooms: {} });
+      if (selected !== 'card' && !now.design.mechanisms.some((m) => m.id === selected))
+        store.setState({ selected: 'card', rooms: {} });
     }
     if (shown(now) !== shown(before)) askScene(shown(now));
     if (shown(now) !== shown(before) || now.openDeg !== before.openDeg) askPose(shown(now), now.openDeg);

@@ -5,10 +5,14 @@ test('one request in flight; only the newest of those that wait is asked', async
   const asked: number[] = [];
   const taken: Answer<number>[] = [];
   let release: (() => void)[] = [];
-  const ask = newestWins<[number], number>((n) => new Promise((done) => {
-    asked.push(n);
-    release.push(() => done({ ok: true, value: n }));
-  }), (a) => taken.push(a));
+  const ask = newestWins<[number], number>(
+    (n) =>
+      new Promise((done) => {
+        asked.push(n);
+        release.push(() => done({ ok: true, value: n }));
+      }),
+    (a) => taken.push(a),
+  );
   [1, 2, 3, 4].forEach((n) => ask(n));
   expect(asked).toEqual([1]);
   const finish = async (): Promise<void> => {
@@ -20,20 +24,29 @@ test('one request in flight; only the newest of those that wait is asked', async
   await finish();
   await finish();
   expect(asked).toEqual([1, 4]);
-  expect(taken).toEqual([{ ok: true, value: 1 }, { ok: true, value: 4 }]);
+  expect(taken).toEqual([
+    { ok: true, value: 1 },
+    { ok: true, value: 4 },
+  ]);
 });
 
 test('a worker that fails settles as an answer, and the next request still goes', async () => {
   const taken: Answer<number>[] = [];
   let fail = true;
-  const ask = newestWins<[], number>(async () => {
-    if (fail) throw new Error('gone');
-    return { ok: true, value: 7 };
-  }, (a) => taken.push(a));
+  const ask = newestWins<[], number>(
+    async () => {
+      if (fail) throw new Error('gone');
+      return { ok: true, value: 7 };
+    },
+    (a) => taken.push(a),
+  );
   ask();
   await new Promise((r) => setTimeout(r));
   fail = false;
   ask();
   await new Promise((r) => setTimeout(r));
-  expect(taken).toEqual([{ ok: false, why: 'gone' }, { ok: true, value: 7 }]);
+  expect(taken).toEqual([
+    { ok: false, why: 'gone' },
+    { ok: true, value: 7 },
+  ]);
 });

@@ -6,26 +6,30 @@ import { exportDesign } from '@/core/formats/export';
 import { drawPicture } from '@/core/formats/picture';
 import { readTemplate } from '@/core/formats/template-read';
 import { findFaults } from '@/core/pattern/mending';
-import { regionBox, ringsOf, type Region } from '@/core/plane/polygon';
-import { withTemplate } from '@/core/project/bring';
-import { templateLines } from '@/core/project/template';
-import { measureOver, outlineFigures, planeOutlines, strutSheet, workedShape } from '@/core/project/workshop';
+import { regionBox, type Region } from '@/core/plane/polygon';
+import { withTemplate } from '@/core/build/bring';
+import { templateLines } from '@/core/build/template';
+import { measureOver, outlineFigures, planeOutlines, strutSheet, workedShape } from '@/core/build/workshop';
 import { fontShelved, fontsNamed, provideFont } from '@/core/shapes/fonts';
 import { standing } from '@/core/shapes/outline';
 import { pathDataOf } from '@/core/shapes/path-data';
 import { readSvg, shapeOfSvg } from '@/core/shapes/svg-read';
 import { letters } from '@/core/shapes/text';
 import { traceShape } from '@/core/shapes/trace';
-import { buildAssembly } from '@/core/project/build';
-import { blankDesign, stockOf, type Design } from '@/core/project/design';
-import { gather, provingSteps } from '@/core/project/prove';
-import { roomOf } from '@/core/project/room';
-import { onlyWith, workSteps } from '@/core/project/steps';
-import { whatIf } from '@/core/project/what-if';
+import { buildAssembly } from '@/core/build/build';
+import { blankDesign, type Design } from '@/core/document/design';
+import { gather, provingSteps } from '@/core/proof/prove';
+import { roomOf } from '@/core/proof/room';
+import { onlyWith, workSteps } from '@/core/build/steps';
+import { whatIf } from '@/core/proof/what-if';
 import { thicknessMap } from '@/core/rules';
 import { cutList } from '@/core/sheets/cutlist';
 import { layOut } from '@/core/sheets/pack';
-import type { Answer, Brought, Engine, Scene, SceneFacet } from './protocol';
+import type { Answer, Brought, Engine } from './protocol';
+import { sceneOf } from './scene';
+
+/** A walk that takes longer is given up where it is, and the pose says so. */
+const LONGEST_WALK_MS = 60_000;
 
 /** The newest design's assembly is kept: scrubbing asks for many poses of one design. */
 let kept: { json: string; assembly: Assembly } | null = null;
@@ -34,17 +38,23 @@ async function assemblyOf(design: Design): Promise<Assembly> {
   if (kept?.json === json) return kept.assembly;
   await fontsFor(design);
   const assembly = buildAssembly(design);
+  const until = performance.now() + LONGEST_WALK_MS;
+  assembly.travel.watch = () => performance.now() < until;
   kept = { json, assembly };
   return assembly;
 }
 
 /** Fonts that a design or shape sets text in are fetched once each. */
 async function fontsFor(value: unknown): Promise<void> {
-  await Promise.all(fontsNamed(value).filter((id) => !fontShelved(id)).map(async (id) => {
-    const response = await fetch(`/fonts/${id}`);
-    if (!response.ok) throw new Error(`Font ${id} could not be loaded.`);
-    provideFont(id, await response.arrayBuffer());
-  }));
+  await Promise.all(
+    fontsNamed(value)
+      .filter((id) => !fontShelved(id))
+      .map(async (id) => {
+        const response = await fetch(`/fonts/${id}`);
+        if (!response.ok) throw new Error(`Font ${id} could not be loaded.`);
+        provideFont(id, await response.arrayBuffer());
+      }),
+  );
 }
 
 async function answer<T>(work: () => T | Promise<T>): Promise<Answer<T>> {
@@ -62,24 +72,30 @@ const latest = { prove: 0, rooms: 0, whatIf: 0 };
 const engine: Engine = {
   load: (design) => answer(async () => sceneOf(design, await assemblyOf(design))),
 
-  pose: (design, openDeg) => answer(async () => {
-    const assembly = await assemblyOf(design);
-    const pose = poseAt(assembly, openDeg);
-    const placed = new Float64Array(12 * pose.placed.length);
-    pose.placed.forEach((m, i) => placed.set(m, 12 * i));
-    const closed = poseAt(assembly, 0);
-    return {
-      design, openDeg: pose.openDeg, placed, foldDeg: Float64Array.from(assembly.creases, (c) => foldDeg(pose, c)),
-      measures: allMeasures(assembly, pose, closed.stop ? null : closed), stopped: pose.stop !== undefined, flexMm: pose.flexMm,
-    };
-  }),
+  pose: (design, openDeg) =>
+    answer(async () => {
+      const assembly = await assemblyOf(design);
+      const pose = poseAt(assembly, openDeg);
+      const placed = new Float64Array(12 * pose.placed.length);
+      pose.placed.forEach((m, i) => placed.set(m, 12 * i));
+      const closed = poseAt(assembly, 0);
+      return {
+        design,
+        openDeg: pose.openDeg,
+        placed,
+        foldDeg: Float64Array.from(assembly.creases, (c) => foldDeg(pose, c)),
+        measures: allMeasures(assembly, pose, closed.stop ? null : closed),
+        stopped: pose.stop !== undefined,
+        flexMm: pose.flexMm,
+      };
+    }),
 
   async prove(design, steps, onPart) {
     const mine = ++latest.prove;
     try {
       await fontsFor(design);
       const proving = provingSteps(design, steps);
-      for (let shown = 0; ; ) {
+      for (let shown = 0; ;) {
         const { value, done } = proving.next();
         if (mine !== latest.prove) return { ok: true, value: null };
         // Every part is whole; more than some ten a second would only keep the interface busy.
@@ -117,62 +133,79 @@ const engine: Engine = {
     }
   },
 
-  picture: (design, openDeg) => answer(async () => {
-    const assembly = await assemblyOf(design);
-    return drawPicture(design, assembly, poseAt(assembly, openDeg));
-  }),
-  frames: (design, angles) => answer(async () => {
-    await fontsFor(design);
-    const assembly = buildAssembly(design);
-    return angles.map((a) => drawPicture(design, assembly, poseAt(assembly, a)));
-  }),
+  picture: (design, openDeg) =>
+    answer(async () => {
+      const assembly = await assemblyOf(design);
+      return drawPicture(design, assembly, poseAt(assembly, openDeg));
+    }),
+  frames: (design, angles) =>
+    answer(async () => {
+      await fontsFor(design);
+      const assembly = buildAssembly(design);
+      return angles.map((a) => drawPicture(design, assembly, poseAt(assembly, a)));
+    }),
 
-  thickness: (design) => answer(async () => {
-    const evidence = gather(design, 'closed', 0, await assemblyOf(design));
-    return evidence.closed ? thicknessMap(evidence, evidence.closed) : null;
-  }),
-  layout: (design) => answer(async () => {
-    const assembly = await assemblyOf(design);
-    return { layout: layOut(design, assembly), cutList: cutList(design, assembly) };
-  }),
-  steps: (design) => answer(async () => workSteps(design, await assemblyOf(design)).map((step) => {
-    const part = onlyWith(design, step.shown);
-    const assembly = buildAssembly(part);
-    return { step, picture: drawPicture(part, assembly, poseAt(assembly, step.openDeg)) };
-  })),
+  thickness: (design) =>
+    answer(async () => {
+      const evidence = gather(design, 'closed', 0, await assemblyOf(design));
+      return evidence.closed ? thicknessMap(evidence, evidence.closed) : null;
+    }),
+  layout: (design) =>
+    answer(async () => {
+      const assembly = await assemblyOf(design);
+      return { layout: layOut(design, assembly), cutList: cutList(design, assembly) };
+    }),
+  steps: (design) =>
+    answer(async () =>
+      workSteps(design, await assemblyOf(design)).map((step) => {
+        const part = onlyWith(design, step.shown);
+        const assembly = buildAssembly(part);
+        return { step, picture: drawPicture(part, assembly, poseAt(assembly, step.openDeg)) };
+      }),
+    ),
 
-  outline: (design, shape) => answer(async () => {
-    await fontsFor([shape, design.shapes]);
-    return outlineFigures(design, shape);
-  }),
-  worked: (design, asset, steps) => answer(async () => {
-    await fontsFor([asset, design.shapes]);
-    return workedShape(design, asset, steps);
-  }),
-  struts: (design, id) => answer(async () => {
-    await fontsFor(design);
-    return strutSheet(design, id);
-  }),
-  planes: (design, id) => answer(async () => {
-    await fontsFor(design);
-    return planeOutlines(design, id);
-  }),
+  outline: (design, shape) =>
+    answer(async () => {
+      await fontsFor([shape, design.shapes]);
+      return outlineFigures(design, shape);
+    }),
+  worked: (design, asset, steps) =>
+    answer(async () => {
+      await fontsFor([asset, design.shapes]);
+      return workedShape(design, asset, steps);
+    }),
+  struts: (design, id) =>
+    answer(async () => {
+      await fontsFor(design);
+      return strutSheet(design, id);
+    }),
+  planes: (design, id) =>
+    answer(async () => {
+      await fontsFor(design);
+      return planeOutlines(design, id);
+    }),
   over: (design, id, measure) => answer(async () => measureOver(await assemblyOf(design), id, measure)),
-  bringSvg: (text) => answer(() => {
-    const drawing = readSvg(text);
-    return brought(shapeOfSvg(drawing), drawing.leftOut);
-  }),
+  bringSvg: (text) =>
+    answer(() => {
+      const drawing = readSvg(text);
+      return brought(shapeOfSvg(drawing), drawing.leftOut);
+    }),
   trace: (raster, wishes) => answer(() => brought(traceShape(raster, wishes), [])),
-  letters: (text) => answer(async () => {
-    await fontsFor({ text });
-    return letters(text).map(({ letter, region }) => {
-      const { min, max } = regionBox(region);
-      return { letter, path: pathDataOf(region), x: (min[0] + max[0]) / 2 };
-    });
-  }),
+  letters: (text) =>
+    answer(async () => {
+      await fontsFor({ text });
+      return letters(text).map(({ letter, region }) => {
+        const { min, max } = regionBox(region);
+        return { letter, path: pathDataOf(region), x: (min[0] + max[0]) / 2 };
+      });
+    }),
   template: (text, name) => answer(() => readTemplate(text, name)),
   bringTemplate: (design, template) => answer(() => withTemplate(design, template)),
-  faults: (template) => answer(() => ({ lines: templateLines(template), faults: findFaults(templateLines({ ...template, mended: false })) })),
+  faults: (template) =>
+    answer(() => ({
+      lines: templateLines(template),
+      faults: findFaults(templateLines({ ...template, mended: false })),
+    })),
 
   async export(design, choice) {
     try {
@@ -189,44 +222,4 @@ function brought(region: Region, leftOut: readonly string[]): Brought {
   return { path, leftOut, outline: outlineFigures(blankDesign(''), { path, rule: 'nonzero' }) };
 }
 
-/** A facet glued on another lies a caliper above it; glued from behind, below it, which is up in its own turned frame. */
-function liftOf(design: Design, assembly: Assembly, facet: Assembly['facets'][number]): number {
-  const bond = assembly.bonds.find((b) => b.b.piece === facet.piece && b.b.facet === facet.id);
-  if (!bond) return 0;
-  const caliper = (piece: string): number => stockOf(design, assembly.pieces.find((p) => p.id === piece)!.stock).caliperMm;
-  return bond.b.piece === 'card' ? -caliper(bond.a.piece) : caliper(facet.piece) + (bond.placement[10] < 0 ? caliper(bond.a.piece) : 0);
-}
-
-function sceneOf(design: Design, assembly: Assembly): Scene {
-  return {
-    design,
-    pieces: assembly.pieces.map(({ id, title, mechanism, stock, outline, islands }) => ({ id, title, mechanism, stock, rings: [outline, ...(islands ?? [])].flatMap(ringsOf) })),
-    facets: assembly.facets.map((f, i) => {
-      const dressing = design.dressing.find((d) => d.facet === f.id);
-      return {
-        id: f.id, piece: f.piece, mechanism: f.mechanism, rings: ringsOf(f.polygon), liftMm: liftOf(design, assembly, f),
-        ...(dressing?.colour ? { colour: dressing.colour } : {}),
-        mats: matsOf(design, assembly, i),
-      };
-    }),
-    creases: [
-      ...assembly.creases.map(({ id, role, mechanism, piece, segments }) => ({ id, role, mechanism, piece, segments })),
-      ...assembly.pieces.filter((p) => p.apart).flatMap((p) => p.creases.map((c) => ({ id: c.id, role: c.role, mechanism: c.mechanism, piece: p.id, segments: [c] }))),
-    ],
-    cuts: assembly.pieces.flatMap((p) => p.lines.map(({ a, b, mechanism, role }) => ({ piece: p.id, mechanism, a, b, mark: role === 'mark' }))),
-    glue: assembly.pieces.flatMap((p) => p.glue.map((g) => ({ id: g.id, mechanism: g.mechanism, piece: p.id, outline: g.outline }))),
-    hosts: [...assembly.hosts.values()].map(({ crease, frame, lengthMm, reachA, reachB }) => ({ crease, x: frame.origin[0], lengthMm, reachA, reachB })),
-  };
-}
-
 expose(engine);
-
-/** What is stuck on a facet, each on all that was stuck there before. */
-function matsOf(design: Design, assembly: Assembly, facet: number): SceneFacet['mats'] {
-  let liftMm = 0;
-  return assembly.layers.filter((l) => l.facet === facet).map((l) => {
-    const { caliperMm, insideColour } = stockOf(design, l.stock);
-    liftMm += l.foamMm + caliperMm;
-    return { id: l.id, rings: l.region.flatMap(ringsOf), foam: l.foam.flatMap(ringsOf), colour: l.colour ?? insideColour, caliperMm, liftMm };
-  });
-}

@@ -1,8 +1,8 @@
 /** What crosses between the interface and the workers: plain data only, and the one list of jobs. */
 import type { ReadTemplate } from '@/core/formats/template-read';
 import type { Fault, TemplateLine } from '@/core/pattern/mending';
-import type { Template } from '@/core/project/template';
-import type { Outline, StrutSheet, WorkedShape } from '@/core/project/workshop';
+import type { Template } from '@/core/document/template';
+import type { Outline, StrutSheet, WorkedShape } from '@/core/build/workshop';
 import type { Shape, ShapeAsset, TextShape } from '@/core/shapes/shape';
 import type { Raster, TraceWishes } from '@/core/shapes/trace';
 import type { ExportChoice } from '@/core/formats/export';
@@ -10,11 +10,11 @@ import type { Picture } from '@/core/formats/picture';
 import type { CreaseRole } from '@/core/pattern/pattern';
 import type { Ring } from '@/core/plane/polygon';
 import type { Segment } from '@/core/plane/arrangement';
-import type { Design } from '@/core/project/design';
-import type { Proof } from '@/core/project/prove';
-import type { Room } from '@/core/project/room';
-import type { WorkStep } from '@/core/project/steps';
-import type { WhatIfPoint } from '@/core/project/what-if';
+import type { Design } from '@/core/document/design';
+import type { Proof } from '@/core/proof/prove';
+import type { Room } from '@/core/proof/room';
+import type { WorkStep } from '@/core/build/steps';
+import type { WhatIfPoint } from '@/core/proof/what-if';
 import type { CutListRow } from '@/core/sheets/cutlist';
 import type { Layout } from '@/core/sheets/pack';
 import type { ThicknessMap } from '@/core/rules';
@@ -33,7 +33,14 @@ export interface SceneFacet {
   readonly rings: readonly Ring[];
   /** Own colour, where it is dressed in one. */
   readonly colour?: string;
-  readonly mats: readonly { readonly id: string; readonly rings: readonly Ring[]; readonly foam: readonly Ring[]; readonly colour: string; readonly caliperMm: number; /** Its face over the facet's, with all that is under it, mm. */ readonly liftMm: number }[];
+  readonly mats: readonly {
+    readonly id: string;
+    readonly rings: readonly Ring[];
+    readonly foam: readonly Ring[];
+    readonly colour: string;
+    readonly caliperMm: number;
+    /** Its face over the facet's, with all that is under it, mm. */ readonly liftMm: number;
+  }[];
   /** How far it lies above its plane because it is glued on something, mm. */
   readonly liftMm: number;
 }
@@ -64,7 +71,13 @@ export interface Scene {
   readonly pieces: readonly ScenePiece[];
   readonly facets: readonly SceneFacet[];
   readonly creases: readonly SceneCrease[];
-  readonly cuts: readonly { readonly piece: string; readonly mechanism: string; readonly a: readonly [number, number]; readonly b: readonly [number, number]; readonly mark: boolean }[];
+  readonly cuts: readonly {
+    readonly piece: string;
+    readonly mechanism: string;
+    readonly a: readonly [number, number];
+    readonly b: readonly [number, number];
+    readonly mark: boolean;
+  }[];
   readonly glue: readonly SceneGlue[];
   readonly hosts: readonly SceneHost[];
 }
@@ -94,7 +107,13 @@ export interface Engine {
   /** Proof in growing parts; a newer call ends an older one, which then answers null. */
   prove(design: Design, steps: number, onPart: (proof: Proof, done: boolean) => void): Promise<Answer<Proof | null>>;
   rooms(design: Design, mechanism: string, keys: readonly string[], onRoom: (room: Room) => void): Promise<void>;
-  whatIf(design: Design, mechanism: string, key: string, values: readonly number[], onPoint: (point: WhatIfPoint) => void): Promise<void>;
+  whatIf(
+    design: Design,
+    mechanism: string,
+    key: string,
+    values: readonly number[],
+    onPoint: (point: WhatIfPoint) => void,
+  ): Promise<void>;
   picture(design: Design, openDeg: number): Promise<Answer<Picture>>;
   frames(design: Design, angles: readonly number[]): Promise<Answer<readonly Picture[]>>;
   thickness(design: Design): Promise<Answer<ThicknessMap | null>>;
@@ -104,13 +123,21 @@ export interface Engine {
   worked(design: Design, asset: ShapeAsset, steps: number): Promise<Answer<WorkedShape>>;
   struts(design: Design, id: string): Promise<Answer<StrutSheet>>;
   planes(design: Design, id: string): Promise<Answer<readonly (readonly Ring[])[]>>;
-  over(design: Design, id: string, measure: string): Promise<Answer<readonly { readonly open: number; readonly value: number }[]>>;
+  over(
+    design: Design,
+    id: string,
+    measure: string,
+  ): Promise<Answer<readonly { readonly open: number; readonly value: number }[]>>;
   bringSvg(text: string): Promise<Answer<Brought>>;
   trace(raster: Raster, wishes: TraceWishes): Promise<Answer<Brought>>;
-  letters(text: TextShape): Promise<Answer<readonly { readonly letter: string; readonly path: string; readonly x: number }[]>>;
+  letters(
+    text: TextShape,
+  ): Promise<Answer<readonly { readonly letter: string; readonly path: string; readonly x: number }[]>>;
   template(text: string, name: string): Promise<Answer<ReadTemplate>>;
   /** The design with the template for its card. */
   bringTemplate(design: Design, template: Template): Promise<Answer<Design>>;
-  faults(template: Template): Promise<Answer<{ readonly lines: readonly TemplateLine[]; readonly faults: readonly Fault[] }>>;
+  faults(
+    template: Template,
+  ): Promise<Answer<{ readonly lines: readonly TemplateLine[]; readonly faults: readonly Fault[] }>>;
   export(design: Design, choice: ExportChoice): Promise<Answer<Uint8Array>>;
 }

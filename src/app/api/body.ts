@@ -1,7 +1,7 @@
 /** Reading a design from a request: bounded, checked, with a clear 4xx where it will not do. */
-import { readDesign, LARGEST_FILE } from '@/core/project/schema';
+import { readDesign, LARGEST_FILE } from '@/core/document/schema';
 import { shelveFonts } from '@/fonts/shelve';
-import type { Design } from '@/core/project/design';
+import type { Design } from '@/core/document/design';
 
 export const refuse = (status: number, error: string): Response => Response.json({ error }, { status });
 

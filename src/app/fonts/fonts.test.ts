@@ -2,7 +2,8 @@
 import { FONTS } from '@/core/shapes/fonts';
 import { GET, generateStaticParams } from './[id]/route';
 
-const ask = (id: string): Promise<Response> => GET(new Request(`http://localhost/fonts/${id}`), { params: Promise.resolve({ id }) });
+const ask = (id: string): Promise<Response> =>
+  GET(new Request(`http://localhost/fonts/${id}`), { params: Promise.resolve({ id }) });
 
 test.each(FONTS.map((f) => [f.id]))('%s is served', async (id) => {
   const response = await ask(id);

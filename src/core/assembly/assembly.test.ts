@@ -1,12 +1,14 @@
 import { applyRigid, dot3, sub3, type Vec3 } from '../linkage';
-import { buildAssembly } from '../project/build';
-import { addMechanism, blankDesign, type Design } from '../project/design';
-import { reportPose } from '../project/report';
+import { buildAssembly } from '../build/build';
+import { addMechanism } from '../document/standing';
+import { blankDesign, type Design } from '../document/design';
+import { reportPose } from '../proof/report';
 import { assembleCreasePattern } from './crease-pattern';
 import { vertexPattern } from '../tests/patterns';
 import { facetOutline, foldDeg, onFacet, poseAt } from './pose';
 
-const stand = (d: Design, kind: string, parameters: object, on = 'card.gutter'): Design => addMechanism(d, kind, on, parameters as never).design;
+const stand = (d: Design, kind: string, parameters: object, on = 'card.gutter'): Design =>
+  addMechanism(d, kind, on, parameters as never).design;
 const card = (): Design => blankDesign('test', 200, 120);
 
 describe('the bare card', () => {
@@ -19,10 +21,15 @@ describe('the bare card', () => {
     expect(assembly.travel.stops()).toEqual([]);
   });
 
-  test.each([0, 17, 90, 133.5, 180])('stands at %d degrees in the handbook’s axes', (open) => {
+  test.each([0, 17, 90, 133.5, 180])('stands at %d degrees in the documented axes', (open) => {
     const pose = poseAt(assembly, open);
-    const leaf = (id: string, p: readonly [number, number]): Vec3 => onFacet(pose, assembly.facets.findIndex((f) => f.id === id), p);
-    // Leaf A lies still; leaf B's unit vector is (0, cos open, sin open) (handbook section 0).
+    const leaf = (id: string, p: readonly [number, number]): Vec3 =>
+      onFacet(
+        pose,
+        assembly.facets.findIndex((f) => f.id === id),
+        p,
+      );
+    // Leaf A lies still; leaf B's unit vector is (0, cos open, sin open) (docs/mechanisms.md).
     expect(leaf('leafA', [30, 50])).toEqual([30, 50, 0]);
     const [x, y, z] = leaf('leafB', [30, -50]);
     expect(x).toBeCloseTo(30, 12);
@@ -48,7 +55,9 @@ describe('joints', () => {
   });
 
   test('glued facets move with what they are glued to', () => {
-    const assembly = buildAssembly(stand(card(), 'step-fold', { depth: 40, height: 25, riser: 30, tread: 45, width: 60, build: 'glued' }));
+    const assembly = buildAssembly(
+      stand(card(), 'step-fold', { depth: 40, height: 25, riser: 30, tread: 45, width: 60, build: 'glued' }),
+    );
     const body = (id: string): number => assembly.facets.find((f) => f.id === id)!.body;
     expect(body('step-fold-1.tabA')).toBe(body('leafA'));
     expect(body('step-fold-1.tabB')).toBe(body('leafB'));
@@ -75,7 +84,8 @@ describe('joints', () => {
 
   test('many steps make as many blocks of three unknowns, never one large one', () => {
     let design = blankDesign('steps', 400, 100);
-    for (let i = 0; i < 20; i++) design = stand(design, 'step-fold', { depth: 20, height: 15, width: 12, offset: -190 + 20 * i });
+    for (let i = 0; i < 20; i++)
+      design = stand(design, 'step-fold', { depth: 20, height: 15, width: 12, offset: -190 + 20 * i });
     const { blocks, checks } = buildAssembly(design).travel.order;
     expect(blocks).toHaveLength(20);
     expect(checks).toHaveLength(0);
@@ -98,7 +108,11 @@ describe('joints', () => {
 
 describe('what cannot be made', () => {
   test('two steps over each other lose a facet, and say which', () => {
-    const design = stand(stand(card(), 'step-fold', { depth: 30, height: 20, width: 60 }), 'step-fold', { depth: 30, height: 20, width: 60 });
+    const design = stand(stand(card(), 'step-fold', { depth: 30, height: 20, width: 60 }), 'step-fold', {
+      depth: 30,
+      height: 20,
+      width: 60,
+    });
     expect(buildAssembly(design).misfits.some((m) => m.kind === 'missing-facet')).toBe(true);
   });
 });
@@ -129,7 +143,10 @@ test('a crease pattern driven by a mountain crease turns the other way', () => {
 });
 
 /** A point a little inside a ring from one of its corners. */
-function inward(ring: readonly (readonly [number, number])[], corner: readonly [number, number]): readonly [number, number] {
+function inward(
+  ring: readonly (readonly [number, number])[],
+  corner: readonly [number, number],
+): readonly [number, number] {
   const middle = ring.reduce((s, p) => [s[0] + p[0] / ring.length, s[1] + p[1] / ring.length], [0, 0]);
   return [corner[0] + (middle[0] - corner[0]) * 0.2, corner[1] + (middle[1] - corner[1]) * 0.2];
 }

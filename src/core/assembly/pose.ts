@@ -1,5 +1,18 @@
 /** A solved pose of an assembly: where every facet lies, what its creases do, what can be read off it. */
-import { applyRigid, compose, dot3, largestGap, leastBending, placeBodies, rotateOnly, sub3, type Folds, type Rigid, type Stop, type Vec3 } from '../linkage';
+import {
+  applyRigid,
+  compose,
+  dot3,
+  largestGap,
+  leastBending,
+  placeBodies,
+  rotateOnly,
+  sub3,
+  type Folds,
+  type Rigid,
+  type Stop,
+  type Vec3,
+} from '../linkage';
 import type { Vec2 } from '../plane/vec2';
 import { FLEX_FROM_MM } from '../tolerance';
 import { degToRad, radToDeg } from '../units/angle';
@@ -22,44 +35,68 @@ export interface Pose {
 
 /** Pose with the leaves `openDeg` apart: 0 closed, 180 flat. Where the travel stops earlier, the last pose and why. */
 export function poseAt(assembly: Assembly, openDeg: number): Pose {
-  const drive = degToRad(180 - openDeg);
-  const { folds, stop } = assembly.travel.at(openDeg === 0 ? Math.PI : drive);
-  let bodies = placeBodies(assembly.linkage, folds.q);
-  let flexMm = 0;
-  let flexAt: string | null = null;
-  if (folds.bentLoops.length > 0) {
-    const gap = largestGap(assembly.linkage, bodies);
-    if (gap.mm > FLEX_FROM_MM) {
-      const bent = leastBending(assembly.linkage, bodies);
-      bodies = bent.bodies;
-      if (bent.gap.mm > FLEX_FROM_MM) [flexMm, flexAt] = [bent.gap.mm, assembly.linkage.joints[bent.gap.joint].id];
-    }
-  }
+  const drive = openDeg === 0 ? Math.PI : degToRad(180 - openDeg);
+  const { folds, stop } = assembly.travel.at(drive);
+  const unfolded =
+    stop && assembly.travel.neverLeaves(stop) ? bentFrom(assembly, assembly.travel.evenFolds(drive)) : null;
+  // What can be bent into place without a gap folds some other way than its roles say: the stop tells why.
+  if (unfolded && unfolded.flexMm > 0)
+    return posed(assembly, openDeg, unfolded, { ...stop!, reason: 'not-rigid' as const });
+  return posed(assembly, stop ? 180 - radToDeg(folds.drive) : openDeg, bentFrom(assembly, folds), stop);
+}
+
+interface Bent {
+  readonly folds: Folds;
+  readonly bodies: readonly Rigid[];
+  readonly flexMm: number;
+  readonly flexAt: string | null;
+}
+
+/** Bodies at given folds; where loops do not close, at the least misfit. */
+function bentFrom({ linkage }: Assembly, folds: Folds): Bent {
+  const bodies = placeBodies(linkage, folds.q);
+  const rigid: Bent = { folds, bodies, flexMm: 0, flexAt: null };
+  if (folds.bentLoops.length === 0 || largestGap(linkage, bodies).mm <= FLEX_FROM_MM) return rigid;
+  const bent = leastBending(linkage, bodies);
+  if (bent.gap.mm <= FLEX_FROM_MM) return { ...rigid, bodies: bent.bodies };
+  return { folds, bodies: bent.bodies, flexMm: bent.gap.mm, flexAt: linkage.joints[bent.gap.joint].id };
+}
+
+function posed(assembly: Assembly, openDeg: number, bent: Bent, stop: Stop | undefined): Pose {
+  const { bodies, folds, flexMm, flexAt } = bent;
   const placed = assembly.facets.map((f) => compose(bodies[f.body], f.toBody));
-  return { openDeg: stop ? 180 - radToDeg(folds.drive) : openDeg, folds, placed, flexMm, flexAt, ...(stop ? { stop } : {}) };
+  return { openDeg, folds, placed, flexMm, flexAt, ...(stop ? { stop } : {}) };
 }
 
 export const onFacet = (pose: Pose, facet: number, [x, y]: Vec2): Vec3 => applyRigid(pose.placed[facet], [x, y, 0]);
 
 /** Outer boundary of a facet in world axes. */
-export const facetOutline = (pose: Pose, facets: readonly Facet[], i: number): Vec3[] => facets[i].polygon.outer.map((p) => onFacet(pose, i, p));
+export const facetOutline = (pose: Pose, facets: readonly Facet[], i: number): Vec3[] =>
+  facets[i].polygon.outer.map((p) => onFacet(pose, i, p));
 
 /** Fold of a crease, degrees: valley positive. */
-export const foldDeg = (pose: Pose, crease: Crease): number => (crease.joint < 0 ? 0 : radToDeg(pose.folds.q[crease.joint]));
+export const foldDeg = (pose: Pose, crease: Crease): number =>
+  crease.joint < 0 ? 0 : radToDeg(pose.folds.q[crease.joint]);
 
-const facetIndex = (assembly: Assembly, piece: string, facet: string): number => assembly.facets.findIndex((f) => f.id === facet && f.piece === piece);
+const facetIndex = (assembly: Assembly, piece: string, facet: string): number =>
+  assembly.facets.findIndex((f) => f.id === facet && f.piece === piece);
 
 export function landmarksOf(assembly: Assembly, pose: Pose, mechanism: PlacedMechanism): Record<string, Vec3> {
   const out: Record<string, Vec3> = {};
   for (const { name, piece, facet, at } of mechanism.landmarks) {
     const i = facetIndex(assembly, piece, facet);
-    if (i >= 0) out[name] = onFacet(pose, i, at);
+    if (i >= 0 && assembly.tiedBodies.has(assembly.facets[i].body)) out[name] = onFacet(pose, i, at);
   }
   return out;
 }
 
 /** Measures of one mechanism. `closed` is the closed pose, where the design closes. */
-export function measuresOf(assembly: Assembly, pose: Pose, closed: Pose | null, mechanism: PlacedMechanism): Record<string, number> {
+export function measuresOf(
+  assembly: Assembly,
+  pose: Pose,
+  closed: Pose | null,
+  mechanism: PlacedMechanism,
+): Record<string, number> {
   const read = (at: Pose, name: string): Vec3 | undefined => {
     const host = mechanism.host;
     const mark = landmarksOf(assembly, at, mechanism)[name];
@@ -72,9 +109,16 @@ export function measuresOf(assembly: Assembly, pose: Pose, closed: Pose | null, 
     const axis = (v: Vec3): number => dot3(from, rotateOnly(frame, v));
     return [axis([ux, uy, 0]), axis([-uy, ux, 0]), host.sign * axis([0, 0, 1])];
   };
-  const reader: PoseReader = { local: (name) => read(pose, name), closed: (name) => (closed ? read(closed, name) : undefined) };
+  const reader: PoseReader = {
+    local: (name) => read(pose, name),
+    closed: (name) => (closed ? read(closed, name) : undefined),
+  };
   return mechanism.measures(reader);
 }
 
-export const allMeasures = (assembly: Assembly, pose: Pose, closed: Pose | null): Record<string, Record<string, number>> =>
+export const allMeasures = (
+  assembly: Assembly,
+  pose: Pose,
+  closed: Pose | null,
+): Record<string, Record<string, number>> =>
   Object.fromEntries(assembly.mechanisms.map((m) => [m.id, measuresOf(assembly, pose, closed, m)]));

@@ -1,6 +1,7 @@
 /** DXF (ASCII) in millimetres: one layer per role, folds with their line types. */
 import { DxfWriter, LWPolylineFlags, Units, point2d, point3d } from '@tarikjabiri/dxf';
 import { TEMPLATE_ROLES } from '../pattern/pattern';
+import { strokesOf } from '../plane/arcs';
 import { ROLE_STYLE, walkPlate, type Plate } from './plate';
 
 export function toDxf(plate: Plate): string {
@@ -10,14 +11,29 @@ export function toDxf(plate: Plate): string {
     const { dashMm, dxfColour } = ROLE_STYLE[role === 'perforation-mountain' ? 'perforation' : role];
     const lineType = dashMm.length > 0 ? role.toUpperCase() : 'Continuous';
     // Pen down is positive, pen up negative.
-    if (dashMm.length > 0) dxf.addLType(lineType, role, dashMm.map((d, i) => (i % 2 === 0 ? d : -d)));
+    if (dashMm.length > 0)
+      dxf.addLType(
+        lineType,
+        role,
+        dashMm.map((d, i) => (i % 2 === 0 ? d : -d)),
+      );
     dxf.addLayer(role, dxfColour, lineType);
   }
   return walkPlate(plate, {
     line(role, points, closed, { fold }) {
       const layerName = fold === 'mountain' ? 'perforation-mountain' : role;
-      if (points.length === 2 && !closed) dxf.addLine(point3d(...points[0]), point3d(...points[1]), { layerName });
-      else dxf.addLWPolyline(points.map(([x, y]) => ({ point: point2d(x, y) })), { layerName, flags: closed ? LWPolylineFlags.Closed : LWPolylineFlags.None });
+      const strokes = strokesOf(points, closed);
+      if (strokes.length === 1 && strokes[0].kind === 'line') {
+        dxf.addLine(point3d(...points[0]), point3d(...points[1]), { layerName });
+        return;
+      }
+      // A vertex carries the bulge of the stroke that leaves it: the tangent of a quarter of the angle it sweeps.
+      const corners = [points[0], ...strokes.map((s) => s.to)].slice(0, closed ? -1 : undefined);
+      const bulges = strokes.map((s) => (s.kind === 'arc' ? Math.tan(s.sweepRad / 4) : undefined));
+      dxf.addLWPolyline(
+        corners.map(([x, y], k) => ({ point: point2d(x, y), ...(bulges[k] ? { bulge: bulges[k] } : {}) })),
+        { layerName, flags: closed ? LWPolylineFlags.Closed : LWPolylineFlags.None },
+      );
     },
     finish: () => dxf.stringify(),
   });

@@ -2,8 +2,8 @@
 import { poseAt } from '../assembly/pose';
 import type { Assembly } from '../assembly/assembly';
 import { sheetById } from '../paper/sizes';
-import { buildAssembly } from '../project/build';
-import { stockOf, type Design } from '../project/design';
+import { buildAssembly } from '../build/build';
+import { stockOf, type Design } from '../document/design';
 import { drawPieces } from '../sheets/drawing';
 import { layOut } from '../sheets/pack';
 import { toDxf } from './dxf';
@@ -16,7 +16,11 @@ import { toSvg } from './svg';
 export const EXPORT_FORMATS = ['svg', 'dxf', 'pdf', 'fold', 'glb'] as const;
 export type ExportFormat = (typeof EXPORT_FORMATS)[number];
 export const MIME: Readonly<Record<ExportFormat, string>> = {
-  svg: 'image/svg+xml', dxf: 'image/vnd.dxf', pdf: 'application/pdf', fold: 'application/json', glb: 'model/gltf-binary',
+  svg: 'image/svg+xml',
+  dxf: 'image/vnd.dxf',
+  pdf: 'application/pdf',
+  fold: 'application/json',
+  glb: 'model/gltf-binary',
 };
 
 export interface ExportChoice {
@@ -32,16 +36,28 @@ export interface ExportChoice {
 /** Thrown when the choice names what is not there. */
 export class ExportError extends Error {}
 
-export async function exportDesign(design: Design, choice: ExportChoice, assembly: Assembly = buildAssembly(design)): Promise<Uint8Array> {
+export async function exportDesign(
+  design: Design,
+  choice: ExportChoice,
+  assembly: Assembly = buildAssembly(design),
+): Promise<Uint8Array> {
   const text = (s: string): Uint8Array => new TextEncoder().encode(s);
   if (choice.format === 'glb') {
-    checkPiece(assembly.pieces.map((p) => p.id), choice.piece);
-    const shown = choice.piece ? { ...assembly, pieces: assembly.pieces.filter((p) => p.id === choice.piece) } : assembly;
+    checkPiece(
+      assembly.pieces.map((p) => p.id),
+      choice.piece,
+    );
+    const shown = choice.piece
+      ? { ...assembly, pieces: assembly.pieces.filter((p) => p.id === choice.piece) }
+      : assembly;
     return toGlb(design, shown, poseAt(assembly, choice.openDeg ?? 90));
   }
   if (choice.format === 'fold') {
     const piece = choice.piece ? assembly.pieces.find((p) => p.id === choice.piece) : assembly.pieces[0];
-    checkPiece(assembly.pieces.map((p) => p.id), choice.piece);
+    checkPiece(
+      assembly.pieces.map((p) => p.id),
+      choice.piece,
+    );
     return text(toFold(assembly, piece!, design.name));
   }
   const plates = platesOf(design, assembly, choice);
@@ -54,14 +70,23 @@ function platesOf(design: Design, assembly: Assembly, { piece, sheet }: ExportCh
   if (sheet !== undefined) {
     const { sheets } = layOut(design, assembly);
     if (!sheets[sheet]) throw new ExportError(`sheet ${sheet + 1} is not in the layout; it has ${sheets.length}`);
-    return [plateOfSheet(`${design.name}, sheet ${sheet + 1} of ${sheets.length}, ${sheets[sheet].stock.name}`, sheets[sheet])];
+    return [
+      plateOfSheet(
+        `${design.name}, sheet ${sheet + 1} of ${sheets.length}, ${sheets[sheet].stock.name}`,
+        sheets[sheet],
+      ),
+    ];
   }
   const drawings = drawPieces(design, assembly);
-  checkPiece(drawings.map((d) => d.id), piece);
+  checkPiece(
+    drawings.map((d) => d.id),
+    piece,
+  );
   const chosen = piece ? drawings.filter((d) => d.id === piece) : drawings;
   return [plateOfPieces(piece ? `${design.name}, ${piece}` : design.name, chosen)];
 }
 
 function checkPiece(known: readonly string[], piece: string | undefined): void {
-  if (piece !== undefined && !known.includes(piece)) throw new ExportError(`piece "${piece}" is not in the design; pieces are ${known.slice(0, 20).join(', ')}`);
+  if (piece !== undefined && !known.includes(piece))
+    throw new ExportError(`piece "${piece}" is not in the design; pieces are ${known.slice(0, 20).join(', ')}`);
 }

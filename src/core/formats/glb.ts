@@ -2,8 +2,8 @@
 import { Document, WebIO, type Material } from '@gltf-transform/core';
 import type { Assembly } from '../assembly/assembly';
 import type { Pose } from '../assembly/pose';
-import { stockOf, type Design } from '../project/design';
-import { slabOf } from './solid';
+import { stockOf, type Design } from '../document/design';
+import { posedSlab } from './solid';
 
 const METRE_PER_MM = 0.001;
 
@@ -16,7 +16,11 @@ export async function toGlb(design: Design, assembly: Assembly, pose: Pose): Pro
   const material = (hex: string): Material => {
     const known = materials.get(hex);
     if (known) return known;
-    const made = doc.createMaterial(hex).setBaseColorFactor([...linear(hex), 1]).setRoughnessFactor(0.95).setMetallicFactor(0);
+    const made = doc
+      .createMaterial(hex)
+      .setBaseColorFactor([...linear(hex), 1])
+      .setRoughnessFactor(0.95)
+      .setMetallicFactor(0);
     materials.set(hex, made);
     return made;
   };
@@ -25,13 +29,21 @@ export async function toGlb(design: Design, assembly: Assembly, pose: Pose): Pro
     const mesh = doc.createMesh(piece.id);
     assembly.facets.forEach((f, i) => {
       if (f.piece !== piece.id) return;
-      const slab = slabOf(assembly.facets, pose, i, stock.caliperMm);
-      for (const [corners, colour] of [[slab.inside, stock.insideColour], [slab.outside, stock.outsideColour], [slab.edge, stock.outsideColour]] as const) {
+      const slab = posedSlab(assembly.facets, pose, i, stock.caliperMm);
+      for (const [corners, colour] of [
+        [slab.inside, stock.insideColour],
+        [slab.outside, stock.outsideColour],
+        [slab.edge, stock.outsideColour],
+      ] as const) {
         if (corners.length === 0) continue;
         const { positions, normals } = upright(corners);
-        mesh.addPrimitive(doc.createPrimitive().setMaterial(material(colour))
-          .setAttribute('POSITION', doc.createAccessor().setType('VEC3').setArray(positions).setBuffer(buffer))
-          .setAttribute('NORMAL', doc.createAccessor().setType('VEC3').setArray(normals).setBuffer(buffer)));
+        mesh.addPrimitive(
+          doc
+            .createPrimitive()
+            .setMaterial(material(colour))
+            .setAttribute('POSITION', doc.createAccessor().setType('VEC3').setArray(positions).setBuffer(buffer))
+            .setAttribute('NORMAL', doc.createAccessor().setType('VEC3').setArray(normals).setBuffer(buffer)),
+        );
       }
     });
     if (mesh.listPrimitives().length > 0) scene.addChild(doc.createNode(piece.id).setMesh(mesh));
@@ -39,7 +51,9 @@ export async function toGlb(design: Design, assembly: Assembly, pose: Pose): Pro
   return new WebIO().writeBinary(doc);
 }
 
-/** Handbook axes (z up, mm) to glTF axes (y up, m), with a normal per triangle; triangles of no area get an up normal. */
+/**
+ * World axes (z up, mm) to glTF axes (y up, m), with a normal per triangle; triangles of no area get an up normal.
+ */
 function upright(corners: Float32Array): { positions: Float32Array; normals: Float32Array } {
   const positions = new Float32Array(corners.length);
   const normals = new Float32Array(corners.length);
@@ -53,7 +67,8 @@ function upright(corners: Float32Array): { positions: Float32Array; normals: Flo
     const [vx, vy, vz] = [0, 1, 2].map((r) => positions[k + 6 + r] - positions[k + r]);
     const n = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
     const length = Math.hypot(...n);
-    for (let c = 0; c < 9; c += 3) for (let r = 0; r < 3; r++) normals[k + c + r] = length > 0 ? n[r] / length : r === 1 ? 1 : 0;
+    for (let c = 0; c < 9; c += 3)
+      for (let r = 0; r < 3; r++) normals[k + c + r] = length > 0 ? n[r] / length : r === 1 ? 1 : 0;
   }
   return { positions, normals };
 }

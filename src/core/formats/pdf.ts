@@ -1,8 +1,34 @@
-/** PDF at true scale: a page per sheet, tiled over several pages where the sheet is larger, with a 50 mm check bar on each. */
-import { PDFDocument, rgb, StandardFonts, type PDFFont, type PDFPage } from 'pdf-lib';
+/**
+ * PDF at true scale: a page per sheet, tiled over several pages where the sheet is larger, with a 50 mm check bar on
+ * each.
+ */
+import {
+  appendBezierCurve,
+  clip,
+  closePath,
+  endPath,
+  lineTo,
+  moveTo,
+  PDFDocument,
+  popGraphicsState,
+  pushGraphicsState,
+  rectangle,
+  rgb,
+  setDashPattern,
+  setLineWidth,
+  setStrokingColor,
+  StandardFonts,
+  stroke,
+  type PDFFont,
+  type PDFOperator,
+  type PDFPage,
+} from 'pdf-lib';
 import type { FlatSize } from '../paper/sizes';
 import type { Vec2 } from '../plane/vec2';
+import { bezierOf, strokesOf } from '../plane/arcs';
+import { boxOf } from '../plane/polygon';
 import { ROLE_STYLE, walkPlate, type Plate } from './plate';
+import { SIZE_ROUNDING_MM } from '../tolerance';
 
 /** PDF user space: 1/72 in. */
 const POINT_PER_MM = 72 / 25.4;
@@ -25,17 +51,27 @@ export async function toPdf(plates: readonly Plate[], paper: FlatSize): Promise<
 }
 
 interface Tile {
-  readonly pageWidthMm: number; readonly pageHeightMm: number;
+  readonly pageWidthMm: number;
+  readonly pageHeightMm: number;
   /** Lower left corner of what it shows, in plate axes. */
-  readonly x: number; readonly y: number; readonly widthMm: number; readonly heightMm: number;
+  readonly x: number;
+  readonly y: number;
+  readonly widthMm: number;
+  readonly heightMm: number;
   readonly label: string;
 }
 
 /** Tiles of a plate, in rows from the top; the page is turned the way that needs fewer. */
 export function tilesOf(plate: Plate, paper: FlatSize): Tile[] {
-  const layouts = ([[paper.longMm, paper.shortMm], [paper.shortMm, paper.longMm]] as const).map(([pw, ph]) => {
+  const layouts = (
+    [
+      [paper.longMm, paper.shortMm],
+      [paper.shortMm, paper.longMm],
+    ] as const
+  ).map(([pw, ph]) => {
     const [roomX, roomY] = [pw - 2 * MARGIN_MM, ph - 2 * MARGIN_MM - FOOT_MM];
-    const count = (size: number, room: number): number => (size <= room + 1e-6 ? 1 : Math.ceil((size - OVERLAP_MM) / (room - OVERLAP_MM)));
+    const count = (size: number, room: number): number =>
+      size <= room + SIZE_ROUNDING_MM ? 1 : Math.ceil((size - OVERLAP_MM) / (room - OVERLAP_MM));
     return { pw, ph, roomX, roomY, nx: count(plate.widthMm, roomX), ny: count(plate.heightMm, roomY) };
   });
   const { pw, ph, roomX, roomY, nx, ny } = layouts.reduce((a, b) => (b.nx * b.ny < a.nx * a.ny ? b : a));
@@ -45,51 +81,89 @@ export function tilesOf(plate: Plate, paper: FlatSize): Tile[] {
       const x = col * (roomX - OVERLAP_MM);
       const top = plate.heightMm - row * (roomY - OVERLAP_MM);
       const heightMm = Math.min(roomY, top);
-      tiles.push({ pageWidthMm: pw, pageHeightMm: ph, x, y: top - heightMm, widthMm: Math.min(roomX, plate.widthMm - x), heightMm, label: nx * ny === 1 ? '' : `row ${row + 1} of ${ny}, column ${col + 1} of ${nx}` });
+      tiles.push({
+        pageWidthMm: pw,
+        pageHeightMm: ph,
+        x,
+        y: top - heightMm,
+        widthMm: Math.min(roomX, plate.widthMm - x),
+        heightMm,
+        label: nx * ny === 1 ? '' : `row ${row + 1} of ${ny}, column ${col + 1} of ${nx}`,
+      });
     }
   }
   return tiles;
 }
 
 const pt = (mm: number): number => mm * POINT_PER_MM;
-const colourOf = (hex: string) => rgb(parseInt(hex.slice(1, 3), 16) / 255, parseInt(hex.slice(3, 5), 16) / 255, parseInt(hex.slice(5, 7), 16) / 255);
+const colourOf = (hex: string) =>
+  rgb(parseInt(hex.slice(1, 3), 16) / 255, parseInt(hex.slice(3, 5), 16) / 255, parseInt(hex.slice(5, 7), 16) / 255);
 
 function drawTile(pdf: PDFDocument, font: PDFFont, plate: Plate, tile: Tile): void {
   const page = pdf.addPage([pt(tile.pageWidthMm), pt(tile.pageHeightMm)]);
   const base = tile.pageHeightMm - MARGIN_MM - tile.heightMm;
   const place = ([x, y]: Vec2): Vec2 => [MARGIN_MM + x - tile.x, base + y - tile.y];
   const window = { x0: MARGIN_MM, y0: base, x1: MARGIN_MM + tile.widthMm, y1: base + tile.heightMm };
+  page.pushOperators(
+    pushGraphicsState(),
+    rectangle(pt(window.x0), pt(window.y0), pt(tile.widthMm), pt(tile.heightMm)),
+    clip(),
+    endPath(),
+  );
   walkPlate(plate, {
     line(role, points, closed) {
       const { colour, dashMm, weightMm } = ROLE_STYLE[role];
-      const ring = closed ? [...points, points[0]] : points;
-      for (let i = 1; i < ring.length; i++) {
-        const clipped = clip(place(ring[i - 1]), place(ring[i]), window);
-        if (!clipped) continue;
-        const [a, b] = clipped;
-        page.drawLine({ start: { x: pt(a[0]), y: pt(a[1]) }, end: { x: pt(b[0]), y: pt(b[1]) }, thickness: pt(weightMm), color: colourOf(colour), ...(dashMm.length > 0 ? { dashArray: dashMm.map(pt) } : {}) });
-      }
+      if (outside(points.map(place), window)) return;
+      page.pushOperators(
+        setStrokingColor(colourOf(colour)),
+        setLineWidth(pt(weightMm)),
+        setDashPattern(dashMm.map(pt), 0),
+        ...pathOf(points.map(place), closed),
+        stroke(),
+      );
     },
     finish: () => undefined,
   });
+  page.pushOperators(popGraphicsState());
   if (tile.label) cropMarks(page, window);
   checkBar(page, font, `${winAnsi(plate.title)}${tile.label ? ` - ${tile.label}` : ''}`);
 }
 
-/** Part of a segment inside a rectangle. Source: the Liang-Barsky line clipping algorithm. */
-function clip(a: Vec2, b: Vec2, w: { x0: number; y0: number; x1: number; y1: number }): [Vec2, Vec2] | null {
-  let [t0, t1] = [0, 1];
-  const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
-  for (const [p, q] of [[-dx, a[0] - w.x0], [dx, w.x1 - a[0]], [-dy, a[1] - w.y0], [dy, w.y1 - a[1]]]) {
-    if (p === 0 && q < 0) return null;
-    if (p < 0) t0 = Math.max(t0, q / p);
-    if (p > 0) t1 = Math.min(t1, q / p);
-  }
-  return t0 > t1 ? null : [[a[0] + dx * t0, a[1] + dy * t0], [a[0] + dx * t1, a[1] + dy * t1]];
+interface Window {
+  readonly x0: number;
+  readonly y0: number;
+  readonly x1: number;
+  readonly y1: number;
+}
+/** Nothing of a line shows on this page. */
+function outside(points: readonly Vec2[], { x0, y0, x1, y1 }: Window): boolean {
+  const { min, max } = boxOf(points);
+  return max[0] < x0 || min[0] > x1 || max[1] < y0 || min[1] > y1;
 }
 
-function cropMarks(page: PDFPage, { x0, y0, x1, y1 }: { x0: number; y0: number; x1: number; y1: number }): void {
-  for (const [x, y, sx, sy] of [[x0, y0, -1, -1], [x1, y0, 1, -1], [x0, y1, -1, 1], [x1, y1, 1, 1]]) {
+/** One path, arcs as Bézier curves. */
+function pathOf(points: readonly Vec2[], closed: boolean): PDFOperator[] {
+  const at = ([x, y]: Vec2): [number, number] => [pt(x), pt(y)];
+  let from = points[0];
+  const out = [moveTo(...at(from))];
+  const strokes = strokesOf(points, closed);
+  for (const s of strokes) {
+    const closes = closed && s === strokes[strokes.length - 1];
+    if (s.kind === 'line' && !closes) out.push(lineTo(...at(s.to)));
+    else if (s.kind === 'line') break;
+    else for (const [p, q, r] of bezierOf(from, s)) out.push(appendBezierCurve(...at(p), ...at(q), ...at(r)));
+    from = s.to;
+  }
+  return closed ? [...out, closePath()] : out;
+}
+
+function cropMarks(page: PDFPage, { x0, y0, x1, y1 }: Window): void {
+  for (const [x, y, sx, sy] of [
+    [x0, y0, -1, -1],
+    [x1, y0, 1, -1],
+    [x0, y1, -1, 1],
+    [x1, y1, 1, 1],
+  ]) {
     page.drawLine({ start: { x: pt(x), y: pt(y + 2 * sy) }, end: { x: pt(x), y: pt(y + 5 * sy) }, thickness: 0.4 });
     page.drawLine({ start: { x: pt(x + 2 * sx), y: pt(y) }, end: { x: pt(x + 5 * sx), y: pt(y) }, thickness: 0.4 });
   }

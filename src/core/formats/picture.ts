@@ -1,8 +1,11 @@
-/** A posed card as a flat drawing: seen from a fixed direction, parts sorted from far to near. For thumbnails and step pictures. */
+/**
+ * A posed card as a flat drawing: seen from a fixed direction, parts sorted from far to near. For thumbnails and step
+ * pictures.
+ */
 import type { Assembly } from '../assembly/assembly';
 import { facetOutline, onFacet, type Pose } from '../assembly/pose';
 import { cross3, dot3, unit3, type Vec3 } from '../linkage';
-import { stockOf, type Design } from '../project/design';
+import { stockOf, type Design } from '../document/design';
 
 export interface PicturePart {
   readonly id: string;
@@ -36,21 +39,43 @@ export function drawPicture(design: Design, assembly: Assembly, pose: Pose, from
     const lit = (colour: string): string => shade(colour, 0.78 + 0.22 * Math.abs(dot3(normal, LIGHT)));
     // The leaves lie behind everything that stands on them.
     const depth = points.reduce((s, p) => s + dot3(p, from), 0) / points.length - (f.mechanism === 'card' ? 1e4 : 0);
-    const paper = { id: f.id, mechanism: f.mechanism, depth, fill: lit(facing ? dressing?.colour ?? stock.insideColour : stock.outsideColour), points: points.map(onPage), holes: f.polygon.holes.map((h) => h.map((q) => onPage(onFacet(pose, i, q)))) };
+    const paper = {
+      id: f.id,
+      mechanism: f.mechanism,
+      depth,
+      fill: lit(facing ? (dressing?.colour ?? stock.insideColour) : stock.outsideColour),
+      points: points.map(onPage),
+      holes: f.polygon.holes.map((h) => h.map((q) => onPage(onFacet(pose, i, q)))),
+    };
     if (!facing) return [paper];
-    const layers = assembly.layers.filter((l) => l.facet === i).flatMap((l) => l.region.map((p) => ({
-      id: l.id, mechanism: f.mechanism, depth: depth + 1e-3 * l.order, fill: lit(l.colour ?? stockOf(design, l.stock).insideColour), points: p.outer.map((q) => onPage(onFacet(pose, i, q))), holes: p.holes.map((h) => h.map((q) => onPage(onFacet(pose, i, q)))),
-    })));
+    const layers = assembly.layers
+      .filter((l) => l.facet === i)
+      .flatMap((l) =>
+        l.region.map((p) => ({
+          id: l.id,
+          mechanism: f.mechanism,
+          depth: depth + 1e-3 * l.order,
+          fill: lit(l.colour ?? stockOf(design, l.stock).insideColour),
+          points: p.outer.map((q) => onPage(onFacet(pose, i, q))),
+          holes: p.holes.map((h) => h.map((q) => onPage(onFacet(pose, i, q)))),
+        })),
+      );
     return [paper, ...layers];
   });
   parts.sort((a, b) => a.depth - b.depth);
   const all = parts.flatMap((p) => p.points);
   const [x0, x1] = [Math.min(...all.map((p) => p[0])), Math.max(...all.map((p) => p[0]))];
   const [y0, y1] = [Math.min(...all.map((p) => p[1])), Math.max(...all.map((p) => p[1]))];
-  return { parts: parts.map(({ id, mechanism, points, holes, fill }) => ({ id, mechanism, points, holes, fill })), box: { x: x0, y: y0, width: x1 - x0, height: y1 - y0 } };
+  return {
+    parts: parts.map(({ id, mechanism, points, holes, fill }) => ({ id, mechanism, points, holes, fill })),
+    box: { x: x0, y: y0, width: x1 - x0, height: y1 - y0 },
+  };
 }
 
 function shade(hex: string, k: number): string {
-  const part = (i: number): string => Math.round(Math.min(255, parseInt(hex.slice(i, i + 2), 16) * k)).toString(16).padStart(2, '0');
+  const part = (i: number): string =>
+    Math.round(Math.min(255, parseInt(hex.slice(i, i + 2), 16) * k))
+      .toString(16)
+      .padStart(2, '0');
   return `#${part(1)}${part(3)}${part(5)}`;
 }

@@ -32,7 +32,9 @@ export function plateOfPieces(title: string, drawings: readonly Drawing[]): Plat
 }
 
 export const plateOfSheet = (title: string, sheet: SheetLayout): Plate => ({
-  title, widthMm: sheet.widthMm, heightMm: sheet.heightMm,
+  title,
+  widthMm: sheet.widthMm,
+  heightMm: sheet.heightMm,
   items: sheet.placed.map((p) => ({ drawing: p.drawing, place: (at) => onSheet(p, at) })),
 });
 
@@ -52,7 +54,17 @@ export function walkPlate<Out>(plate: Plate, sink: PlateSink<Out>): Out {
 }
 
 /** Line styles by role: pattern and weight first, colour second. Dashes in mm; weights in mm. */
-export const ROLE_STYLE: Readonly<Record<LineRole, { readonly colour: string; readonly dashMm: readonly number[]; readonly weightMm: number; readonly dxfColour: number }>> = {
+export const ROLE_STYLE: Readonly<
+  Record<
+    LineRole,
+    {
+      readonly colour: string;
+      readonly dashMm: readonly number[];
+      readonly weightMm: number;
+      readonly dxfColour: number;
+    }
+  >
+> = {
   cut: { colour: '#1e2a30', dashMm: [], weightMm: 0.25, dxfColour: 7 },
   valley: { colour: '#0b6470', dashMm: [4, 1.6], weightMm: 0.25, dxfColour: 4 },
   mountain: { colour: '#b3541e', dashMm: [3.6, 1.2, 0.6, 1.2], weightMm: 0.25, dxfColour: 30 },

@@ -1,5 +1,7 @@
 /** SVG in true millimetres: one group per role, one user unit per mm. */
 import { LINE_ROLES, type LineRole } from '../pattern/pattern';
+import { strokesOf, type Stroke } from '../plane/arcs';
+import type { Vec2 } from '../plane/vec2';
 import { trimNumber } from '../units/length';
 import { ROLE_STYLE, walkPlate, type Plate, type PlateSink } from './plate';
 
@@ -7,24 +9,52 @@ import { ROLE_STYLE, walkPlate, type Plate, type PlateSink } from './plate';
 const coordinate = (x: number): string => trimNumber(x, 6);
 
 export function toSvg(plate: Plate): string {
+  const at = ([x, y]: Vec2): string => `${coordinate(x)} ${coordinate(plate.heightMm - y)}`;
   const groups = new Map<LineRole, string[]>();
   const sink: PlateSink<string> = {
     line(role, points, closed, { id, fold }) {
-      const d = points.map(([x, y], i) => `${i === 0 ? 'M' : 'L'}${coordinate(x)} ${coordinate(plate.heightMm - y)}`).join(' ') + (closed ? ' Z' : '');
-      groups.set(role, [...(groups.get(role) ?? []), `    <path d="${d}" data-id="${escapeXml(id)}"${fold === 'mountain' ? ' data-role="perforation-mountain"' : ''}/>`]);
+      // The last line of a closed path is drawn by closing it.
+      const all = strokesOf(points, closed);
+      const drawn = closed && all[all.length - 1].kind === 'line' ? all.slice(0, -1) : all;
+      const strokes = drawn.map((s) => strokeOf(s, at));
+      const d = [`M${at(points[0])}`, ...strokes, ...(closed ? ['Z'] : [])].join(' ');
+      const folds = fold === 'mountain' ? ' data-role="perforation-mountain"' : '';
+      const own = groups.get(role) ?? [];
+      groups.set(role, [...own, `    <path d="${d}" data-id="${escapeXml(id)}"${folds}/>`]);
     },
     finish() {
       const [w, h] = [coordinate(plate.widthMm), coordinate(plate.heightMm)];
-      const body = LINE_ROLES.filter((r) => groups.has(r)).map((role) => {
-        const { colour, dashMm, weightMm } = ROLE_STYLE[role];
-        const dash = dashMm.length > 0 ? ` stroke-dasharray="${dashMm.join(' ')}"` : '';
-        return `  <g id="${role}" data-role="${role}" fill="none" stroke="${colour}" stroke-width="${weightMm}"${dash}>\n${groups.get(role)!.join('\n')}\n  </g>`;
-      });
-      return `<?xml version="1.0" encoding="UTF-8"?>\n<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">\n  <title>${escapeXml(plate.title)}</title>\n${body.join('\n')}\n</svg>\n`;
+      return [
+        '<?xml version="1.0" encoding="UTF-8"?>',
+        `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">`,
+        `  <title>${escapeXml(plate.title)}</title>`,
+        ...LINE_ROLES.filter((r) => groups.has(r)).flatMap((r) => [openGroup(r), ...groups.get(r)!, '  </g>']),
+        '</svg>\n',
+      ].join('\n');
     },
   };
   return walkPlate(plate, sink);
 }
 
+/** SVG's y runs down, so an arc that turns left is swept the other way. */
+function strokeOf(stroke: Stroke, at: (p: Vec2) => string): string {
+  if (stroke.kind === 'line') return `L${at(stroke.to)}`;
+  const radius = coordinate(stroke.radiusMm);
+  const large = Math.abs(stroke.sweepRad) > Math.PI ? 1 : 0;
+  return `A${radius} ${radius} 0 ${large} ${stroke.sweepRad > 0 ? 0 : 1} ${at(stroke.to)}`;
+}
+
+function openGroup(role: LineRole): string {
+  const { colour, dashMm, weightMm } = ROLE_STYLE[role];
+  const dash = dashMm.length > 0 ? ` stroke-dasharray="${dashMm.join(' ')}"` : '';
+  const pen = `fill="none" stroke="${colour}" stroke-width="${weightMm}"${dash}`;
+  return `  <g id="${role}" data-role="${role}" ${pen}>`;
+}
+
 export const escapeXml = (text: string): string =>
-  text.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/g, '').replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
+  text
+    .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f]/g, '')
+    .replace(/&/g, '&amp;')
+    .replace(/</g, '&lt;')
+    .replace(/>/g, '&gt;')
+    .replace(/"/g, '&quot;');

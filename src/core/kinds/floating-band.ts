@@ -1,5 +1,5 @@
 /**
- * A band between two slits that lifts a figure off the crease (handbook section 2).
+ * A band between two slits that lifts a figure off the crease (docs/mechanisms.md).
  *
  *        y =  S/2  ── endA, in ──
  *        y =  q    ── innerA, out ──
@@ -7,45 +7,99 @@
  *        y = -q    ── innerB, out ──
  *        y = -S/2  ── endB, in ──
  *
- * One freedom is left beside symmetry: crease stiffness decides it (design notes, section 5).
+ * One freedom is left beside symmetry: crease stiffness decides it (docs/mechanisms.md).
  */
 import { intersect, mapRegion, offset as grow, rectangle, regionArea, regionBox, type Region } from '../plane/polygon';
 import { frameAt, type Vec2 } from '../plane/vec2';
 import { sized } from '../shapes/steps';
 import { centreOfArea, foldAxis } from '../shapes/axis';
 import { levelAt } from '../shapes/level';
-import { EMPTY, LABEL_STEP, num, placedOn, shapeOf, type BuildContext, type Contribution, type CreaseLine, type GlueArea, type Host, type Kind, type ParameterValues, type Piece } from './kind';
+import {
+  EMPTY,
+  LABEL_STEP,
+  num,
+  placedOn,
+  shapeOf,
+  type BuildContext,
+  type Contribution,
+  type CreaseLine,
+  type GlueArea,
+  type Host,
+  type Kind,
+  type ParameterValues,
+  type Piece,
+} from './kind';
+import { alongCrease, scaledHeight } from './parameters';
 import { GLUE_SET_BACK_MM } from './step-fold';
+import { BESIDE_MM } from '../tolerance';
 
-function build(values: ParameterValues, { id, host, stock, outline }: BuildContext): Contribution {
+function build(values: ParameterValues, context: BuildContext): Contribution {
+  const { id, host, say } = context;
   const [slit, width, offset] = ['slit', 'width', 'offset'].map((k) => num(values, k));
   const q = values.quarter === null ? slit / 4 : num(values, 'quarter');
   const half = slit / 2;
   const [x0, x1] = [offset - width / 2, offset + width / 2];
   const at = (x: number, y: number): Vec2 => frameAt(host.frame, x, y);
-  const CREASES = [['endA', half, 1], ['innerA', q, -1], ['middle', 0, 1], ['innerB', -q, -1], ['endB', -half, 1]] as const;
+  const CREASES = [
+    ['endA', half, 1],
+    ['innerA', q, -1],
+    ['middle', 0, 1],
+    ['innerB', -q, -1],
+    ['endB', -half, 1],
+  ] as const;
   const FACETS = ['outerA', 'bandA', 'bandB', 'outerB'] as const;
   const [closed, open] = host.ends;
-  const signed = (sign: number, size: number | undefined): number | undefined => (size === undefined ? undefined : sign * size + 0);
+  const signed = (sign: number, size: number | undefined): number | undefined =>
+    size === undefined ? undefined : sign * size + 0;
   const creases = CREASES.map(([name, y, turn]): CreaseLine => {
     const sign = turn * host.sign;
-    return { id: `${id}.${name}`, role: sign > 0 ? 'valley' : 'mountain', mechanism: id, a: at(x0, y), b: at(x1, y), standsOn: host.crease, ends: [signed(sign, closed), signed(sign, open)] };
+    return {
+      id: `${id}.${name}`,
+      role: sign > 0 ? 'valley' : 'mountain',
+      mechanism: id,
+      a: at(x0, y),
+      b: at(x1, y),
+      standsOn: host.crease,
+      ends: [signed(sign, closed), signed(sign, open)],
+    };
   });
   const sides = [host.sideA, ...FACETS.map((f) => `${id}.${f}`), host.sideB];
   const lengths = [host.reachA - half, half - q, q, q, half - q, host.reachB - half];
   const hosts = CREASES.map(([name, y, turn], i): Host => ({
-    crease: `${id}.${name}`, piece: host.piece, frame: { origin: at(offset, y), along: host.frame.along }, lengthMm: width,
-    sideA: sides[i], sideB: sides[i + 1], sign: (turn * host.sign) as 1 | -1, ends: host.ends, reachA: lengths[i], reachB: lengths[i + 1], stock: host.stock,
+    crease: `${id}.${name}`,
+    piece: host.piece,
+    frame: { origin: at(offset, y), along: host.frame.along },
+    lengthMm: width,
+    sideA: sides[i],
+    sideB: sides[i + 1],
+    sign: (turn * host.sign) as 1 | -1,
+    ends: host.ends,
+    reachA: lengths[i],
+    reachB: lengths[i + 1],
+    stock: host.stock,
   }));
-  const ways = half - q > 0 ? [] : [{ what: `its inner creases lie ${q} mm from the crease, past the ends of the slits (${half} mm).`, mm: q - half }];
-  const figure = figurePiece(values, { id, host, stock, outline }, { x0, x1, q });
+  const ways =
+    half - q > 0
+      ? []
+      : [
+          {
+            key: 'quarter',
+            what: `its inner creases lie ${say(q)} from the crease, past the ends of the slits (${say(half)}).`,
+            mm: q - half,
+          },
+        ];
+  const figure = figurePiece(values, context, { x0, x1, q });
   return {
     ...EMPTY,
     lines: [x0, x1].map((x) => ({ role: 'cut' as const, a: at(x, -half), b: at(x, half), mechanism: id })),
     hostCreases: creases,
     interruptions: [{ crease: host.crease, from: x0 + host.lengthMm / 2, to: x1 + host.lengthMm / 2 }],
     claims: [{ outer: rectangle(x0, -half, x1, half).map(([x, y]) => at(x, y)), holes: [] }],
-    labels: FACETS.map((name, i) => ({ name: `${id}.${name}`, at: at(x0 + LABEL_STEP, CREASES[i][1] - LABEL_STEP), mechanism: id })),
+    labels: FACETS.map((name, i) => ({
+      name: `${id}.${name}`,
+      at: at(x0 + LABEL_STEP, CREASES[i][1] - LABEL_STEP),
+      mechanism: id,
+    })),
     hosts,
     contradictions: ways,
     ...(figure ? { pieces: [figure.piece], bonds: figure.bonds } : {}),
@@ -57,7 +111,9 @@ function build(values: ParameterValues, { id, host, stock, outline }: BuildConte
         // In the crease's own axes the bisector plane holds the middle crease: its distance from the crease.
         ...(middle ? { float_mm: Math.hypot(middle[1], middle[2]) } : {}),
         ...(shut ? { closed_middle_mm: Math.hypot(shut[1], shut[2]) } : {}),
-        ...(figure ? { tip_mm: figure.tipMm, axis_deg: figure.axisDeg, closed_reach_mm: slit - 2 * q + figure.halfHeight } : {}),
+        ...(figure
+          ? { tip_mm: figure.tipMm, axis_deg: figure.axisDeg, closed_reach_mm: slit - 2 * q + figure.halfHeight }
+          : {}),
       };
     },
   };
@@ -81,7 +137,11 @@ function axisOf(drawn: Region): number {
 }
 
 /** The figure: turned so that its axis lies on the middle crease, folded there, glued to both facets beside it. */
-function figurePiece(values: ParameterValues, { id, host, stock, outline }: BuildContext, { x0, x1, q }: { x0: number; x1: number; q: number }): FigurePart | null {
+function figurePiece(
+  values: ParameterValues,
+  { id, host, stock, outline }: BuildContext,
+  { x0, x1, q }: { x0: number; x1: number; q: number },
+): FigurePart | null {
   const shape = shapeOf(values, 'figure');
   if (!shape) return null;
   const drawn = outline(shape);
@@ -101,29 +161,58 @@ function figurePiece(values: ParameterValues, { id, host, stock, outline }: Buil
   const body = region.reduce((best, p) => (regionArea([p]) > regionArea([best]) ? p : best));
   const piece = `${id}.figure`;
   const [closed, open] = host.ends;
-  const stretch = levelAt([body], 1e-5);
+  const stretch = levelAt([body], BESIDE_MM);
   const folds = stretch.map((i, k): CreaseLine => ({
-    id: `${id}.axis${k === 0 ? '' : `-${k + 1}`}`, role: 'valley', mechanism: id, a: [i.from, 0], b: [i.to, 0], standsOn: host.crease, ends: [closed, open],
+    id: `${id}.axis${k === 0 ? '' : `-${k + 1}`}`,
+    role: 'valley',
+    mechanism: id,
+    a: [i.from, 0],
+    b: [i.to, 0],
+    standsOn: host.crease,
+    ends: [closed, open],
   }));
   const label = (y: number): Vec2 => [(stretch[0]?.from ?? middle) + LABEL_STEP, y];
   const set = GLUE_SET_BACK_MM;
   const areas = (['A', 'B'] as const).flatMap((side): GlueArea[] => {
-    const strip = side === 'A' ? rectangle(x0 + set, set, x1 - set, q - set) : rectangle(x0 + set, -q + set, x1 - set, -set);
+    const strip =
+      side === 'A' ? rectangle(x0 + set, set, x1 - set, q - set) : rectangle(x0 + set, -q + set, x1 - set, -set);
     if (strip[2][0] <= strip[0][0] || strip[2][1] <= strip[0][1]) return [];
     // Adhesive keeps inside the figure: what peeks out would stick to the leaf.
     return intersect([{ outer: strip, holes: [] }], grow([body], -set)).map((p, k) => ({
-      id: `${id}.glue${side}${k === 0 ? '' : k + 1}`, mechanism: id, outline: p.outer, facet: `${id}.half${side}`,
-      onto: { piece: host.piece, facet: `${id}.band${side}`, outline: p.outer.map(([x, y]) => frameAt(host.frame, host.sign * x, y)) },
+      id: `${id}.glue${side}${k === 0 ? '' : k + 1}`,
+      mechanism: id,
+      outline: p.outer,
+      facet: `${id}.half${side}`,
+      onto: {
+        piece: host.piece,
+        facet: `${id}.band${side}`,
+        outline: p.outer.map(([x, y]) => frameAt(host.frame, host.sign * x, y)),
+      },
     }));
   });
   const placement = placedOn(host);
   const weight = centreOfArea([body]);
   return {
     piece: {
-      id: piece, title: 'Figure', mechanism: id, stock, outline: body, lines: [], creases: folds, glue: areas,
-      labels: [{ name: `${id}.halfA`, at: label(LABEL_STEP / 4), mechanism: id }, { name: `${id}.halfB`, at: label(-LABEL_STEP / 4), mechanism: id }],
+      id: piece,
+      title: 'Figure',
+      mechanism: id,
+      stock,
+      outline: body,
+      lines: [],
+      creases: folds,
+      glue: areas,
+      labels: [
+        { name: `${id}.halfA`, at: label(LABEL_STEP / 4), mechanism: id },
+        { name: `${id}.halfB`, at: label(-LABEL_STEP / 4), mechanism: id },
+      ],
     },
-    bonds: (['A', 'B'] as const).map((side) => ({ id: `${id}.bond${side}`, a: { piece: host.piece, facet: `${id}.band${side}` }, b: { piece, facet: `${id}.half${side}` }, placement })),
+    bonds: (['A', 'B'] as const).map((side) => ({
+      id: `${id}.bond${side}`,
+      a: { piece: host.piece, facet: `${id}.band${side}` },
+      b: { piece, facet: `${id}.half${side}` },
+      placement,
+    })),
     tipMm: Math.min(weight[0] - x0, x1 - weight[0], q - Math.abs(weight[1])),
     axisDeg: axis.deg,
     halfHeight: Math.max(regionBox(region).max[1], -regionBox(region).min[1]),
@@ -134,14 +223,52 @@ export const floatingBand: Kind = {
   id: 'floating-band',
   title: 'Floating band',
   parameters: [
-    { key: 'slit', label: 'Slits', unit: 'mm', default: 80, min: 4, max: 1000, note: 'Length of each, centred across the crease.' },
+    {
+      key: 'slit',
+      label: 'Slits',
+      unit: 'mm',
+      default: 80,
+      min: 4,
+      max: 1000,
+      note: 'Length of each, centred across the crease.',
+    },
     { key: 'width', label: 'Width', unit: 'mm', default: 16, min: 2, max: 500, note: 'Of the band between the slits.' },
-    { key: 'quarter', label: 'Inner creases', unit: 'mm', default: null, min: 1, max: 500, note: 'From the crease; a quarter of the slit unless set.' },
-    { key: 'offset', label: 'Along the crease', unit: 'mm', default: 0, min: -1000, max: 1000, note: 'Middle of the band, from the middle of the crease.' },
-    { key: 'figure', label: 'Figure', unit: 'shape', default: null, note: 'Folded on its axis and glued to the two middle facets.' },
-    { key: 'figureHeight', label: 'Figure height', unit: 'mm', default: null, min: 1, max: 1000, note: 'The figure is scaled to it, proportions kept; as drawn unless set.' },
-    { key: 'axis', label: 'Axis of the figure', unit: 'deg', default: null, min: -180, max: 180, note: 'Direction in the drawing that lies on the middle crease; found from its symmetry unless set.' },
-    { key: 'axisShift', label: 'Shift of the axis', unit: 'mm', default: 0, min: -500, max: 500, note: 'How far beside the middle of the figure it folds.' },
+    {
+      key: 'quarter',
+      label: 'Inner creases',
+      unit: 'mm',
+      default: null,
+      min: 1,
+      max: 500,
+      note: 'From the crease; a quarter of the slit unless set.',
+    },
+    alongCrease('Middle of the band, from the middle of the crease.'),
+    {
+      key: 'figure',
+      label: 'Figure',
+      unit: 'shape',
+      default: null,
+      note: 'Folded on its axis and glued to the two middle facets.',
+    },
+    scaledHeight('Figure height', 'figure'),
+    {
+      key: 'axis',
+      label: 'Axis of the figure',
+      unit: 'deg',
+      default: null,
+      min: -180,
+      max: 180,
+      note: 'Direction in the drawing that lies on the middle crease; found from its symmetry unless set.',
+    },
+    {
+      key: 'axisShift',
+      label: 'Shift of the axis',
+      unit: 'mm',
+      default: 0,
+      min: -500,
+      max: 500,
+      note: 'How far beside the middle of the figure it folds.',
+    },
   ],
   build,
 };

@@ -1,17 +1,43 @@
-/** The plain base: two leaves that meet at the gutter, with or without a liner glued inside (handbook section 3). */
+/** The plain base: two leaves that meet at the gutter, with or without a liner glued inside (docs/mechanisms.md). */
 import type { Interruption } from '../pattern/facets';
 import type { Making } from '../pattern/making';
-import { contains, insidePoint, intersect, largest, mapRegion, offset as grow, rectangle, regionBox, unite, type Polygon, type Region } from '../plane/polygon';
+import {
+  contains,
+  insidePoint,
+  intersect,
+  largest,
+  mapRegion,
+  offset as grow,
+  rectangle,
+  regionBox,
+  unite,
+  type Polygon,
+  type Region,
+} from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 import { levelAt, widthOfAll, withoutIntervals } from '../shapes/level';
 import { fitWithContacts } from '../shapes/contact';
 import { ShapeError } from '../shapes/shape';
 import { identity } from '../linkage';
-import { LABEL_STEP, num, shapeOf, type Bond, type BuildContext, type Host, type Parameter, type ParameterValues, type Piece } from './kind';
+import {
+  LABEL_STEP,
+  num,
+  shapeOf,
+  type Bond,
+  type BuildContext,
+  type Host,
+  type Parameter,
+  type ParameterValues,
+  type Piece,
+} from './kind';
 import { GLUE_SET_BACK_MM } from './step-fold';
+import { SAME_LEVEL_MM } from '../tolerance';
 
 export const GUTTER = 'card.gutter';
-/** Adhesive under a liner stays this far off the gutter (mm), so that both folds stay free; common practice, no source. */
+/**
+ * Adhesive under a liner stays this far off the gutter (mm), so that both folds stay free; common practice, no
+ * source.
+ */
 const LINER_RELIEF_MM = 2;
 
 export interface BasePieces {
@@ -29,36 +55,128 @@ export interface BasePieces {
 
 export const foldCardParameters: readonly Parameter[] = [
   { key: 'gutter', label: 'Gutter', unit: 'mm', default: 200, min: 10, max: 2000, note: 'Length of the fold.' },
-  { key: 'reachA', label: 'Reach of leaf A', unit: 'mm', default: 140, min: 10, max: 1000, note: 'From the gutter to the fore edge of the leaf that lies still.' },
-  { key: 'reachB', label: 'Reach of leaf B', unit: 'mm', default: 140, min: 10, max: 1000, note: 'From the gutter to the fore edge of the leaf that turns.' },
-  { key: 'fold', label: 'Fold at the', unit: 'choice', default: 'side', choices: ['side', 'top'], note: 'Where the fold lies when the card is read.' },
-  { key: 'shape', label: 'Shape', unit: 'shape', default: null, note: 'A silhouette doubled about its foot: front and back joined along the fold, as high as the reach of leaf A. A plain card unless set.' },
-  { key: 'hinge', label: 'Least joined fold', unit: 'mm', default: 40, min: 5, max: 2000, note: 'Of a shaped card: front and back are joined along at least this; the foot is trimmed by the least that gives it.' },
-  { key: 'liner', label: 'Liner margin', unit: 'mm', default: 0, min: 0, max: 100, note: 'The pop-up page as a sheet of its own, this much smaller on every side; 0 for none.' },
+  {
+    key: 'reachA',
+    label: 'Reach of leaf A',
+    unit: 'mm',
+    default: 140,
+    min: 10,
+    max: 1000,
+    note: 'From the gutter to the fore edge of the leaf that lies still.',
+  },
+  {
+    key: 'reachB',
+    label: 'Reach of leaf B',
+    unit: 'mm',
+    default: 140,
+    min: 10,
+    max: 1000,
+    note: 'From the gutter to the fore edge of the leaf that turns.',
+  },
+  {
+    key: 'fold',
+    label: 'Fold at the',
+    unit: 'choice',
+    default: 'side',
+    choices: ['side', 'top'],
+    note: 'Where the fold lies when the card is read.',
+  },
+  {
+    key: 'shape',
+    label: 'Shape',
+    unit: 'shape',
+    default: null,
+    note:
+      'A silhouette doubled about its foot: front and back joined along the fold, as high as the ' +
+      'reach of leaf A. A plain card unless set.',
+  },
+  {
+    key: 'hinge',
+    label: 'Least joined fold',
+    unit: 'mm',
+    default: 40,
+    min: 5,
+    max: 2000,
+    note:
+      'Of a shaped card: front and back are joined along at least this; the foot is trimmed by ' +
+      'the least that gives it.',
+  },
+  {
+    key: 'liner',
+    label: 'Liner margin',
+    unit: 'mm',
+    default: 0,
+    min: 0,
+    max: 100,
+    note: 'The pop-up page as a sheet of its own, this much smaller on every side; 0 for none.',
+  },
 ];
 
 /** `stock` is of the base, `pageStock` of the liner. */
-export function buildFoldCard(values: ParameterValues, stock: string, pageStock: string, outline: BuildContext['outline']): BasePieces {
+export function buildFoldCard(
+  values: ParameterValues,
+  stock: string,
+  pageStock: string,
+  outline: BuildContext['outline'],
+): BasePieces {
   const shape = shapeOf(values, 'shape');
   if (shape) return shaped(values, outline(shape), stock, pageStock);
   const [gutter, reachA, reachB, liner] = ['gutter', 'reachA', 'reachB', 'liner'].map((k) => num(values, k));
   const lined = liner > 0;
-  const page = leaves(lined ? 'liner' : 'card', GUTTER, 'leaf', lined ? 'Liner' : 'Card', lined ? pageStock : stock, gutter - 2 * liner, reachA - liner, reachB - liner);
+  const page = leaves(
+    lined ? 'liner' : 'card',
+    GUTTER,
+    'leaf',
+    lined ? 'Liner' : 'Card',
+    lined ? pageStock : stock,
+    gutter - 2 * liner,
+    reachA - liner,
+    reachB - liner,
+  );
   const host: Host = {
-    crease: GUTTER, piece: page.id, frame: { origin: [0, 0], along: [1, 0] }, lengthMm: gutter - 2 * liner,
-    sideA: 'leafA', sideB: 'leafB', sign: 1, ends: [Math.PI, 0], reachA, reachB, stock: page.stock,
+    crease: GUTTER,
+    piece: page.id,
+    frame: { origin: [0, 0], along: [1, 0] },
+    lengthMm: gutter - 2 * liner,
+    sideA: 'leafA',
+    sideB: 'leafB',
+    sign: 1,
+    ends: [Math.PI, 0],
+    reachA,
+    reachB,
+    stock: page.stock,
   };
-  const measures = { hinge_mm: gutter, ...(lined ? { liner_width_mm: reachA + reachB - 2 * liner, liner_height_mm: gutter - 2 * liner } : {}) };
+  const measures = {
+    hinge_mm: gutter,
+    ...(lined ? { liner_width_mm: reachA + reachB - 2 * liner, liner_height_mm: gutter - 2 * liner } : {}),
+  };
   if (!lined) return { pieces: [page], bonds: [], gutter: host, measures, interruptions: [] };
   const base = leaves('card', 'card.cover', 'coverLeaf', 'Card', stock, gutter, reachA, reachB);
   const half = gutter / 2 - liner - GLUE_SET_BACK_MM;
   const under = (side: 'A' | 'B', reach: number) => {
     const [y0, y1] = [LINER_RELIEF_MM, reach - liner - GLUE_SET_BACK_MM];
     const outline = side === 'A' ? rectangle(-half, y0, half, y1) : rectangle(-half, -y1, half, -y0);
-    return { id: `card.glue${side}`, mechanism: 'card', outline, facet: `leaf${side}`, onto: { piece: 'card', facet: `coverLeaf${side}`, outline } };
+    return {
+      id: `card.glue${side}`,
+      mechanism: 'card',
+      outline,
+      facet: `leaf${side}`,
+      onto: { piece: 'card', facet: `coverLeaf${side}`, outline },
+    };
   };
-  const bond = (side: 'A' | 'B'): Bond => ({ id: `card.liner${side}`, a: { piece: 'liner', facet: `leaf${side}` }, b: { piece: 'card', facet: `coverLeaf${side}` }, placement: identity() });
-  return { pieces: [{ ...page, glue: [under('A', reachA), under('B', reachB)] }, base], bonds: [bond('A'), bond('B')], gutter: host, measures, interruptions: [] };
+  const bond = (side: 'A' | 'B'): Bond => ({
+    id: `card.liner${side}`,
+    a: { piece: 'liner', facet: `leaf${side}` },
+    b: { piece: 'card', facet: `coverLeaf${side}` },
+    placement: identity(),
+  });
+  return {
+    pieces: [{ ...page, glue: [under('A', reachA), under('B', reachB)] }, base],
+    bonds: [bond('A'), bond('B')],
+    gutter: host,
+    measures,
+    interruptions: [],
+  };
 }
 
 /** A shaped base: its silhouette above the fold, the same below it; the gutter wherever both are joined. */
@@ -66,55 +184,131 @@ function shaped(values: ParameterValues, drawn: Region, stock: string, pageStock
   const [reach, hinge, margin] = ['reachA', 'hinge', 'liner'].map((k) => num(values, k));
   // Trimmed to its hinge it is scaled back to the reach.
   const { region: half, missing } = fitWithContacts(drawn, reach, null, ['bottom'], hinge);
-  if (missing.length > 0) throw new ShapeError(`its shape is nowhere ${hinge} mm wide at a reach of ${reach} mm, so front and back cannot be joined over that; ask for a shorter joined fold`);
+  if (missing.length > 0)
+    throw new ShapeError(
+      `its shape is nowhere ${hinge} mm wide at a reach of ${reach} mm, so front and back cannot be ` +
+        `joined over that; ask for a shorter joined fold`,
+    );
   const main = largest(half)!;
-  const outline = unite([main], mapRegion([main], ([x, y]): Vec2 => [x, -y], true))[0];
+  const outline = unite(
+    [main],
+    mapRegion([main], ([x, y]): Vec2 => [x, -y], true),
+  )[0];
   const lined = margin > 0;
   const page = lined ? largest(grow([outline], -margin)) : outline;
   if (!page) throw new ShapeError(`a liner margin of ${margin} mm leaves nothing of the shaped liner`);
   const base = shapedPiece('card', lined ? 'card.cover' : GUTTER, lined ? 'coverLeaf' : 'leaf', 'Card', stock, outline);
-  if (!lined) return { pieces: [base.piece], bonds: [], gutter: base.host, measures: { hinge_mm: base.joinedMm }, interruptions: base.interruptions };
+  if (!lined)
+    return {
+      pieces: [base.piece],
+      bonds: [],
+      gutter: base.host,
+      measures: { hinge_mm: base.joinedMm },
+      interruptions: base.interruptions,
+    };
   const top = shapedPiece('liner', GUTTER, 'leaf', 'Liner', pageStock, page);
   const glue = (['A', 'B'] as const).flatMap((side) => {
-    const strip = side === 'A' ? rectangle(-1e4, LINER_RELIEF_MM, 1e4, 1e4) : rectangle(-1e4, -1e4, 1e4, -LINER_RELIEF_MM);
-    return intersect(grow([page], -GLUE_SET_BACK_MM), [{ outer: strip, holes: [] }]).map((p, k) => ({ id: `card.glue${side}${k === 0 ? '' : k + 1}`, mechanism: 'card', outline: p.outer, facet: `leaf${side}`, onto: { piece: 'card', facet: `coverLeaf${side}`, outline: p.outer } }));
+    const strip =
+      side === 'A' ? rectangle(-1e4, LINER_RELIEF_MM, 1e4, 1e4) : rectangle(-1e4, -1e4, 1e4, -LINER_RELIEF_MM);
+    return intersect(grow([page], -GLUE_SET_BACK_MM), [{ outer: strip, holes: [] }]).map((p, k) => ({
+      id: `card.glue${side}${k === 0 ? '' : k + 1}`,
+      mechanism: 'card',
+      outline: p.outer,
+      facet: `leaf${side}`,
+      onto: { piece: 'card', facet: `coverLeaf${side}`, outline: p.outer },
+    }));
   });
-  const bond = (side: 'A' | 'B'): Bond => ({ id: `card.liner${side}`, a: { piece: 'liner', facet: `leaf${side}` }, b: { piece: 'card', facet: `coverLeaf${side}` }, placement: identity() });
+  const bond = (side: 'A' | 'B'): Bond => ({
+    id: `card.liner${side}`,
+    a: { piece: 'liner', facet: `leaf${side}` },
+    b: { piece: 'card', facet: `coverLeaf${side}` },
+    placement: identity(),
+  });
   const box = regionBox([page]);
   return {
-    pieces: [{ ...top.piece, glue }, base.piece], bonds: [bond('A'), bond('B')], gutter: { ...top.host, reachA: reach, reachB: reach },
-    measures: { hinge_mm: base.joinedMm, liner_width_mm: box.max[1] - box.min[1], liner_height_mm: box.max[0] - box.min[0] }, interruptions: [...top.interruptions, ...base.interruptions],
+    pieces: [{ ...top.piece, glue }, base.piece],
+    bonds: [bond('A'), bond('B')],
+    gutter: { ...top.host, reachA: reach, reachB: reach },
+    measures: {
+      hinge_mm: base.joinedMm,
+      liner_width_mm: box.max[1] - box.min[1],
+      liner_height_mm: box.max[0] - box.min[0],
+    },
+    interruptions: [...top.interruptions, ...base.interruptions],
   };
 }
 
-function shapedPiece(id: string, crease: string, leaf: string, title: string, stock: string, outline: Polygon): { piece: Piece; host: Host; joinedMm: number; interruptions: Interruption[] } {
-  const joined = levelAt([outline], 1e-6);
+function shapedPiece(
+  id: string,
+  crease: string,
+  leaf: string,
+  title: string,
+  stock: string,
+  outline: Polygon,
+): { piece: Piece; host: Host; joinedMm: number; interruptions: Interruption[] } {
+  const joined = levelAt([outline], SAME_LEVEL_MM);
   const [x0, x1] = [joined[0].from, joined[joined.length - 1].to];
   const label = (sign: 1 | -1): Vec2 => {
     // Just inside the tip, where nothing that stands on the gutter reaches.
     const tip = outline.outer.reduce((best, p) => (sign * p[1] > sign * best[1] ? p : best));
-    const near: Vec2[] = [[0, -1], [0.5, -1], [-0.5, -1]].map(([dx, dy]) => [tip[0] + dx * LABEL_STEP, tip[1] + sign * dy * LABEL_STEP]);
+    const near: Vec2[] = [
+      [0, -1],
+      [0.5, -1],
+      [-0.5, -1],
+    ].map(([dx, dy]) => [tip[0] + dx * LABEL_STEP, tip[1] + sign * dy * LABEL_STEP]);
     return near.find((p) => contains(outline, p)) ?? insidePoint(outline);
   };
   const host: Host = {
-    crease, piece: id, frame: { origin: [(x0 + x1) / 2, 0], along: [1, 0] }, lengthMm: x1 - x0, sideA: `${leaf}A`, sideB: `${leaf}B`, sign: 1, ends: [Math.PI, 0],
-    reachA: regionBox([outline]).max[1], reachB: -regionBox([outline]).min[1], stock,
+    crease,
+    piece: id,
+    frame: { origin: [(x0 + x1) / 2, 0], along: [1, 0] },
+    lengthMm: x1 - x0,
+    sideA: `${leaf}A`,
+    sideB: `${leaf}B`,
+    sign: 1,
+    ends: [Math.PI, 0],
+    reachA: regionBox([outline]).max[1],
+    reachB: -regionBox([outline]).min[1],
+    stock,
   };
   const gaps = withoutIntervals([{ from: x0, to: x1 }], joined);
   return {
-    host, joinedMm: widthOfAll(joined), interruptions: gaps.map((g) => ({ crease, from: g.from - x0, to: g.to - x0 })),
+    host,
+    joinedMm: widthOfAll(joined),
+    interruptions: gaps.map((g) => ({ crease, from: g.from - x0, to: g.to - x0 })),
     piece: {
-      id, title, stock, mechanism: 'card', outline, lines: [], glue: [],
+      id,
+      title,
+      stock,
+      mechanism: 'card',
+      outline,
+      lines: [],
+      glue: [],
       creases: [{ id: crease, role: 'valley', mechanism: 'card', a: [x0, 0], b: [x1, 0], ends: [Math.PI, 0] }],
-      labels: [{ name: `${leaf}A`, at: label(1), mechanism: 'card' }, { name: `${leaf}B`, at: label(-1), mechanism: 'card' }],
+      labels: [
+        { name: `${leaf}A`, at: label(1), mechanism: 'card' },
+        { name: `${leaf}B`, at: label(-1), mechanism: 'card' },
+      ],
     },
   };
 }
 
-function leaves(id: string, crease: string, leaf: string, title: string, stock: string, length: number, reachA: number, reachB: number): Piece {
+function leaves(
+  id: string,
+  crease: string,
+  leaf: string,
+  title: string,
+  stock: string,
+  length: number,
+  reachA: number,
+  reachB: number,
+): Piece {
   const half = length / 2;
   return {
-    id, title, stock, mechanism: 'card',
+    id,
+    title,
+    stock,
+    mechanism: 'card',
     outline: { outer: rectangle(-half, -reachB, half, reachA), holes: [] },
     lines: [],
     creases: [{ id: crease, role: 'valley', mechanism: 'card', a: [-half, 0], b: [half, 0], ends: [Math.PI, 0] }],

@@ -1,22 +1,45 @@
 /**
- * A silhouette that stays up when the leaf behind it folds away (handbook section 2): what of it lies past the fold is cut free on
- * side B and stays with side A; the score stops at its outline.
+ * A silhouette that stays up when the leaf behind it folds away (docs/mechanisms.md): what of it lies past the fold is
+ * cut free on side B and stays with side A; the score stops at its outline.
  */
-import { intersect, mapRegion, offset as grow, rectangle, regionBox, ringsOf, subtract, unite, type Region } from '../plane/polygon';
+import {
+  intersect,
+  mapRegion,
+  offset as grow,
+  rectangle,
+  regionBox,
+  ringsOf,
+  subtract,
+  unite,
+  type Region,
+} from '../plane/polygon';
 import { frameAt, type Vec2 } from '../plane/vec2';
 import { joinIntervals, levelAt, widthOfAll, withoutIntervals } from '../shapes/level';
 import { standing } from '../shapes/outline';
-import { WELD_MM } from '../tolerance';
-import { EMPTY, num, shapeOf, type BuildContext, type Contribution, type Kind, type ParameterValues, type PatternLine } from './kind';
+import { BESIDE_MM, WELD_MM } from '../tolerance';
+import {
+  EMPTY,
+  num,
+  shapeOf,
+  type BuildContext,
+  type Contribution,
+  type Kind,
+  type Lack,
+  type ParameterValues,
+  type PatternLine,
+} from './kind';
+import { alongCrease, scaledHeight } from './parameters';
 import { strandedPaper } from './page-figure';
 
 /** Gap between the figure and the leaf it is cut from; common practice, no source. */
 export const RELIEF_MM = 1.27;
-const BESIDE = 1e-5;
 
-function build(values: ParameterValues, { id, host, outline }: BuildContext): Contribution {
+function build(values: ParameterValues, { id, host, outline, say }: BuildContext): Contribution {
   const [rise, offset, relief] = ['rise', 'offset', 'relief'].map((k) => num(values, k));
-  const whole = mapRegion(standing(outline(shapeOf(values, 'shape')!), values.figureHeight as number | null), ([x, h]) => [x + offset, h]);
+  const whole = mapRegion(
+    standing(outline(shapeOf(values, 'shape')!), values.figureHeight as number | null),
+    ([x, h]) => [x + offset, h],
+  );
   const height = regionBox(whole).max[1];
   // In (x, h) with h up from the fold; the page's y runs the other way.
   const figure = mapRegion(whole, ([x, h]) => [x, h - (height - rise)]);
@@ -40,11 +63,16 @@ function build(values: ParameterValues, { id, host, outline }: BuildContext): Co
   const waste = unite([...gap, ...stranded]);
   const gone = unite([...hole, ...waste]);
   const half = host.lengthMm / 2;
-  const open = joinIntervals(levelAt(gone, BESIDE), WELD_MM);
+  const open = joinIntervals(levelAt(gone, BESIDE_MM), WELD_MM);
   const scores = withoutIntervals([{ from: -half, to: half }], open);
-  const joined = widthOfAll(levelAt(standingUp, BESIDE));
-  const unheld = standingUp.filter((p) => widthOfAll(levelAt([p], BESIDE)) < WELD_MM).map((p) => `a part of it ${(regionBox([p]).min[1]).toFixed(1)} mm past the fold is tied to nothing and falls out`);
-  if (standingUp.length === 0) unheld.push('no part of the figure lies past the fold');
+  const joined = widthOfAll(levelAt(standingUp, BESIDE_MM));
+  const unheld: Lack[] = standingUp
+    .filter((p) => widthOfAll(levelAt([p], BESIDE_MM)) < WELD_MM)
+    .map((p, k) => {
+      const past = say(regionBox([p]).min[1]);
+      return { key: `part ${k}`, what: `a part of it ${past} past the fold is tied to nothing and falls out` };
+    });
+  if (standingUp.length === 0) unheld.push({ key: 'rise', what: 'no part of the figure lies past the fold' });
   const reach = host.reachA;
   return {
     ...EMPTY,
@@ -53,13 +81,25 @@ function build(values: ParameterValues, { id, host, outline }: BuildContext): Co
     waste: mapRegion(waste, onPage, true),
     claims: mapRegion(gone, onPage, true),
     unheld,
-    contradictions: rise > height + WELD_MM ? [{ what: `it rises ${rise} mm past the fold but is only ${height.toFixed(1)} mm high.`, mm: rise - height }] : [],
+    contradictions:
+      rise > height + WELD_MM
+        ? [
+            {
+              key: 'rise',
+              what: `it rises ${say(rise)} past the fold but is only ${say(height)} high.`,
+              mm: rise - height,
+            },
+          ]
+        : [],
     landmarks: [{ name: 'tip', piece: host.piece, facet: host.sideA, at: onPage(highest(figure)) }],
     measures: () => ({
       rise_mm: rise,
       folded_height_mm: reach + rise,
       fold_left_mm: scores.length > 0 && scores[0].from <= -half + WELD_MM ? scores[0].to - scores[0].from : 0,
-      fold_right_mm: scores.length > 0 && scores[scores.length - 1].to >= half - WELD_MM ? scores[scores.length - 1].to - scores[scores.length - 1].from : 0,
+      fold_right_mm:
+        scores.length > 0 && scores[scores.length - 1].to >= half - WELD_MM
+          ? scores[scores.length - 1].to - scores[scores.length - 1].from
+          : 0,
       joined_mm: joined,
     }),
   };
@@ -75,11 +115,33 @@ export const halfCut: Kind = {
   id: 'half-cut',
   title: 'Half-cut figure',
   parameters: [
-    { key: 'shape', label: 'Silhouette', unit: 'shape', default: { circle: 60 }, note: 'Its upper part stands up past the fold.' },
-    { key: 'figureHeight', label: 'Height', unit: 'mm', default: null, min: 1, max: 1000, note: 'The silhouette is scaled to it, proportions kept; as drawn unless set.' },
-    { key: 'rise', label: 'Past the fold', unit: 'mm', default: 25, min: 0.5, max: 1000, note: 'How far it stands past the fold.' },
-    { key: 'offset', label: 'Along the crease', unit: 'mm', default: 0, min: -1000, max: 1000, note: 'Its middle, from the middle of the crease.' },
-    { key: 'relief', label: 'Gap', unit: 'mm', default: RELIEF_MM, min: 0, max: 20, note: 'Between the figure and the leaf it is cut from. Common practice, no source: 1.27 mm.' },
+    {
+      key: 'shape',
+      label: 'Silhouette',
+      unit: 'shape',
+      default: { circle: 60 },
+      note: 'Its upper part stands up past the fold.',
+    },
+    scaledHeight('Height', 'silhouette'),
+    {
+      key: 'rise',
+      label: 'Past the fold',
+      unit: 'mm',
+      default: 25,
+      min: 0.5,
+      max: 1000,
+      note: 'How far it stands past the fold.',
+    },
+    alongCrease(),
+    {
+      key: 'relief',
+      label: 'Gap',
+      unit: 'mm',
+      default: RELIEF_MM,
+      min: 0,
+      max: 20,
+      note: 'Between the figure and the leaf it is cut from. Common practice, no source: 1.27 mm.',
+    },
   ],
   build,
 };

@@ -12,7 +12,9 @@ export { buildFoldCard, foldCardParameters, GUTTER, type BasePieces } from './fo
 export { strutTrade, type StrutTrade } from './strut-figure';
 
 /** Kinds that stand on a crease, by id. To add one: docs/adding-a-mechanism.md. */
-export const KINDS: ReadonlyMap<string, Kind> = new Map([stepFold, planeStack, strutFigure, halfCut, floatingBand, vFold].map((k) => [k.id, k]));
+export const KINDS: ReadonlyMap<string, Kind> = new Map(
+  [stepFold, planeStack, strutFigure, halfCut, floatingBand, vFold].map((k) => [k.id, k]),
+);
 
 export interface KindInfo {
   readonly id: string;

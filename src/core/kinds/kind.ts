@@ -1,7 +1,7 @@
 /** What a mechanism kind is: parameters, and what it contributes to the design it stands in. */
 import type { CreaseLine, FacetLabel, GlueArea, OwnedArea, PatternLine, Piece } from '../pattern/pattern';
 import type { Interruption } from '../pattern/facets';
-import type { Region } from '../plane/polygon';
+import type { Polygon, Region } from '../plane/polygon';
 import type { Frame2, Vec2 } from '../plane/vec2';
 import type { Shape } from '../shapes/shape';
 import { compose, placeOnSheet, type Rigid, type Vec3 } from '../linkage';
@@ -29,7 +29,9 @@ export type ListItem = Readonly<Record<string, FieldValue>>;
 export type ParameterValue = FieldValue | readonly ListItem[];
 export type ParameterValues = Readonly<Record<string, ParameterValue>>;
 
-/** The crease something stands on, as it lies in its flat piece. Local x runs along it from its middle, y into side A. */
+/**
+ * The crease something stands on, as it lies in its flat piece. Local x runs along it from its middle, y into side A.
+ */
 export interface Host {
   /** Id of the crease. */
   readonly crease: string;
@@ -67,10 +69,19 @@ export interface Landmark {
 
 /** What measures may read. Points in mm. */
 export interface PoseReader {
-  /** In the axes of what the mechanism stands on: x along, y into side A, z on the side that closes. Undefined where the landmark's facet is missing. */
+  /**
+   * In the axes of what the mechanism stands on: x along, y into side A, z on the side that closes. Undefined where
+   * the landmark's facet is missing.
+   */
   local(landmark: string): Vec3 | undefined;
   /** The same at the closed pose; undefined where the design does not close. */
   closed(landmark: string): Vec3 | undefined;
+}
+
+/** Something a part lacks: `key` stays the same while the numbers in the sentence change. */
+export interface Lack {
+  readonly key: string;
+  readonly what: string;
 }
 
 export interface Contribution {
@@ -86,9 +97,9 @@ export interface Contribution {
   readonly landmarks: readonly Landmark[];
   readonly measures: (pose: PoseReader) => Record<string, number>;
   /** Parameters that say two things at once: what, and by how many mm they differ. */
-  readonly contradictions: readonly { readonly what: string; readonly mm: number }[];
-  /** Parts that nothing holds, or that cannot move free: what, in words. */
-  readonly unheld: readonly string[];
+  readonly contradictions: readonly { readonly key: string; readonly what: string; readonly mm: number }[];
+  /** Parts that nothing holds, that lack their paper or cannot move free: what, in words. */
+  readonly unheld: readonly Lack[];
   /** Paper of the host's piece that falls out as waste. */
   readonly waste: Region;
   /** Paper of the host's piece that it takes for itself; nothing that stands beside it may take it too. */
@@ -103,6 +114,10 @@ export interface BuildContext {
   readonly stock: string;
   /** Outline of a shape, mm, y up. Throws ShapeError. */
   readonly outline: (shape: Shape) => Region;
+  /** Paper of the host's piece as it is before this is cut from it. */
+  readonly paper: Polygon;
+  /** A length in words, in the unit of the card. */
+  readonly say: (mm: number) => string;
 }
 
 /** A mechanism that stands on a crease. */
@@ -114,7 +129,20 @@ export interface Kind {
 }
 
 export const EMPTY: Contribution = {
-  lines: [], hostCreases: [], labels: [], interruptions: [], pieces: [], bonds: [], hosts: [], landmarks: [], measures: () => ({}), contradictions: [], unheld: [], waste: [], claims: [], owned: [],
+  lines: [],
+  hostCreases: [],
+  labels: [],
+  interruptions: [],
+  pieces: [],
+  bonds: [],
+  hosts: [],
+  landmarks: [],
+  measures: () => ({}),
+  contradictions: [],
+  unheld: [],
+  waste: [],
+  claims: [],
+  owned: [],
 };
 
 export const num = (values: ParameterValues, key: string): number => values[key] as number;
@@ -122,7 +150,8 @@ export const shapeOf = (values: Readonly<Record<string, ParameterValue>>, key: s
   const value = values[key];
   return typeof value === 'object' && value !== null && !Array.isArray(value) ? (value as Shape) : null;
 };
-export const listOf = (values: ParameterValues, key: string): readonly ListItem[] => (Array.isArray(values[key]) ? (values[key] as readonly ListItem[]) : []);
+export const listOf = (values: ParameterValues, key: string): readonly ListItem[] =>
+  Array.isArray(values[key]) ? (values[key] as readonly ListItem[]) : [];
 
 /** Small step from a corner into a facet, for its label: nothing else of a design comes this close to a corner (mm). */
 export const LABEL_STEP = 0.02;

@@ -1,5 +1,5 @@
 /**
- * Box step, cut through the fold or glued over it (handbook section 2).
+ * Box step, cut through the fold or glued over it (docs/mechanisms.md).
  *
  *        y = a   ── base, valley ──      riser r, from base to ridge
  *        y = a-r ── ridge, mountain ──   tread t, from ridge to wall
@@ -8,19 +8,36 @@
  * Cut from the page the paper between the creases is a + b long, so the tread is a + b - r.
  */
 import type { CreaseLine, CreaseRole } from '../pattern/pattern';
-import { rectangle } from '../plane/polygon';
+import { stretchesInside, type Stretch } from '../plane/chord';
+import { contains, intersect, rectangle, type Polygon, type Region } from '../plane/polygon';
 import { frameAt, type Vec2 } from '../plane/vec2';
 import { compose, shiftBy } from '../linkage';
 import { LENGTH_EQUAL_MM } from '../tolerance';
-import { EMPTY, LABEL_STEP, num, placedOn, type BuildContext, type Contribution, type Host, type Kind, type ParameterValues, type Piece } from './kind';
+import {
+  EMPTY,
+  LABEL_STEP,
+  num,
+  placedOn,
+  type BuildContext,
+  type Contribution,
+  type Host,
+  type Kind,
+  type ParameterValues,
+  type Piece,
+} from './kind';
+import { alongCrease } from './parameters';
 
 /** Adhesive stays this far off a crease (mm); common practice, no source. */
 export const GLUE_SET_BACK_MM = 1;
 
 interface Step {
-  readonly a: number; readonly b: number; readonly r: number; readonly t: number;
+  readonly a: number;
+  readonly b: number;
+  readonly r: number;
+  readonly t: number;
   /** Its sides, along the host's crease from the middle. */
-  readonly x0: number; readonly x1: number;
+  readonly x0: number;
+  readonly x1: number;
 }
 
 function measure(values: ParameterValues, host: Host): Step {
@@ -29,7 +46,8 @@ function measure(values: ParameterValues, host: Host): Step {
   const glued = values.build === 'glued';
   const t = values.tread !== null ? num(values, 'tread') : glued ? a : a + b - r;
   const half = host.lengthMm / 2;
-  const x0 = values.edge === 'left' ? -half : values.edge === 'right' ? half - width : num(values, 'offset') - width / 2;
+  const x0 =
+    values.edge === 'left' ? -half : values.edge === 'right' ? half - width : num(values, 'offset') - width / 2;
   return { a, b, r, t, x0, x1: x0 + width };
 }
 
@@ -37,28 +55,108 @@ function build(values: ParameterValues, context: BuildContext): Contribution {
   return values.build === 'glued' ? glued(values, context) : cut(values, context);
 }
 
-function cut(values: ParameterValues, { id, host }: BuildContext): Contribution {
-  const { a, b, r, x0, x1 } = measure(values, host);
+function cut(values: ParameterValues, { id, host, paper, say }: BuildContext): Contribution {
+  const step = measure(values, host);
+  const { a, b, r, x0, x1 } = step;
   const ridgeY = a - r;
   const at = (x: number, y: number): Vec2 => frameAt(host.frame, x, y);
-  const crease = (name: string, y: number, sign: 1 | -1): CreaseLine => creaseOf(id, host, name, at(x0, y), at(x1, y), sign, true);
+  const over = values.tread === null ? 0 : r + num(values, 'tread') - (a + b);
+  const open = openEnd(values.edge, step, host, paper);
+  const runs = { base: open.run(a), ridge: open.run(ridgeY), wall: open.run(-b) };
+  const crease = (name: keyof typeof runs, y: number, sign: 1 | -1): CreaseLine[] => {
+    const run = runs[name];
+    return run ? [creaseOf(id, host, name, at(run.from, y), at(run.to, y), sign, true)] : [];
+  };
   const slit = (x: number) => ({ role: 'cut' as const, a: at(x, -b), b: at(x, a), mechanism: id });
   const half = host.lengthMm / 2;
-  const over = values.tread === null ? 0 : r + num(values, 'tread') - (a + b);
+  const middle = (name: keyof typeof runs, y: number): Vec2 =>
+    at(runs[name] ? (runs[name].from + runs[name].to) / 2 : (x0 + x1) / 2, y);
+  const gutter = { from: open.side === 'left' ? -half : x0, to: open.side === 'right' ? half : x1 };
+  const inner = open.side === 'left' ? x1 - LABEL_STEP : x0 + LABEL_STEP;
   return {
     ...EMPTY,
-    contradictions: Math.abs(over) < LENGTH_EQUAL_MM ? [] : [{ what: `cut from the page its riser and tread must add up to depth + height (${a + b} mm), not ${a + b + over} mm.`, mm: Math.abs(over) }],
-    lines: [...(values.edge === 'left' ? [] : [slit(x0)]), ...(values.edge === 'right' ? [] : [slit(x1)])],
-    hostCreases: [crease('base', a, 1), crease('ridge', ridgeY, -1), crease('wall', -b, 1)],
-    interruptions: [{ crease: host.crease, from: x0 + half, to: x1 + half }],
-    claims: [{ outer: rectangle(x0, -b, x1, a).map(([x, y]) => at(x, y)), holes: [] }],
+    contradictions:
+      Math.abs(over) < LENGTH_EQUAL_MM
+        ? []
+        : [
+            {
+              key: 'sum',
+              what:
+                `cut from the page its riser and tread must add up to depth + height ` +
+                `(${say(a + b)}), not ${say(a + b + over)}.`,
+              mm: Math.abs(over),
+            },
+          ],
+    unheld: (['base', 'ridge', 'wall'] as const)
+      .filter((name) => !runs[name])
+      .map((name) => {
+        const short = say(open.shortMm({ base: a, ridge: ridgeY, wall: -b }[name]));
+        return { key: name, what: `its ${name} has no paper: the edge of the page lies ${short} short of it` };
+      }),
+    lines: [...(open.side === 'left' ? [] : [slit(x0)]), ...(open.side === 'right' ? [] : [slit(x1)])],
+    hostCreases: [...crease('base', a, 1), ...crease('ridge', ridgeY, -1), ...crease('wall', -b, 1)],
+    interruptions: [{ crease: host.crease, from: gutter.from + half, to: gutter.to + half }],
+    claims: open.claims(rectangle(x0, -b, x1, a).map(([x, y]) => at(x, y))),
     labels: [
-      { name: `${id}.riser`, at: at(x0 + LABEL_STEP, a - LABEL_STEP), mechanism: id },
-      { name: `${id}.tread`, at: at(x0 + LABEL_STEP, -b + LABEL_STEP), mechanism: id },
+      { name: `${id}.riser`, at: at(inner, a - LABEL_STEP), mechanism: id },
+      { name: `${id}.tread`, at: at(inner, -b + LABEL_STEP), mechanism: id },
     ],
-    hosts: hostsOf(id, host, { base: at((x0 + x1) / 2, a), ridge: at((x0 + x1) / 2, ridgeY), wall: at((x0 + x1) / 2, -b) }, host.piece, { a, b, r, t: a + b - r, width: x1 - x0 }, host.frame.along, host.stock),
-    landmarks: [{ name: 'ridge', piece: host.piece, facet: `${id}.riser`, at: at((x0 + x1) / 2, ridgeY) }],
+    hosts: hostsOf(
+      id,
+      host,
+      { base: middle('base', a), ridge: middle('ridge', ridgeY), wall: middle('wall', -b) },
+      host.piece,
+      { a, b, r, t: a + b - r },
+      (name) => (runs[name] ? runs[name].to - runs[name].from : 0),
+      host.frame.along,
+      host.stock,
+    ),
+    landmarks: [{ name: 'ridge', piece: host.piece, facet: `${id}.riser`, at: middle('ridge', ridgeY) }],
     measures: measuresOf({ a, b, r, t: values.tread === null ? a + b - r : num(values, 'tread'), x0, x1 }, host),
+  };
+}
+
+/** How a step ends toward the edge it is open to: on the edge itself, whatever its outline. */
+interface OpenEnd {
+  readonly side: 'none' | 'left' | 'right';
+  /** Where a crease at a level runs, along the host; null where it has no paper. */
+  run(y: number): Stretch | null;
+  /** How far short of the step's inner end the paper of that level ends, mm. */
+  shortMm(y: number): number;
+  claims(plain: readonly Vec2[]): Region;
+}
+
+/**
+ * A side step on the outline of its page follows it, however that is shaped; one that is nested ends on its host's
+ * slit, which is straight.
+ */
+function openEnd(edge: unknown, { x0, x1 }: Step, host: Host, paper: Polygon): OpenEnd {
+  const side = edge === 'left' || edge === 'right' ? edge : 'none';
+  const beyond = side === 'left' ? x0 - LABEL_STEP : x1 + LABEL_STEP;
+  const straight: OpenEnd = {
+    side,
+    run: () => ({ from: x0, to: x1 }),
+    shortMm: () => 0,
+    claims: (plain) => [{ outer: plain, holes: [] }],
+  };
+  if (side === 'none' || contains(paper, frameAt(host.frame, beyond, 0))) return straight;
+  const inner = side === 'left' ? x1 : x0;
+  const solid = { outer: paper.outer, holes: [] };
+  const inside = (y: number): Stretch[] => stretchesInside(solid, frameAt(host.frame, 0, y), host.frame.along);
+  return {
+    side,
+    run: (y) => {
+      const around = inside(y).find((s) => s.from < inner && s.to > inner);
+      if (!around) return null;
+      return side === 'left' ? { from: around.from, to: inner } : { from: inner, to: around.to };
+    },
+    shortMm: (y) =>
+      Math.min(
+        ...inside(y)
+          .map((s) => (side === 'left' ? s.from - inner : inner - s.to))
+          .filter((d) => d > 0),
+      ),
+    claims: (plain) => intersect([{ outer: plain, holes: [] }], [solid]),
   };
 }
 
@@ -74,20 +172,38 @@ function glued(values: ParameterValues, { id, host, stock }: BuildContext): Cont
   const piece = `${id}.step`;
   const lies = Math.abs(a + b - r - t) < LENGTH_EQUAL_MM;
   const own: Host = { ...host, sign: 1 };
-  const crease = (name: string, at: number, sign: 1 | -1): CreaseLine => creaseOf(id, own, name, [x0, at], [x1, at], sign, lies);
-  const tabOutline = (from: number, to: number): readonly Vec2[] => rectangle(x0 + GLUE_SET_BACK_MM, from, x1 - GLUE_SET_BACK_MM, to);
+  const crease = (name: string, at: number, sign: 1 | -1): CreaseLine =>
+    creaseOf(id, own, name, [x0, at], [x1, at], sign, lies);
+  const tabOutline = (from: number, to: number): readonly Vec2[] =>
+    rectangle(x0 + GLUE_SET_BACK_MM, from, x1 - GLUE_SET_BACK_MM, to);
   const shift = -b - y.wall;
-  const onHost = (ring: readonly Vec2[], dy: number): Vec2[] => ring.map(([px, py]) => frameAt(host.frame, host.sign * px, py + dy));
+  const onHost = (ring: readonly Vec2[], dy: number): Vec2[] =>
+    ring.map(([px, py]) => frameAt(host.frame, host.sign * px, py + dy));
   const areaA = tabOutline(a + GLUE_SET_BACK_MM, a + tab);
   const areaB = tabOutline(y.wall - tab, y.wall - GLUE_SET_BACK_MM);
   const body: Piece = {
-    id: piece, title: 'Step', mechanism: id, stock,
+    id: piece,
+    title: 'Step',
+    mechanism: id,
+    stock,
     outline: { outer: rectangle(x0, y.wall - tab, x1, a + tab), holes: [] },
     lines: [],
     creases: [crease('base', y.base, 1), crease('ridge', y.ridge, -1), crease('wall', y.wall, 1)],
     glue: [
-      { id: `${id}.glueA`, mechanism: id, outline: areaA, facet: `${id}.tabA`, onto: { piece: host.piece, facet: host.sideA, outline: onHost(areaA, 0) } },
-      { id: `${id}.glueB`, mechanism: id, outline: areaB, facet: `${id}.tabB`, onto: { piece: host.piece, facet: host.sideB, outline: onHost(areaB, shift) } },
+      {
+        id: `${id}.glueA`,
+        mechanism: id,
+        outline: areaA,
+        facet: `${id}.tabA`,
+        onto: { piece: host.piece, facet: host.sideA, outline: onHost(areaA, 0) },
+      },
+      {
+        id: `${id}.glueB`,
+        mechanism: id,
+        outline: areaB,
+        facet: `${id}.tabB`,
+        onto: { piece: host.piece, facet: host.sideB, outline: onHost(areaB, shift) },
+      },
     ],
     labels: [
       { name: `${id}.tabA`, at: [x0 + LABEL_STEP, a + LABEL_STEP], mechanism: id },
@@ -102,9 +218,23 @@ function glued(values: ParameterValues, { id, host, stock }: BuildContext): Cont
     pieces: [body],
     bonds: [
       { id: `${id}.bondA`, a: { piece: host.piece, facet: host.sideA }, b: { piece, facet: `${id}.tabA` }, placement },
-      { id: `${id}.bondB`, a: { piece: host.piece, facet: host.sideB }, b: { piece, facet: `${id}.tabB` }, placement: compose(placement, shiftBy([0, shift, 0])) },
+      {
+        id: `${id}.bondB`,
+        a: { piece: host.piece, facet: host.sideB },
+        b: { piece, facet: `${id}.tabB` },
+        placement: compose(placement, shiftBy([0, shift, 0])),
+      },
     ],
-    hosts: hostsOf(id, { ...own, sideA: `${id}.tabA`, sideB: `${id}.tabB`, reachA: tab + a, reachB: tab + b }, { base: [middle, y.base], ridge: [middle, y.ridge], wall: [middle, y.wall] }, piece, { a, b, r, t, width }, [1, 0], stock),
+    hosts: hostsOf(
+      id,
+      { ...own, sideA: `${id}.tabA`, sideB: `${id}.tabB`, reachA: tab + a, reachB: tab + b },
+      { base: [middle, y.base], ridge: [middle, y.ridge], wall: [middle, y.wall] },
+      piece,
+      { a, b, r, t },
+      () => width,
+      [1, 0],
+      stock,
+    ),
     landmarks: [{ name: 'ridge', piece, facet: `${id}.riser`, at: [middle, y.ridge] }],
     measures: measuresOf(step, host),
   };
@@ -116,15 +246,47 @@ function creaseOf(id: string, host: Host, name: string, a: Vec2, b: Vec2, turn: 
   const role: CreaseRole = sign > 0 ? 'valley' : 'mountain';
   const [closed, open] = host.ends;
   const signed = (size: number | undefined): number | undefined => (size === undefined ? undefined : sign * size + 0);
-  return { id: `${id}.${name}`, role, mechanism: id, a, b, standsOn: host.crease, ends: [signed(closed), liesOpen ? signed(open) : undefined] };
+  return {
+    id: `${id}.${name}`,
+    role,
+    mechanism: id,
+    a,
+    b,
+    standsOn: host.crease,
+    ends: [signed(closed), liesOpen ? signed(open) : undefined],
+  };
 }
 
 function hostsOf(
-  id: string, host: Host, middles: { base: Vec2; ridge: Vec2; wall: Vec2 }, piece: string,
-  { a, b, r, t, width }: { a: number; b: number; r: number; t: number; width: number }, along: Vec2, stock: string,
+  id: string,
+  host: Host,
+  middles: { base: Vec2; ridge: Vec2; wall: Vec2 },
+  piece: string,
+  { a, b, r, t }: { a: number; b: number; r: number; t: number },
+  lengthOf: (crease: 'base' | 'ridge' | 'wall') => number,
+  along: Vec2,
+  stock: string,
 ): Host[] {
-  const on = (name: string, origin: Vec2, sign: 1 | -1, sideA: string, sideB: string, reachA: number, reachB: number): Host => ({
-    crease: `${id}.${name}`, piece, frame: { origin, along }, lengthMm: width, sideA, sideB, sign, ends: host.ends, reachA, reachB, stock,
+  const on = (
+    name: 'base' | 'ridge' | 'wall',
+    origin: Vec2,
+    sign: 1 | -1,
+    sideA: string,
+    sideB: string,
+    reachA: number,
+    reachB: number,
+  ): Host => ({
+    crease: `${id}.${name}`,
+    piece,
+    frame: { origin, along },
+    lengthMm: lengthOf(name),
+    sideA,
+    sideB,
+    sign,
+    ends: host.ends,
+    reachA,
+    reachB,
+    stock,
   });
   return [
     on('base', middles.base, host.sign, host.sideA, `${id}.riser`, host.reachA - a, r),
@@ -151,15 +313,77 @@ export const stepFold: Kind = {
   id: 'step-fold',
   title: 'Step',
   parameters: [
-    { key: 'depth', label: 'Depth from the crease', unit: 'mm', default: 25, min: 1, max: 1000, note: 'Base crease on side A, from what it stands on.' },
-    { key: 'height', label: 'Height', unit: 'mm', default: 25, min: 1, max: 1000, note: 'Wall crease on side B, from what it stands on.' },
-    { key: 'width', label: 'Width', unit: 'mm', default: 40, min: 1, max: 2000, note: 'Along the crease; a side step is measured from the edge.' },
-    { key: 'offset', label: 'Along the crease', unit: 'mm', default: 0, min: -1000, max: 1000, note: 'Its middle, from the middle of the crease. A side step keeps to its edge.' },
-    { key: 'edge', label: 'Open to the edge', unit: 'choice', default: 'none', choices: ['none', 'left', 'right'], note: 'Left and right are the low and the high end along the crease.' },
-    { key: 'build', label: 'Made by', unit: 'choice', default: 'cut', choices: ['cut', 'glued'], note: 'Cut from the page, or a strip of its own glued over the crease.' },
-    { key: 'riser', label: 'Riser', unit: 'mm', default: null, min: 1, max: 1000, note: 'From base to ridge; the height unless set.' },
-    { key: 'tread', label: 'Tread', unit: 'mm', default: null, min: 1, max: 1000, note: 'From ridge to wall; the depth unless set. Cut from the page it is depth + height - riser.' },
-    { key: 'tab', label: 'Glue tab', unit: 'mm', default: 10, min: 2, max: 100, note: 'Width of each tab of a glued step.' },
+    {
+      key: 'depth',
+      label: 'Depth from the crease',
+      unit: 'mm',
+      default: 25,
+      min: 1,
+      max: 1000,
+      note: 'Base crease on side A, from what it stands on.',
+    },
+    {
+      key: 'height',
+      label: 'Height',
+      unit: 'mm',
+      default: 25,
+      min: 1,
+      max: 1000,
+      note: 'Wall crease on side B, from what it stands on.',
+    },
+    {
+      key: 'width',
+      label: 'Width',
+      unit: 'mm',
+      default: 40,
+      min: 1,
+      max: 2000,
+      note: 'Along the crease; a side step is measured from the edge.',
+    },
+    alongCrease('Its middle, from the middle of the crease. A side step keeps to its edge.'),
+    {
+      key: 'edge',
+      label: 'Open to the edge',
+      unit: 'choice',
+      default: 'none',
+      choices: ['none', 'left', 'right'],
+      note: 'Left and right are the low and the high end along the crease.',
+    },
+    {
+      key: 'build',
+      label: 'Made by',
+      unit: 'choice',
+      default: 'cut',
+      choices: ['cut', 'glued'],
+      note: 'Cut from the page, or a strip of its own glued over the crease.',
+    },
+    {
+      key: 'riser',
+      label: 'Riser',
+      unit: 'mm',
+      default: null,
+      min: 1,
+      max: 1000,
+      note: 'From base to ridge; the height unless set.',
+    },
+    {
+      key: 'tread',
+      label: 'Tread',
+      unit: 'mm',
+      default: null,
+      min: 1,
+      max: 1000,
+      note: 'From ridge to wall; the depth unless set. Cut from the page it is depth + height - riser.',
+    },
+    {
+      key: 'tab',
+      label: 'Glue tab',
+      unit: 'mm',
+      default: 10,
+      min: 2,
+      max: 100,
+      note: 'Width of each tab of a glued step.',
+    },
   ],
   build,
 };

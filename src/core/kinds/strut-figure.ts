@@ -1,13 +1,29 @@
-/** A silhouette cut from the page, held by struts (handbook section 2). It stands parallel to side B, `depth` in front of it. */
+/**
+ * A silhouette cut from the page, held by struts (docs/mechanisms.md). It stands parallel to side B, `depth` in front
+ * of it.
+ */
 import { mapRegion, regionArea, type Region } from '../plane/polygon';
 import { frameAt } from '../plane/vec2';
 import { standing } from '../shapes/outline';
 import { widthOfAll } from '../shapes/level';
-import { EMPTY, listOf, num, shapeOf, type BuildContext, type Contribution, type Kind, type ListItem, type Parameter, type ParameterValues } from './kind';
+import {
+  EMPTY,
+  listOf,
+  num,
+  shapeOf,
+  type BuildContext,
+  type Contribution,
+  type Kind,
+  type ListItem,
+  type Parameter,
+  type ParameterValues,
+} from './kind';
+import { alongCrease, scaledHeight } from './parameters';
 import { cutFigure } from './page-figure';
 import { holdFigure, type HeldFigure, type Placed } from './struts';
 
-const placed = (items: readonly ListItem[]): Placed[] => items.map((i) => ({ x: i.x as number, width: i.width as number }));
+const placed = (items: readonly ListItem[]): Placed[] =>
+  items.map((i) => ({ x: i.x as number, width: i.width as number }));
 
 /** The silhouette as it is held, in (x, h) about its own middle; the reader's right is the low end of the crease. */
 export function heldFigure(values: ParameterValues, outline: BuildContext['outline']): HeldSilhouette {
@@ -33,7 +49,9 @@ function hold(values: ParameterValues, drawn: Region): HeldSilhouette {
   // Half a turn, not a reflection: seen from the front the page's x runs to the left.
   const silhouette = mapRegion(standing(drawn, values.figureHeight as number | null), ([x, h]) => [-x, h], true);
   const held = holdFigure(silhouette, {
-    depth: num(values, 'depth'), strutMin: num(values, 'strutMin'), footMin: num(values, 'footMin'),
+    depth: num(values, 'depth'),
+    strutMin: num(values, 'strutMin'),
+    footMin: num(values, 'footMin'),
     struts: values.struts === 'auto' ? 'auto' : placed(listOf(values, 'struts')),
     feet: values.feet === 'auto' ? 'auto' : placed(listOf(values, 'feet')),
   });
@@ -43,23 +61,49 @@ function hold(values: ParameterValues, drawn: Region): HeldSilhouette {
 function build(values: ParameterValues, { id, host, outline }: BuildContext): Contribution {
   const [depth, offset] = [num(values, 'depth'), num(values, 'offset')];
   const { silhouette, held } = heldFigure(values, outline);
-  const along = <T extends { from: number; to: number }>(i: T): T => ({ ...i, from: i.from + offset, to: i.to + offset });
+  const along = <T extends { from: number; to: number }>(i: T): T => ({
+    ...i,
+    from: i.from + offset,
+    to: i.to + offset,
+  });
   const region = mapRegion(held.region, ([x, h]) => [x + offset, h]);
   const many = region.length > 1;
   const cut = cutFigure({
-    id, host, region, depth, feet: held.feet.map(along), holds: held.holds.map(along),
-    names: { part: (k) => (many ? `figure-${k + 1}` : 'figure'), hold: (k) => `strut-${k + 1}`, foot: (k) => `foot-${k + 1}`, ridge: (k) => `ridge-${k + 1}`, wall: (k) => `wall-${k + 1}` },
+    id,
+    host,
+    region,
+    depth,
+    feet: held.feet.map(along),
+    holds: held.holds.map(along),
+    names: {
+      part: (k) => (many ? `figure-${k + 1}` : 'figure'),
+      hold: (k) => `strut-${k + 1}`,
+      foot: (k) => `foot-${k + 1}`,
+      ridge: (k) => `ridge-${k + 1}`,
+      wall: (k) => `wall-${k + 1}`,
+    },
   });
   const height = silhouette.flatMap((p) => p.outer).reduce((top, p) => Math.max(top, p[1]), 0);
   const reach = Math.max(host.reachA, host.reachB);
   return {
-    ...EMPTY, ...cut,
-    unheld: [...cut.unheld, ...held.missed.map((what) => `${what} does not meet the silhouette`)],
-    landmarks: [{ name: 'tip', piece: host.piece, facet: cut.tip.facet, at: frameAt(host.frame, cut.tip.at[0], depth - cut.tip.at[1]) }],
+    ...EMPTY,
+    ...cut,
+    unheld: [...cut.unheld, ...held.missed.map((key) => ({ key, what: `${key} does not meet the silhouette` }))],
+    landmarks: [
+      {
+        name: 'tip',
+        piece: host.piece,
+        facet: cut.tip.facet,
+        at: frameAt(host.frame, cut.tip.at[0], depth - cut.tip.at[1]),
+      },
+    ],
     measures: () => ({
       room_mm: reach - (depth + height),
       strut_count: held.holds.length,
-      strut_narrowest_mm: held.holds.reduce((least, s) => Math.min(least, s.to - s.from), held.holds.length > 0 ? Infinity : 0),
+      strut_narrowest_mm: held.holds.reduce(
+        (least, s) => Math.min(least, s.to - s.from),
+        held.holds.length > 0 ? Infinity : 0,
+      ),
       strut_total_mm: widthOfAll(held.holds),
       foot_mm: widthOfAll(held.feet),
       shape_loss_pct: held.lossPct,
@@ -77,13 +121,32 @@ export interface StrutTrade {
   readonly lossPct: number;
 }
 /** The same figure with its struts chosen for several least widths. */
-export const strutTrade = (values: ParameterValues, outline: BuildContext['outline'], widths: readonly number[]): StrutTrade[] => widths.map((strutMin) => {
-  const { held } = heldFigure({ ...values, strutMin, struts: 'auto' }, outline);
-  return { strutMin, count: held.holds.length, narrowestMm: Math.min(...held.holds.map((s) => s.to - s.from)), totalMm: widthOfAll(held.holds), lossPct: held.lossPct };
-});
+export const strutTrade = (
+  values: ParameterValues,
+  outline: BuildContext['outline'],
+  widths: readonly number[],
+): StrutTrade[] =>
+  widths.map((strutMin) => {
+    const { held } = heldFigure({ ...values, strutMin, struts: 'auto' }, outline);
+    return {
+      strutMin,
+      count: held.holds.length,
+      narrowestMm: Math.min(...held.holds.map((s) => s.to - s.from)),
+      totalMm: widthOfAll(held.holds),
+      lossPct: held.lossPct,
+    };
+  });
 
 const PLACE: readonly Parameter[] = [
-  { key: 'x', label: 'Along', unit: 'mm', default: 0, min: -1000, max: 1000, note: 'Its middle, from the middle of the figure, along the crease.' },
+  {
+    key: 'x',
+    label: 'Along',
+    unit: 'mm',
+    default: 0,
+    min: -1000,
+    max: 1000,
+    note: 'Its middle, from the middle of the figure, along the crease.',
+  },
   { key: 'width', label: 'Width', unit: 'mm', default: 6, min: 0.5, max: 1000, note: 'Along the crease.' },
 ];
 
@@ -91,14 +154,60 @@ export const strutFigure: Kind = {
   id: 'strut-figure',
   title: 'Strutted figure',
   parameters: [
-    { key: 'shape', label: 'Silhouette', unit: 'shape', default: { arch: { width: 60, height: 60 } }, note: 'Its foot is its lowest line.' },
-    { key: 'figureHeight', label: 'Height', unit: 'mm', default: null, min: 1, max: 1000, note: 'The silhouette is scaled to it, proportions kept; as drawn unless set.' },
-    { key: 'depth', label: 'Depth', unit: 'mm', default: 20, min: 1, max: 1000, note: 'How far in front of side B it stands; its struts are as long.' },
-    { key: 'offset', label: 'Along the crease', unit: 'mm', default: 0, min: -1000, max: 1000, note: 'Its middle, from the middle of the crease.' },
-    { key: 'strutMin', label: 'Narrowest strut', unit: 'mm', default: 4, min: 1, max: 200, note: 'Common practice, no source: 4 mm.' },
-    { key: 'footMin', label: 'Least foot', unit: 'mm', default: 8, min: 1, max: 500, note: 'Joined width at the foot of each part, at least.' },
-    { key: 'struts', label: 'Struts', unit: 'list', default: 'auto', word: 'auto', fields: PLACE, note: 'Chosen on the high points, or a list of places.' },
-    { key: 'feet', label: 'Feet', unit: 'list', default: 'auto', word: 'auto', fields: PLACE, note: 'The straight parts of its lowest line, or a list of places.' },
+    {
+      key: 'shape',
+      label: 'Silhouette',
+      unit: 'shape',
+      default: { arch: { width: 60, height: 60 } },
+      note: 'Its foot is its lowest line.',
+    },
+    scaledHeight('Height', 'silhouette'),
+    {
+      key: 'depth',
+      label: 'Depth',
+      unit: 'mm',
+      default: 20,
+      min: 1,
+      max: 1000,
+      note: 'How far in front of side B it stands; its struts are as long.',
+    },
+    alongCrease(),
+    {
+      key: 'strutMin',
+      label: 'Narrowest strut',
+      unit: 'mm',
+      default: 4,
+      min: 1,
+      max: 200,
+      note: 'Common practice, no source: 4 mm.',
+    },
+    {
+      key: 'footMin',
+      label: 'Least foot',
+      unit: 'mm',
+      default: 8,
+      min: 1,
+      max: 500,
+      note: 'Joined width at the foot of each part, at least.',
+    },
+    {
+      key: 'struts',
+      label: 'Struts',
+      unit: 'list',
+      default: 'auto',
+      word: 'auto',
+      fields: PLACE,
+      note: 'Chosen on the high points, or a list of places.',
+    },
+    {
+      key: 'feet',
+      label: 'Feet',
+      unit: 'list',
+      default: 'auto',
+      word: 'auto',
+      fields: PLACE,
+      note: 'The straight parts of its lowest line, or a list of places.',
+    },
   ],
   build,
 };

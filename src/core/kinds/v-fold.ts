@@ -1,14 +1,26 @@
 /**
- * Glued piece whose own crease, the spine, meets the host's crease at an angle (handbook section 2): a spherical four-bar
- * about the point where they meet. Drawn about that point with glue line A at `lean` from x, the spine `fold` further on,
- * glue line B another `fold` on; tabs lie outside the panels.
+ * Glued piece whose own crease, the spine, meets the host's crease at an angle (docs/mechanisms.md): a spherical
+ * four-bar about the point where they meet. Drawn about that point with glue line A at `lean` from x, the spine `fold`
+ * further on, glue line B another `fold` on; tabs lie outside the panels.
  */
 import type { CreaseLine } from '../pattern/pattern';
 import { centreOf, type Ring } from '../plane/polygon';
 import { add2, scale2, type Frame2, type Vec2 } from '../plane/vec2';
 import { compose, invert, placeOnSheet, type Rigid } from '../linkage';
 import { degToRad, radToDeg } from '../units/angle';
-import { EMPTY, LABEL_STEP, num, placedOn, type BuildContext, type Contribution, type Host, type Kind, type ParameterValues, type Piece } from './kind';
+import {
+  EMPTY,
+  LABEL_STEP,
+  num,
+  placedOn,
+  type BuildContext,
+  type Contribution,
+  type Host,
+  type Kind,
+  type ParameterValues,
+  type Piece,
+} from './kind';
+import { alongCrease } from './parameters';
 import { GLUE_SET_BACK_MM } from './step-fold';
 
 const heading = (rad: number): Vec2 => [Math.cos(rad), Math.sin(rad)];
@@ -16,25 +28,50 @@ const leftOf = ([x, y]: Vec2): Vec2 => [-y, x];
 
 /** The host seen from its other end: x reversed, sides swapped. */
 const reversed = (h: Host): Host => ({
-  ...h, frame: { origin: h.frame.origin, along: scale2(h.frame.along, -1) }, sideA: h.sideB, sideB: h.sideA, reachA: h.reachB, reachB: h.reachA,
+  ...h,
+  frame: { origin: h.frame.origin, along: scale2(h.frame.along, -1) },
+  sideA: h.sideB,
+  sideB: h.sideA,
+  reachA: h.reachB,
+  reachB: h.reachA,
 });
 
-/** Tab beside a glue line that starts at the apex, on the side toward the gutter: set back so that it clears the gutter, ends bevelled. */
-function tabAlong(apex: Vec2, line: Vec2, outward: Vec2, lean: number, size: number, tab: number, relief: number): { tab: Ring; glue: Ring } {
+/**
+ * Tab beside a glue line that starts at the apex, on the side toward the gutter: set back so that it clears the
+ * gutter, ends bevelled.
+ */
+function tabAlong(
+  apex: Vec2,
+  line: Vec2,
+  outward: Vec2,
+  lean: number,
+  size: number,
+  tab: number,
+  relief: number,
+): { tab: Ring; glue: Ring; fits: boolean; beginsMm: number } {
   // At s along the line and w out from it the distance to the gutter is s sin(lean) - w cos(lean).
-  const clear = (w: number, room: number): number => Math.max(relief, (room + w * Math.max(0, Math.cos(lean))) / Math.max(Math.sin(lean), 0.05));
+  const clear = (w: number, room: number): number =>
+    Math.max(relief, (room + w * Math.max(0, Math.cos(lean))) / Math.max(Math.sin(lean), 0.05));
   const at = (s: number, w: number): Vec2 => add2(apex, add2(scale2(line, s), scale2(outward, w)));
   const bevel = Math.min(tab / 3, size / 6);
   const shape = (inner: number, room: number, outer: number): Ring => {
     const s0 = clear(inner, room);
     const s1 = Math.min(Math.max(clear(outer, room), s0 + bevel), size - bevel - 0.1);
-    return [at(s0, inner), at(size - bevel, inner), at(size - 2 * bevel, outer), at(Math.min(s1, size - 2 * bevel - 0.1), outer)];
+    return [
+      at(s0, inner),
+      at(size - bevel, inner),
+      at(size - 2 * bevel, outer),
+      at(Math.min(s1, size - 2 * bevel - 0.1), outer),
+    ];
   };
-  return { tab: shape(0, relief, tab), glue: shape(GLUE_SET_BACK_MM, relief + GLUE_SET_BACK_MM, tab) };
+  const glue = shape(GLUE_SET_BACK_MM, relief + GLUE_SET_BACK_MM, tab);
+  // The tab begins where it is clear of the gutter and must end before the glue line does.
+  const beginsMm = Math.max(clear(0, relief), clear(GLUE_SET_BACK_MM, relief + GLUE_SET_BACK_MM));
+  return { tab: shape(0, relief, tab), glue, fits: beginsMm + bevel < size - 2 * bevel, beginsMm };
 }
 
 function build(values: ParameterValues, context: BuildContext): Contribution {
-  const { id, stock } = context;
+  const { id, stock, say } = context;
   const away = values.point === 'away';
   const host = away === context.host.sign > 0 ? reversed(context.host) : context.host;
   const lean = degToRad(num(values, 'lean'));
@@ -52,42 +89,110 @@ function build(values: ParameterValues, context: BuildContext): Contribution {
 
   const full = host.ends[0] === Math.PI;
   const crease = (name: string, to: Vec2, valley: boolean, closed: number): CreaseLine => ({
-    id: `${id}.${name}`, role: valley ? 'valley' : 'mountain', mechanism: id, a: apex, b: to, standsOn: host.crease, ends: [full ? closed : undefined, undefined],
+    id: `${id}.${name}`,
+    role: valley ? 'valley' : 'mountain',
+    mechanism: id,
+    a: apex,
+    b: to,
+    standsOn: host.crease,
+    ends: [full ? closed : undefined, undefined],
   });
   // Each crease runs out from the apex; on leaf B glue line B lies at -lean.
   const turn: Rigid = aboutApex(apex, -2 * (lean + fold));
   const toHost = placedOn(host);
   const placementB = compose(toHost, turn);
-  const onto = (ring: Ring, placement: Rigid): Vec2[] => ring.map(([x, y]): Vec2 => [placement[0] * x + placement[1] * y + placement[3], placement[4] * x + placement[5] * y + placement[7]]);
-  const inside = (d: Vec2, toward: Vec2): Vec2 => add2(apex, add2(scale2(d, LABEL_STEP * 20), scale2(toward, LABEL_STEP)));
+  const onto = (ring: Ring, placement: Rigid): Vec2[] =>
+    ring.map(([x, y]): Vec2 => [
+      placement[0] * x + placement[1] * y + placement[3],
+      placement[4] * x + placement[5] * y + placement[7],
+    ]);
+  const inside = (d: Vec2, toward: Vec2): Vec2 =>
+    add2(apex, add2(scale2(d, LABEL_STEP * 20), scale2(toward, LABEL_STEP)));
   const body: Piece = {
-    id: piece, title: 'V-fold', mechanism: id, stock,
-    outline: { outer: [apex, tabA.tab[0], tabA.tab[3], tabA.tab[2], tabA.tab[1], reach(lineA), reach(spine), reach(lineB), tabB.tab[1], tabB.tab[2], tabB.tab[3], tabB.tab[0]], holes: [] },
+    id: piece,
+    title: 'V-fold',
+    mechanism: id,
+    stock,
+    outline: {
+      outer: [
+        apex,
+        ...(tabA.fits ? [tabA.tab[0], tabA.tab[3], tabA.tab[2], tabA.tab[1]] : []),
+        reach(lineA),
+        reach(spine),
+        reach(lineB),
+        ...(tabB.fits ? [tabB.tab[1], tabB.tab[2], tabB.tab[3], tabB.tab[0]] : []),
+      ],
+      holes: [],
+    },
     lines: [],
-    creases: [crease('glueA', reach(lineA), true, up ? 0 : Math.PI), crease('spine', reach(spine), up, up ? Math.PI : -Math.PI), crease('glueB', reach(lineB), true, up ? 0 : Math.PI)],
-    glue: [
-      { id: `${id}.glueA`, mechanism: id, outline: tabA.glue, facet: `${id}.tabA`, onto: { piece: host.piece, facet: host.sideA, outline: onto(tabA.glue, toHost) } },
-      { id: `${id}.glueB`, mechanism: id, outline: tabB.glue, facet: `${id}.tabB`, onto: { piece: host.piece, facet: host.sideB, outline: onto(tabB.glue, placementB) } },
+    creases: [
+      crease('glueA', reach(lineA), true, up ? 0 : Math.PI),
+      crease('spine', reach(spine), up, up ? Math.PI : -Math.PI),
+      crease('glueB', reach(lineB), true, up ? 0 : Math.PI),
     ],
+    glue: !tabA.fits
+      ? []
+      : [
+          {
+            id: `${id}.glueA`,
+            mechanism: id,
+            outline: tabA.glue,
+            facet: `${id}.tabA`,
+            onto: { piece: host.piece, facet: host.sideA, outline: onto(tabA.glue, toHost) },
+          },
+          {
+            id: `${id}.glueB`,
+            mechanism: id,
+            outline: tabB.glue,
+            facet: `${id}.tabB`,
+            onto: { piece: host.piece, facet: host.sideB, outline: onto(tabB.glue, placementB) },
+          },
+        ],
     labels: [
-      { name: `${id}.tabA`, at: centreOf(tabA.tab), mechanism: id },
+      ...(tabA.fits ? [{ name: `${id}.tabA`, at: centreOf(tabA.tab), mechanism: id }] : []),
       { name: `${id}.panelA`, at: inside(lineA, leftOf(lineA)), mechanism: id },
       { name: `${id}.panelB`, at: inside(lineB, scale2(leftOf(lineB), -1)), mechanism: id },
-      { name: `${id}.tabB`, at: centreOf(tabB.tab), mechanism: id },
+      ...(tabB.fits ? [{ name: `${id}.tabB`, at: centreOf(tabB.tab), mechanism: id }] : []),
     ],
   };
   const hostOn = (name: string, d: Vec2, sign: 1 | -1, sideA: string, sideB: string, ends: Host['ends']): Host => {
     const frame: Frame2 = { origin: add2(apex, scale2(d, size / 2)), along: d };
-    return { crease: `${id}.${name}`, piece, frame, lengthMm: size, sideA, sideB, sign, ends, reachA: size, reachB: size, stock };
+    return {
+      crease: `${id}.${name}`,
+      piece,
+      frame,
+      lengthMm: size,
+      sideA,
+      sideB,
+      sign,
+      ends,
+      reachA: size,
+      reachB: size,
+      stock,
+    };
   };
   const glueEnds: Host['ends'] = [full ? (up ? 0 : Math.PI) : undefined, undefined];
   const runs = away ? -1 : 1;
+  const room = `it would begin ${say(tabA.beginsMm)} from the point of a glue line ${say(size)} long`;
   return {
     ...EMPTY,
     pieces: [body],
+    unheld: tabA.fits
+      ? []
+      : [{ key: 'tabs', what: `its tabs have no room beside the crease: ${room}, so nothing holds it to the page` }],
     bonds: [
-      { id: `${id}.bondA`, a: { piece: host.piece, facet: host.sideA }, b: { piece, facet: `${id}.tabA` }, placement: toHost },
-      { id: `${id}.bondB`, a: { piece: host.piece, facet: host.sideB }, b: { piece, facet: `${id}.tabB` }, placement: placementB },
+      {
+        id: `${id}.bondA`,
+        a: { piece: host.piece, facet: host.sideA },
+        b: { piece, facet: `${id}.tabA` },
+        placement: toHost,
+      },
+      {
+        id: `${id}.bondB`,
+        a: { piece: host.piece, facet: host.sideB },
+        b: { piece, facet: `${id}.tabB` },
+        placement: placementB,
+      },
     ],
     hosts: [
       hostOn('glueA', lineA, 1, `${id}.panelA`, `${id}.tabA`, glueEnds),
@@ -110,21 +215,73 @@ function build(values: ParameterValues, context: BuildContext): Contribution {
 }
 
 const aboutApex = (apex: Vec2, angle: number): Rigid =>
-  compose(compose(placeOnSheet(apex, [1, 0]), placeOnSheet([0, 0], heading(angle))), invert(placeOnSheet(apex, [1, 0])));
-
+  compose(
+    compose(placeOnSheet(apex, [1, 0]), placeOnSheet([0, 0], heading(angle))),
+    invert(placeOnSheet(apex, [1, 0])),
+  );
 
 export const vFold: Kind = {
   id: 'v-fold',
   title: 'V-fold',
   parameters: [
-    { key: 'lean', label: 'Lean of the glue lines', unit: 'deg', default: 45, min: 5, max: 150, note: 'Angle between each glue line and the crease it stands on.' },
-    { key: 'fold', label: 'Spine to glue line', unit: 'deg', default: 90, min: 5, max: 150, note: 'Angle between the piece’s own crease and its glue lines. Smaller than the lean it goes taut before the card is flat.' },
-    { key: 'size', label: 'Length of the spine', unit: 'mm', default: 50, min: 5, max: 1000, note: 'The glue lines are as long.' },
-    { key: 'offset', label: 'Along the crease', unit: 'mm', default: 0, min: -1000, max: 1000, note: 'Where the spine meets the crease, from its middle.' },
+    {
+      key: 'lean',
+      label: 'Lean of the glue lines',
+      unit: 'deg',
+      default: 45,
+      min: 5,
+      max: 150,
+      note: 'Angle between each glue line and the crease it stands on.',
+    },
+    {
+      key: 'fold',
+      label: 'Spine to glue line',
+      unit: 'deg',
+      default: 90,
+      min: 5,
+      max: 150,
+      note:
+        'Angle between the piece’s own crease and its glue lines. Smaller than the lean it goes ' +
+        'taut before the card is flat.',
+    },
+    {
+      key: 'size',
+      label: 'Length of the spine',
+      unit: 'mm',
+      default: 50,
+      min: 5,
+      max: 1000,
+      note: 'The glue lines are as long.',
+    },
+    alongCrease('Where the spine meets the crease, from its middle.'),
     { key: 'tab', label: 'Glue tab', unit: 'mm', default: 10, min: 2, max: 100, note: 'Width of the tabs.' },
-    { key: 'relief', label: 'Tabs off the crease', unit: 'mm', default: 1.5, min: 0, max: 50, note: 'Room between the tabs and the crease they stand on, so that the fold stays free.' },
-    { key: 'point', label: 'Point', unit: 'choice', default: 'toward', choices: ['toward', 'away'], note: 'Toward: the glue lines run to the high end along the crease; away: to the low end.' },
-    { key: 'crease', label: 'Spine folds as', unit: 'choice', default: 'valley', choices: ['valley', 'mountain'], note: 'Of the two poses that close: valley the one further from the crease, mountain the one nearer to it (only where fold is smaller than lean).' },
+    {
+      key: 'relief',
+      label: 'Tabs off the crease',
+      unit: 'mm',
+      default: 1.5,
+      min: 0,
+      max: 50,
+      note: 'Room between the tabs and the crease they stand on, so that the fold stays free.',
+    },
+    {
+      key: 'point',
+      label: 'Point',
+      unit: 'choice',
+      default: 'toward',
+      choices: ['toward', 'away'],
+      note: 'Toward: the glue lines run to the high end along the crease; away: to the low end.',
+    },
+    {
+      key: 'crease',
+      label: 'Spine folds as',
+      unit: 'choice',
+      default: 'valley',
+      choices: ['valley', 'mountain'],
+      note:
+        'Of the two poses that close: valley the one further from the crease, mountain the one ' +
+        'nearer to it (only where fold is smaller than lean).',
+    },
   ],
   build,
 };

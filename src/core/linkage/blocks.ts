@@ -6,25 +6,13 @@ import { GENERIC_RANK_CUT } from '../tolerance';
 import type { Linkage } from './joint';
 import { shortLoops, type Loop } from './loops';
 import { seeded } from './random';
+import { sparseRank } from './sparse-algebra';
+import type { Block, SolveOrder } from './block';
 import { jacobiSvd } from './svd';
 import { buildSystem } from './system';
 
-export interface Block {
-  readonly loops: readonly Loop[];
-  readonly unknowns: readonly number[];
-  /** Freedoms the loops leave; above 0 crease stiffness decides. */
-  readonly freedoms: number;
-  /** The loops ask more than the unknowns can give at a generic pose: it closes only if the lengths agree, else it bends. */
-  readonly overdetermined: boolean;
-}
-export interface SolveOrder {
-  readonly blocks: readonly Block[];
-  /** Loops whose joints are all known by then: they are checked, not solved. */
-  readonly checks: readonly Loop[];
-  /** Joints in no loop that nothing drives: they stand as their crease's stiffness has it. */
-  readonly loose: readonly number[];
-}
-
+/** From so many unknowns the rank is found sparsely. */
+const SPARSE_RANK_FROM = 60;
 /** Sets of loops up to this size are tried together before the whole rest is taken as one. */
 const LARGEST_SET = 4;
 
@@ -38,7 +26,8 @@ export function solveOrder(linkage: Linkage): SolveOrder {
   const blocks: Block[] = [];
   const checks: Loop[] = [];
 
-  const unknownsOf = (set: readonly number[]): number[] => [...new Set(set.flatMap((i) => loops[i].steps.map((s) => s.joint)))].filter((j) => !known[j]);
+  const unknownsOf = (set: readonly number[]): number[] =>
+    [...new Set(set.flatMap((i) => loops[i].steps.map((s) => s.joint)))].filter((j) => !known[j]);
   const take = (set: readonly number[], unknowns: number[], rank: number): void => {
     const chosen = set.map((i) => loops[i]);
     const all = [...new Set(chosen.flatMap((l) => l.steps.map((s) => s.joint)))];
@@ -50,7 +39,12 @@ export function solveOrder(linkage: Linkage): SolveOrder {
   const determinate = (set: readonly number[]): { unknowns: number[]; rank: number } | null => {
     const unknowns = unknownsOf(set);
     if (unknowns.length === 0 || unknowns.length > 6 * set.length) return null;
-    const rank = rankAt(linkage, set.map((i) => loops[i]), unknowns, generic);
+    const rank = rankAt(
+      linkage,
+      set.map((i) => loops[i]),
+      unknowns,
+      generic,
+    );
     return rank === unknowns.length ? { unknowns, rank } : null;
   };
 
@@ -73,7 +67,16 @@ export function solveOrder(linkage: Linkage): SolveOrder {
     if (open.size === 0) break;
     const set = smallestSet(open, loopsOf, unknownsOf, determinate) ?? connectedRest(open, loopsOf, unknownsOf);
     const unknowns = unknownsOf(set);
-    take(set, unknowns, rankAt(linkage, set.map((i) => loops[i]), unknowns, generic));
+    take(
+      set,
+      unknowns,
+      rankAt(
+        linkage,
+        set.map((i) => loops[i]),
+        unknowns,
+        generic,
+      ),
+    );
     queue = unknowns.flatMap((j) => loopsOf[j]);
   }
   const inLoop = new Set(loops.flatMap((l) => l.steps.map((s) => s.joint)));
@@ -104,7 +107,11 @@ function smallestSet(
   return null;
 }
 
-function connectedRest(open: ReadonlySet<number>, loopsOf: readonly number[][], unknownsOf: (set: readonly number[]) => number[]): number[] {
+function connectedRest(
+  open: ReadonlySet<number>,
+  loopsOf: readonly number[][],
+  unknownsOf: (set: readonly number[]) => number[],
+): number[] {
   const first = open.values().next().value as number;
   const seen = new Set([first]);
   const queue = [first];
@@ -130,6 +137,7 @@ function genericPose(linkage: Linkage): Float64Array {
 }
 
 function rankAt(linkage: Linkage, loops: readonly Loop[], unknowns: readonly number[], q: Float64Array): number {
+  if (unknowns.length >= SPARSE_RANK_FROM) return sparseRank(linkage, loops, unknowns, q);
   const s = jacobiSvd(buildSystem(linkage, loops, unknowns, q).columns).values;
   const largest = Math.max(...s);
   return s.filter((x) => x > GENERIC_RANK_CUT * largest).length;

@@ -1,10 +1,19 @@
 /** Closing a block: Newton on its loops, least change, then least crease energy along what is left free. */
-import { EigenvalueDecomposition, Matrix } from 'ml-matrix';
-import { ENERGY_CAP_RAD, ENERGY_SETTLED, LOOP_ACCEPT_MM, LOOP_AIM_MM, NEWTON_CAP_RAD } from '../tolerance';
-import type { Block } from './blocks';
+import {
+  ARRIVED_RAD,
+  BOUND_SLACK_RAD,
+  ENERGY_CAP_RAD,
+  ENERGY_SETTLED,
+  LEAST_SIZE_RAD,
+  LOOP_ACCEPT_MM,
+  LOOP_AIM_MM,
+  NEWTON_CAP_RAD,
+  SETTLED_RAD,
+} from '../tolerance';
+import { algebraOf, approachFor, isLarge } from './block-algebra';
+import { denseAlgebra } from './dense-algebra';
+import type { Block } from './block';
 import { jointLength, type Linkage } from './joint';
-import { cross3, type Vec3 } from './rigid';
-import { buildSystem, leastChange, type System } from './system';
 
 export interface Closing {
   /** Loops closed (within LOOP_ACCEPT_MM), or for an overdetermined block: settled at the least misfit. */
@@ -23,50 +32,174 @@ const MOST_ITERATIONS = 40;
 const STALE = 4;
 /** A determinate block that needs more from a good prediction is on its way elsewhere. */
 export const FOLLOW_ITERATIONS = 14;
+/** A fold goes at most this part of the way to flat in one step, where folds keep their signs. */
+const TOWARD_FLAT = 0.7;
+/** Armijo's condition: part of the promised fall of the energy that a step must bring. */
+const ARMIJO = 1e-4;
+/** Below this part of a full energy step the search along it ends; a bound nearer than that is met. */
+const LEAST_PART = 1e-4;
+const AT_BOUND = 1e-3;
+
+const NONE: ReadonlySet<number> = new Set();
 
 /** Solve `block` by changing its unknowns in `q`, in place; everything else in `q` is taken as known. */
-export function closeBlock(linkage: Linkage, block: Block, q: Float64Array, rest: (joint: number) => number, most = MOST_ITERATIONS): Closing {
+export function closeBlock(
+  linkage: Linkage,
+  block: Block,
+  q: Float64Array,
+  rest: (joint: number) => number,
+  most = MOST_ITERATIONS,
+): Closing {
+  // Only its own: a sheet has hundreds of blocks and a thousand joints.
   const start = block.unknowns.map((j) => q[j]);
-  const newton = closeLoops(linkage, block, q, block.overdetermined || block.freedoms > 0 ? MOST_ITERATIONS : most, block.freedoms > 0);
-  let iterations = newton.iterations;
-  if (newton.ok && block.freedoms > 0) iterations += settleEnergy(linkage, block, q, rest);
-  const correction = block.unknowns.reduce((m, j, k) => Math.max(m, Math.abs(q[j] - start[k]) / newton.scale[k]), 0);
-  return { ...newton, iterations, correction };
+  const done =
+    block.freedoms > 0
+      ? closeFree(linkage, block, q, rest)
+      : (closeBySymmetry(linkage, block, q, rest) ?? closeDeterminate(linkage, block, q, most));
+  const correction = block.unknowns.reduce((m, j, k) => Math.max(m, Math.abs(q[j] - start[k]) / done.scale[k]), 0);
+  return { ...done, correction };
 }
 
-/** `keepSigns`: change is measured against each fold's own size, and no fold is carried through flat. Where folds are free there is room for that. */
-function closeLoops(linkage: Linkage, block: Block, q: Float64Array, most = MOST_ITERATIONS, keepSigns = false): Omit<Closing, 'correction'> & { scale: Float64Array } {
-  let system = buildSystem(linkage, block.loops, block.unknowns, q);
+type Closed = Omit<Closing, 'correction'> & { readonly scale: Float64Array };
+
+const closeDeterminate = (linkage: Linkage, block: Block, q: Float64Array, most: number): Closed =>
+  closeLoops(linkage, block, q, NONE, block.overdetermined ? MOST_ITERATIONS : most);
+
+/**
+ * A large pattern may ask more of its folds than they can give and still move, because it is even: then its even pose
+ * is the one of least energy. Null where that way does not close.
+ */
+function closeBySymmetry(
+  linkage: Linkage,
+  block: Block,
+  q: Float64Array,
+  rest: (joint: number) => number,
+): Closed | null {
+  if (!block.overdetermined || !isLarge(block)) return null;
+  const start = q.slice();
+  const done = approachEnergy(linkage, block, q, rest);
+  if (done.closed) return done;
+  q.set(start);
+  return null;
+}
+
+/**
+ * Loops first, then the energy along what they leave free; and where that way does not close, both at once. Large
+ * blocks go the second way at once.
+ */
+function closeFree(linkage: Linkage, block: Block, q: Float64Array, rest: (joint: number) => number): Closed {
+  const start = q.slice();
+  let spent = 0;
+  if (!isLarge(block)) {
+    const newton = closeLoops(linkage, block, q, NONE, MOST_ITERATIONS, true);
+    spent = newton.iterations;
+    if (newton.ok) return { ...newton, iterations: spent + settleEnergy(linkage, block, q, rest) };
+    q.set(start);
+  }
+  const done = approachEnergy(linkage, block, q, rest);
+  return { ...done, iterations: spent + done.iterations };
+}
+
+/** Steps of both at once, at most. */
+const MOST_APPROACHES = 40;
+/** A step of the approach is at most this part of the largest fold, so that a start near flat stays near it. */
+const APPROACH_PART = 0.3;
+
+/** Least energy on the closed loops from a pose that is neither, by sequential quadratic programming. */
+function approachEnergy(linkage: Linkage, block: Block, q: Float64Array, rest: (joint: number) => number): Closed {
+  const step = approachFor(linkage, block);
+  const held = new Set<number>();
+  const { scale } = algebraOf(linkage, block)(q);
+  let multipliers: Float64Array | null = null;
+  let iterations = 0;
+  for (; iterations < MOST_APPROACHES; iterations++) {
+    const { gradient, diagonal } = energyAt(linkage, block, q, rest, scale);
+    const next = step(q, held, gradient, diagonal, multipliers);
+    if (!next) break;
+    const size = next.delta.reduce((m, x) => Math.max(m, Math.abs(x)), 0);
+    const largest = block.unknowns.reduce((m, j) => Math.max(m, Math.abs(q[j])), 0);
+    const most = Math.min(ENERGY_CAP_RAD, Math.max(APPROACH_PART * largest, LEAST_SIZE_RAD));
+    const part = Math.min(1, most / size);
+    block.unknowns.forEach((j, k) => (q[j] += part * next.delta[k] * scale[k]));
+    // Multipliers of a step that was cut short say little.
+    multipliers = part === 1 ? next.multipliers : null;
+    if (holdBounds(linkage, block, held, q)) multipliers = null;
+    else if (size < ARRIVED_RAD) break;
+  }
+  const closed = closeLoops(linkage, block, q, held);
+  return { ...closed, iterations: iterations + closed.iterations };
+}
+
+/** Gradient and second derivatives of the energy, in scaled units. */
+function energyAt(
+  linkage: Linkage,
+  block: Block,
+  q: Float64Array,
+  rest: (joint: number) => number,
+  scale: Float64Array,
+): { gradient: Float64Array; diagonal: Float64Array } {
+  const weights = Float64Array.from(block.unknowns, (j) => energyWeight(linkage, j));
+  return {
+    gradient: weights.map((w, k) => 2 * w * (q[block.unknowns[k]] - rest(block.unknowns[k])) * scale[k]),
+    diagonal: weights.map((w, k) => 2 * w * scale[k] ** 2),
+  };
+}
+
+/**
+ * `keepSigns`: change is measured against each fold's own size, and no fold is carried through flat. Where folds are
+ * free there is room for that. Held joints stay.
+ */
+function closeLoops(
+  linkage: Linkage,
+  block: Block,
+  q: Float64Array,
+  held: ReadonlySet<number>,
+  most = MOST_ITERATIONS,
+  keepSigns = false,
+): Closed {
+  const at = algebraOf(linkage, block);
+  let state = at(q);
   let condition = 1;
   let last = Infinity;
   let best = Infinity;
   let stale = 0;
   let iterations = 0;
-  for (; iterations < most && system.sizeMm > LOOP_AIM_MM; iterations++) {
+  for (; iterations < most && state.sizeMm > LOOP_AIM_MM; iterations++) {
     // At the floor of double precision the error no longer falls: enough when it is below what is accepted.
-    if (system.sizeMm < LOOP_ACCEPT_MM && system.sizeMm > last / 4) break;
-    last = system.sizeMm;
+    if (state.sizeMm < LOOP_ACCEPT_MM && state.sizeMm > last / 4) break;
+    last = state.sizeMm;
     // What is left lies across directions that the rank cut took for free: more of the same steps will not close it.
-    if (system.sizeMm < 0.99 * best) [best, stale] = [system.sizeMm, 0];
+    if (state.sizeMm < 0.99 * best) [best, stale] = [state.sizeMm, 0];
     else if (++stale >= STALE) break;
-    const step = leastChange(keepSigns ? relative(system, block, q) : system);
+    const sizes = keepSigns ? Float64Array.from(block.unknowns, (j) => sizeOfFold(q[j])) : undefined;
+    const step = state.newton(held, sizes);
     condition = step.condition;
-    if (keepSigns) block.unknowns.forEach((j, k) => (step.delta[k] *= sizeOfFold(q[j])));
     const size = step.delta.reduce((m, d) => Math.max(m, Math.abs(d)), 0);
-    if (block.overdetermined && size < 1e-10) break;
-    const toward = keepSigns ? block.unknowns.reduce((m, j, k) => (step.delta[k] * q[j] < 0 ? Math.max(m, Math.abs(step.delta[k] / q[j]) / 0.7) : m), 1) : 1;
-    const cut = 1 / Math.max(1, size / NEWTON_CAP_RAD, toward);
-    block.unknowns.forEach((j, k) => (q[j] += step.delta[k] * cut * system.scale[k]));
-    system = buildSystem(linkage, block.loops, block.unknowns, q);
-    if (!Number.isFinite(system.sizeMm)) break;
+    if (block.overdetermined && size < SETTLED_RAD) break;
+    const cut = 1 / Math.max(1, size / NEWTON_CAP_RAD, keepSigns ? towardFlat(block, q, step.delta) : 1);
+    block.unknowns.forEach((j, k) => (q[j] += step.delta[k] * cut * state.scale[k]));
+    state = at(q);
+    if (!Number.isFinite(state.sizeMm)) break;
   }
-  const closed = system.sizeMm < LOOP_ACCEPT_MM;
-  return { ok: closed || (block.overdetermined && iterations < MOST_ITERATIONS), closed, iterations, errorMm: system.sizeMm, condition, scale: system.scale };
+  const closed = state.sizeMm < LOOP_ACCEPT_MM;
+  return {
+    ok: closed || (block.overdetermined && iterations < MOST_ITERATIONS),
+    closed,
+    iterations,
+    errorMm: state.sizeMm,
+    condition,
+    scale: state.scale,
+  };
 }
 
-/** Folds below this count as this large when change is measured against size (rad). */
-const sizeOfFold = (fold: number): number => Math.max(Math.abs(fold), 1e-7);
-const relative = ({ columns, error }: System, block: Block, q: Float64Array): Pick<System, 'columns' | 'error'> => ({ error, columns: columns.map((c, k) => c.map((x) => x * sizeOfFold(q[block.unknowns[k]]))) });
+const sizeOfFold = (fold: number): number => Math.max(Math.abs(fold), LEAST_SIZE_RAD);
+
+/** By how much a step must be shortened so that no fold goes too far towards flat. */
+const towardFlat = (block: Block, q: Float64Array, delta: Float64Array): number =>
+  block.unknowns.reduce(
+    (m, j, k) => (delta[k] * q[j] < 0 ? Math.max(m, Math.abs(delta[k]) / sizeOfFold(q[j]) / TOWARD_FLAT) : m),
+    1,
+  );
 
 const energyWeight = (linkage: Linkage, j: number): number => Math.max(jointLength(linkage.joints[j]), 1);
 
@@ -75,117 +208,89 @@ const energyOf = (linkage: Linkage, block: Block, q: Float64Array, rest: (j: num
 
 /**
  * Least `sum length (fold - rest)²` under closure, from a closed pose, in place. Fold bounds by an active set.
- * The Hessian carries the loops' curvature: C_ij = ½ [X_i, X_j] of the loop's twists (second derivative of a product of exponentials).
  * @returns iterations
  */
 function settleEnergy(linkage: Linkage, block: Block, q: Float64Array, rest: (j: number) => number): number {
   const held = new Set<number>();
+  const at = denseAlgebra(linkage, block);
   let iterations = 0;
   while (iterations < MOST_ITERATIONS) {
-    const free = block.unknowns.filter((j) => !held.has(j));
     const lastClosed = q.slice();
-    const sub = { ...block, unknowns: free };
-    const system = buildSystem(linkage, block.loops, free, q);
-    const { free: directions } = leastChange(system);
-    if (directions.length === 0) break;
-    const Z = new Matrix(directions.map((d) => [...d])).transpose();
-    const g = free.map((j, k) => 2 * energyWeight(linkage, j) * (q[j] - rest(j)) * system.scale[k]);
-    const along = Z.transpose().mmul(Matrix.columnVector(g));
-    const gradient = Math.hypot(...g);
-    if (gradient === 0 || along.norm() <= ENERGY_SETTLED * gradient) break;
-    const direction = energyStep(linkage, sub, system, Z, along, g);
-    const before = energyOf(linkage, block, q, rest);
-    const slope = direction.reduce((s, d, k) => s + d * g[k], 0);
-    let moved = false;
+    const state = at(q);
+    const { gradient, diagonal } = energyAt(linkage, block, q, rest, state.scale);
+    const full = state.descend(held, gradient, diagonal, ENERGY_SETTLED);
+    if (!full) break;
+    const direction = capped(full);
     // A bound in the way: go up to it; already at it, hold that fold there and look again.
-    const room = boundRoom(linkage, free, q, direction.map((d, k) => d * system.scale[k]));
-    if (room.t < 1e-3) {
+    const room = boundRoom(linkage, block, held, q, direction, state.scale);
+    if (room.t < AT_BOUND) {
       held.add(room.joint);
       continue;
     }
-    for (let t = Math.min(1, room.t); t > 1e-4 && !moved; t /= 2) {
+    const slope = direction.reduce((s, d, k) => s + d * gradient[k], 0);
+    const before = energyOf(linkage, block, q, rest);
+    let moved = false;
+    for (let t = Math.min(1, room.t); t > LEAST_PART && !moved; t /= 2) {
       const trial = q.slice();
-      free.forEach((j, k) => (trial[j] += t * direction[k] * system.scale[k]));
+      block.unknowns.forEach((j, k) => (trial[j] += t * direction[k] * state.scale[k]));
       iterations++;
-      if (!closeLoops(linkage, sub, trial).ok) continue;
-      if (energyOf(linkage, block, trial, rest) > before + 1e-4 * t * slope) continue;
+      if (!closeLoops(linkage, block, trial, held).ok) continue;
+      if (energyOf(linkage, block, trial, rest) > before + ARMIJO * t * slope) continue;
       q.set(trial);
       moved = true;
     }
-    const out = free.filter((j) => outOfBounds(linkage, j, q[j]));
-    for (const j of out) {
-      held.add(j);
-      q[j] = nearestBound(linkage, j, q[j]);
+    if (!holdBounds(linkage, block, held, q)) {
+      if (!moved) break;
+      continue;
     }
-    if (out.length > 0) {
-      // Held at its bound the rest must still close; if it cannot, the pose before was the last legal one.
-      if (!closeLoops(linkage, { ...block, unknowns: free.filter((j) => !held.has(j)) }, q).closed) {
-        q.set(lastClosed);
-        break;
-      }
-    } else if (!moved) break;
+    // Held at its bound the rest must still close; if it cannot, the pose before was the last legal one.
+    if (!closeLoops(linkage, block, q, held).closed) {
+      q.set(lastClosed);
+      break;
+    }
   }
   return iterations;
 }
 
-function energyStep(linkage: Linkage, block: Block, system: System, Z: Matrix, along: Matrix, g: readonly number[]): number[] {
-  const n = block.unknowns.length;
-  const H = Matrix.diag(block.unknowns.map((j, k) => 2 * energyWeight(linkage, j) * system.scale[k] ** 2), n, n);
-  const multipliers = leastChange({ columns: transposed(system.columns, system.error.length), error: Float64Array.from(g) }).delta;
-  const column = new Map(block.unknowns.map((j, k) => [j, k]));
-  block.loops.forEach((loop, l) => addCurvature(H, loop.steps.map((s) => column.get(s.joint)), system, l, multipliers));
-  const reduced = Z.transpose().mmul(H).mmul(Z);
-  const { realEigenvalues: values, eigenvectorMatrix: E } = new EigenvalueDecomposition(reduced, { assumeSymmetric: true });
-  const floor = 1e-3 * Math.max(...values.map(Math.abs));
-  const c = E.transpose().mmul(along).to1DArray().map((x, i) => -x / Math.max(Math.abs(values[i]), floor));
-  const step = Z.mmul(E).mmul(Matrix.columnVector(c)).to1DArray();
-  const size = Math.max(...step.map(Math.abs));
+function capped(step: Float64Array): Float64Array {
+  const size = step.reduce((m, x) => Math.max(m, Math.abs(x)), 0);
   return size > ENERGY_CAP_RAD ? step.map((x) => (x * ENERGY_CAP_RAD) / size) : step;
 }
 
-/** Adds λ·½[X_i, X_j] of one loop to H; twists are taken about the loop's centre, before the turning rows are scaled by its radius L. */
-function addCurvature(H: Matrix, columns: readonly (number | undefined)[], { states, scale }: System, l: number, multipliers: Float64Array): void {
-  const { columns: X, radiusMm: L } = states[l];
-  const w = columns.map((_, i): Vec3 => [X[6 * i] / L, X[6 * i + 1] / L, X[6 * i + 2] / L]);
-  const v = columns.map((_, i): Vec3 => [X[6 * i + 3], X[6 * i + 4], X[6 * i + 5]]);
-  const λ = multipliers.subarray(6 * l, 6 * l + 6);
-  for (let i = 0; i < columns.length; i++) {
-    const a = columns[i];
-    if (a === undefined) continue;
-    for (let k = i + 1; k < columns.length; k++) {
-      const b = columns[k];
-      if (b === undefined || a === b) continue;
-      const turn = cross3(w[i], w[k]);
-      const left = cross3(w[i], v[k]);
-      const right = cross3(w[k], v[i]);
-      let bent = 0;
-      for (let r = 0; r < 3; r++) bent += λ[r] * L * turn[r] + λ[3 + r] * (left[r] - right[r]);
-      const add = 0.5 * bent * scale[a] * scale[b];
-      H.set(a, b, H.get(a, b) + add);
-      H.set(b, a, H.get(b, a) + add);
-    }
-  }
-}
-
-const transposed = (columns: readonly Float64Array[], rows: number): Float64Array[] =>
-  Array.from({ length: rows }, (_, r) => Float64Array.from(columns, (c) => c[r]));
-
 /** How far along a step the first fold meets its bound (flat, or 180), and which. */
-function boundRoom(linkage: Linkage, free: readonly number[], q: Float64Array, step: readonly number[]): { t: number; joint: number } {
+function boundRoom(
+  linkage: Linkage,
+  block: Block,
+  held: ReadonlySet<number>,
+  q: Float64Array,
+  step: Float64Array,
+  scale: Float64Array,
+): { t: number; joint: number } {
   let first = { t: Infinity, joint: -1 };
-  free.forEach((j, k) => {
+  block.unknowns.forEach((j, k) => {
     const { motion, role } = linkage.joints[j];
-    if (motion.kind !== 'turn' || step[k] === 0) return;
-    const inward = role !== 0 && step[k] * role < 0;
+    const way = step[k] * scale[k];
+    if (motion.kind !== 'turn' || way === 0 || held.has(j)) return;
+    const inward = role !== 0 && way * role < 0;
     const room = inward ? Math.max(0, q[j] * role) : Math.max(0, Math.PI - Math.abs(q[j]));
-    if (room / Math.abs(step[k]) < first.t) first = { t: room / Math.abs(step[k]), joint: j };
+    if (room / Math.abs(way) < first.t) first = { t: room / Math.abs(way), joint: j };
   });
   return first;
 }
 
+/** Folds past their bounds are put on them and held; whether there were any. */
+function holdBounds(linkage: Linkage, block: Block, held: Set<number>, q: Float64Array): boolean {
+  const out = block.unknowns.filter((j) => !held.has(j) && outOfBounds(linkage, j, q[j]));
+  for (const j of out) {
+    held.add(j);
+    q[j] = nearestBound(linkage, j, q[j]);
+  }
+  return out.length > 0;
+}
+
 function outOfBounds(linkage: Linkage, j: number, value: number): boolean {
   const { motion, role } = linkage.joints[j];
-  return motion.kind === 'turn' && (Math.abs(value) > Math.PI + 1e-12 || value * role < -1e-12);
+  return motion.kind === 'turn' && (Math.abs(value) > Math.PI + BOUND_SLACK_RAD || value * role < -BOUND_SLACK_RAD);
 }
 function nearestBound(linkage: Linkage, j: number, value: number): number {
   return value * linkage.joints[j].role < 0 ? 0 : Math.sign(value) * Math.PI;

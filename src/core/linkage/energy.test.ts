@@ -1,4 +1,7 @@
-/** Crease energy: the settled pose is compared with what a plain search finds, and with closed forms where there are any. */
+/**
+ * Crease energy: the settled pose is compared with what a plain search finds, and with closed forms where there are
+ * any.
+ */
 import fc from 'fast-check';
 import { assembleCreasePattern } from '../assembly/crease-pattern';
 import { poseAt } from '../assembly/pose';
@@ -18,7 +21,10 @@ function band(slit: number, quarter: number): Linkage {
     placement: null,
     role,
     ends: [driven ? Math.PI : role * Math.PI, 0],
-    span: [[10, y, 0], [0, y, 0]],
+    span: [
+      [10, y, 0],
+      [0, y, 0],
+    ],
     ...(driven ? { driven: { at: 0, rate: 1 } } : {}),
   });
   const half = slit / 2;
@@ -38,9 +44,14 @@ function band(slit: number, quarter: number): Linkage {
 }
 
 describe('a band between two slits', () => {
-  // Source: design notes, section 5: with the rest fold following the drive the even pose costs nothing for every q, so all
+  // Source: docs/mechanisms.md: with the rest fold following the drive the even pose costs nothing for every q, so all
   // folds are ±(180 - open); closed the middle lies at S - 2q.
-  test.each([[114.3, 28.575], [114.3, 20], [114.3, 35], [80, 12]])('slit %d, inner creases at %d: all folds are even over the whole travel', (slit, quarter) => {
+  test.each([
+    [114.3, 28.575],
+    [114.3, 20],
+    [114.3, 35],
+    [80, 12],
+  ])('slit %d, inner creases at %d: all folds are even over the whole travel', (slit, quarter) => {
     const travel = new Travel(band(slit, quarter));
     for (const open of [5, 30, 90, 150, 175]) {
       const fold = ((180 - open) * Math.PI) / 180;
@@ -67,7 +78,10 @@ describe('a band between two slits', () => {
 
 describe('vertices with freedoms', () => {
   const energy = (linkage: Linkage, q: Float64Array, drive: number): number =>
-    linkage.joints.reduce((sum, j, i) => (j.driven ? sum : sum + Math.max(jointLength(j), 1) * (q[i] - j.role * drive) ** 2), 0);
+    linkage.joints.reduce(
+      (sum, j, i) => (j.driven ? sum : sum + Math.max(jointLength(j), 1) * (q[i] - j.role * drive) ** 2),
+      0,
+    );
 
   test.each([
     ['+-+-+-', [60, 60, 60, 60, 60, 60], 70],
@@ -131,10 +145,23 @@ test('a four-bar of lengths that never meet has no start, and says so', () => {
     placement: null,
     role: 0,
     ends: [undefined, undefined],
-    span: [[x, 0, 0], [x, 0, 1]],
+    span: [
+      [x, 0, 0],
+      [x, 0, 1],
+    ],
   });
-  // Ground from 0 to 100, bars of 10, 20 and 15: too short to reach. The last joint's line lies at 45 in its own bar, at 100 on the ground.
+  // Ground from 0 to 100, bars of 10, 20 and 15: too short to reach. The last joint's line lies at 45 in its own bar,
+  // at 100 on the ground.
   const apart = { ...bar('last', 3, 0, 45), placement: Float64Array.of(1, 0, 0, -55, 0, 1, 0, 0, 0, 0, 1, 0) };
-  const travel = new Travel({ bodies: 4, range: [1, 0], joints: [{ ...bar('first', 0, 1, 0), driven: { at: 0, rate: 1 } }, bar('second', 1, 2, 10), bar('third', 2, 3, 30), apart] });
+  const travel = new Travel({
+    bodies: 4,
+    range: [1, 0],
+    joints: [
+      { ...bar('first', 0, 1, 0), driven: { at: 0, rate: 1 } },
+      bar('second', 1, 2, 10),
+      bar('third', 2, 3, 30),
+      apart,
+    ],
+  });
   expect(travel.at(0.5).stop?.reason).toBe('no-start');
 });

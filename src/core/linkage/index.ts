@@ -1,4 +1,5 @@
 export * from './rigid';
 export { creaseMotion, pivotMotion, jointTransform, type Joint, type Linkage, type Motion } from './joint';
 export { Travel, type Folds, type Reached, type Stop, type StopReason } from './travel';
-export { largestGap, leastBending, placeBodies } from './bodies';
+export { leastBending } from './bending';
+export { largestGap, placeBodies, tiedBodies } from './bodies';

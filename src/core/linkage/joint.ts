@@ -17,14 +17,24 @@ export type Motion =
   /** Crease or pivot: turns about a line. Value in rad; for a crease + is valley. */
   | { readonly kind: 'turn'; readonly point: Vec3; readonly axis: Vec3 }
   /** Track: slides along a path in a facet's plane and turns with it. Value is the way along it in mm. */
-  | { readonly kind: 'track'; readonly start: Vec3; readonly heading: Vec3; readonly normal: Vec3; readonly runs: readonly TrackRun[] };
+  | {
+      readonly kind: 'track';
+      readonly start: Vec3;
+      readonly heading: Vec3;
+      readonly normal: Vec3;
+      readonly runs: readonly TrackRun[];
+    };
 
 export const creaseMotion = (a: readonly [number, number], b: readonly [number, number]): Motion => {
   const length = Math.hypot(b[0] - a[0], b[1] - a[1]);
   return { kind: 'turn', point: [a[0], a[1], 0], axis: [(b[0] - a[0]) / length, (b[1] - a[1]) / length, 0] };
 };
 /** A rivet: turns in the plane of the facet. */
-export const pivotMotion = (at: readonly [number, number]): Motion => ({ kind: 'turn', point: [at[0], at[1], 0], axis: [0, 0, 1] });
+export const pivotMotion = (at: readonly [number, number]): Motion => ({
+  kind: 'turn',
+  point: [at[0], at[1], 0],
+  axis: [0, 0, 1],
+});
 
 export function motionAt(motion: Motion, q: number): Rigid {
   if (motion.kind === 'turn') return turnAbout(motion.point, motion.axis, q);
@@ -51,7 +61,10 @@ export function carry(m: Rigid, { w, v }: Twist): Twist {
 
 type Track = Extract<Motion, { kind: 'track' }>;
 
-/** The runs passed on the way to `q`, each with its twist at rest and the part of it that is used; beyond an end the last run goes on. */
+/**
+ * The runs passed on the way to `q`, each with its twist at rest and the part of it that is used; beyond an end the
+ * last run goes on.
+ */
 function runsUpTo(track: Track, q: number): { twist: Twist; part: number }[] {
   const out: { twist: Twist; part: number }[] = [];
   let rest = q;
@@ -64,7 +77,10 @@ function runsUpTo(track: Track, q: number): { twist: Twist; part: number }[] {
   }
   return out;
 }
-/** Moving along the heading while turning about the normal: product of exponentials keeps every run in the start's frame. */
+/**
+ * Moving along the heading while turning about the normal: product of exponentials keeps every run in the start's
+ * frame.
+ */
 function runTwist({ start, heading, normal }: Track, curvature: number): Twist {
   const w = scale3(normal, curvature);
   const lever = cross3(start, w);
@@ -85,7 +101,10 @@ export interface Joint {
   readonly b: number;
   /** In the frame of `a`. */
   readonly motion: Motion;
-  /** Where the frame of `b` lies in that of `a` while the joint's value is 0; null for the same frame, as between facets of one flat piece. */
+  /**
+   * Where the frame of `b` lies in that of `a` while the joint's value is 0; null for the same frame, as between
+   * facets of one flat piece.
+   */
   readonly placement: Rigid | null;
   /** +1 valley, -1 mountain, 0 either. */
   readonly role: -1 | 0 | 1;
@@ -99,10 +118,12 @@ export interface Joint {
   readonly follows?: number;
 }
 
-export const jointLength = (j: Joint): number => Math.hypot(j.span[1][0] - j.span[0][0], j.span[1][1] - j.span[0][1], j.span[1][2] - j.span[0][2]);
+export const jointLength = (j: Joint): number =>
+  Math.hypot(j.span[1][0] - j.span[0][0], j.span[1][1] - j.span[0][1], j.span[1][2] - j.span[0][2]);
 
 /** Motion of frame b in frame a. */
-export const jointTransform = (j: Joint, q: number): Rigid => (j.placement ? compose(motionAt(j.motion, q), j.placement) : motionAt(j.motion, q));
+export const jointTransform = (j: Joint, q: number): Rigid =>
+  j.placement ? compose(motionAt(j.motion, q), j.placement) : motionAt(j.motion, q);
 
 export interface Linkage {
   /** Bodies are numbered from 0; body 0 lies still. */

@@ -1,6 +1,6 @@
 /**
- * How far a loop is from closing, and how each joint changes that. Rows are in mm (theory: product of exponentials, screw
- * Jacobian). This is the inner loop of every pose: it works in scratch arrays and is not re-entrant.
+ * How far a loop is from closing, and how each joint changes that. Rows are in mm (theory: product of exponentials,
+ * screw Jacobian). This is the inner loop of every pose: it works in scratch arrays and is not re-entrant.
  */
 import { motionAt, twistAt, type Joint, type Linkage } from './joint';
 import type { Loop } from './loops';
@@ -9,7 +9,10 @@ import { composeInto, invertInto, rotationLog, turnInto, type Rigid } from './ri
 export interface LoopState {
   /** 6 rows: turning error times the loop's radius, then the shift at its centre, mm. */
   readonly error: Float64Array;
-  /** 6 values for each step of the loop, one after another: change of the error per unit of that joint (mm/rad, or mm/mm). */
+  /**
+   * 6 values for each step of the loop, one after another: change of the error per unit of that joint (mm/rad, or
+   * mm/mm).
+   */
   readonly columns: Float64Array;
   /** Largest of turning and shifting error, mm. */
   readonly sizeMm: number;
@@ -17,7 +20,10 @@ export interface LoopState {
   readonly radiusMm: number;
 }
 
-/** Loops smaller than this are measured as if they were this large (mm), so a tiny vertex does not hide its angle error. */
+/**
+ * Loops smaller than this are measured as if they were this large (mm), so a tiny vertex does not hide its angle
+ * error.
+ */
 const LEAST_RADIUS_MM = 1;
 
 const scratch = () => new Float64Array(12);
@@ -54,7 +60,8 @@ export function loopState(linkage: Linkage, loop: Loop, q: Float64Array): LoopSt
   cy /= 2 * n;
   cz /= 2 * n;
   let radius2 = LEAST_RADIUS_MM * LEAST_RADIUS_MM;
-  for (let k = 0; k < 6 * n; k += 3) radius2 = Math.max(radius2, (points[k] - cx) ** 2 + (points[k + 1] - cy) ** 2 + (points[k + 2] - cz) ** 2);
+  for (let k = 0; k < 6 * n; k += 3)
+    radius2 = Math.max(radius2, (points[k] - cx) ** 2 + (points[k + 1] - cy) ** 2 + (points[k + 2] - cz) ** 2);
   const L = Math.sqrt(radius2);
   // Twists about the centre: shift rows get w × c, turning rows the radius.
   for (let k = 0; k < 6 * n; k += 6) {
@@ -74,7 +81,9 @@ export function loopState(linkage: Linkage, loop: Loop, q: Float64Array): LoopSt
   error[3] = path[0] * cx + path[1] * cy + path[2] * cz + path[3] - cx;
   error[4] = path[4] * cx + path[5] * cy + path[6] * cz + path[7] - cy;
   error[5] = path[8] * cx + path[9] * cy + path[10] * cz + path[11] - cz;
-  const sizeMm = Math.sqrt(Math.max(error[0] ** 2 + error[1] ** 2 + error[2] ** 2, error[3] ** 2 + error[4] ** 2 + error[5] ** 2));
+  const sizeMm = Math.sqrt(
+    Math.max(error[0] ** 2 + error[1] ** 2 + error[2] ** 2, error[3] ** 2 + error[4] ** 2 + error[5] ** 2),
+  );
   return { error, columns, sizeMm, radiusMm: L };
 }
 
@@ -97,5 +106,6 @@ function writeTwist(out: Float64Array, at: number, m: Rigid, j: Joint, q: number
 }
 
 function writePoint(at: number, m: Rigid, p: readonly [number, number, number]): void {
-  for (let r = 0; r < 3; r++) points[at + r] = m[4 * r] * p[0] + m[4 * r + 1] * p[1] + m[4 * r + 2] * p[2] + m[4 * r + 3];
+  for (let r = 0; r < 3; r++)
+    points[at + r] = m[4 * r] * p[0] + m[4 * r + 1] * p[1] + m[4 * r + 2] * p[2] + m[4 * r + 3];
 }

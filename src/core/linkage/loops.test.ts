@@ -11,7 +11,10 @@ const joint = (a: number, b: number): Joint => ({
   placement: null,
   role: 0,
   ends: [undefined, undefined],
-  span: [[0, 0, 0], [0, 0, 1]],
+  span: [
+    [0, 0, 0],
+    [0, 0, 1],
+  ],
 });
 
 /** A random graph: bodies, and pairs of different ones. */
@@ -19,7 +22,9 @@ const graph = fc.integer({ min: 2, max: 12 }).chain((bodies) =>
   fc.record({
     bodies: fc.constant(bodies),
     pairs: fc.array(
-      fc.tuple(fc.integer({ min: 0, max: bodies - 1 }), fc.integer({ min: 0, max: bodies - 1 })).filter(([a, b]) => a !== b),
+      fc
+        .tuple(fc.integer({ min: 0, max: bodies - 1 }), fc.integer({ min: 0, max: bodies - 1 }))
+        .filter(([a, b]) => a !== b),
       { maxLength: 30 },
     ),
   }),
@@ -33,7 +38,9 @@ const linkageOf = ({ bodies, pairs }: { bodies: number; pairs: [number, number][
 function parts({ bodies, joints }: Linkage): number {
   const group = Array.from({ length: bodies }, (_, i) => i);
   const find = (i: number): number => (group[i] === i ? i : find(group[i]));
-  joints.forEach((j) => { group[find(j.a)] = find(j.b); });
+  joints.forEach((j) => {
+    group[find(j.a)] = find(j.b);
+  });
   return new Set(group.map((_, i) => find(i))).size;
 }
 

@@ -11,7 +11,8 @@ export interface Loop {
 }
 
 /**
- * A basis of short cycles: for every joint off a spanning tree the shortest way round through it, kept while independent.
+ * A basis of short cycles: for every joint off a spanning tree the shortest way round through it, kept while
+ * independent.
  * Short loops keep the equations sparse; cycles of a tree alone were measured 12 times denser (see docs/decisions.md).
  * @returns joints - bodies + parts loops
  */
@@ -27,8 +28,10 @@ export function shortLoops(linkage: Linkage): Loop[] {
   };
   for (let j = 0; j < joints.length; j++) if (!inTree[j]) consider(shortestThrough(linkage, at, j));
   // Shortest loops of the joints off the tree can repeat each other; the rest is found through the others.
-  for (let j = 0; j < joints.length && loops.length < wanted; j++) if (inTree[j]) consider(shortestThrough(linkage, at, j));
-  if (loops.length < wanted) for (let j = 0; j < joints.length; j++) if (!inTree[j]) consider(treeLoop(linkage, at, inTree, j));
+  for (let j = 0; j < joints.length && loops.length < wanted; j++)
+    if (inTree[j]) consider(shortestThrough(linkage, at, j));
+  if (loops.length < wanted)
+    for (let j = 0; j < joints.length; j++) if (!inTree[j]) consider(treeLoop(linkage, at, inTree, j));
   return loops;
 }
 
@@ -65,8 +68,10 @@ function spanningForest({ bodies, joints }: Linkage, at: number[][]): { inTree: 
   return { inTree, parts };
 }
 
-const shortestThrough = (linkage: Linkage, at: number[][], j: number): Loop | null => loopThrough(linkage, at, j, () => true);
-const treeLoop = (linkage: Linkage, at: number[][], inTree: boolean[], j: number): Loop | null => loopThrough(linkage, at, j, (k) => inTree[k]);
+const shortestThrough = (linkage: Linkage, at: number[][], j: number): Loop | null =>
+  loopThrough(linkage, at, j, () => true);
+const treeLoop = (linkage: Linkage, at: number[][], inTree: boolean[], j: number): Loop | null =>
+  loopThrough(linkage, at, j, (k) => inTree[k]);
 
 /** Breadth first from b to a without joint j, then closed through j. */
 function loopThrough({ joints }: Linkage, at: number[][], j: number, allowed: (joint: number) => boolean): Loop | null {
@@ -84,7 +89,7 @@ function loopThrough({ joints }: Linkage, at: number[][], j: number, allowed: (j
   }
   if (!cameBy.has(a)) return null;
   const back: LoopStep[] = [];
-  for (let body = a; body !== b; ) {
+  for (let body = a; body !== b;) {
     const k = cameBy.get(body)!;
     // Walked from a towards b here, so the loop a→b (through j), b→…→a takes it the other way.
     back.push({ joint: k, forward: joints[k].b === body });

@@ -1,4 +1,7 @@
-/** Seeded numbers in [0, 1): the same card gives the same answer, always. Source: the mulberry32 generator (public domain). */
+/**
+ * Seeded numbers in [0, 1): the same card gives the same answer, always. Source: the mulberry32 generator (public
+ * domain).
+ */
 export function seeded(seed: number): () => number {
   let state = seed >>> 0;
   return () => {

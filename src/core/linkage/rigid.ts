@@ -15,12 +15,17 @@ export const cross3 = (a: Vec3, b: Vec3): Vec3 => [
   a[0] * b[1] - a[1] * b[0],
 ];
 export const norm3 = (a: Vec3): number => Math.hypot(a[0], a[1], a[2]);
+/** Distance between two points. */
+export const dist3 = (a: Vec3, b: Vec3): number => norm3(sub3(a, b));
 export const unit3 = (a: Vec3): Vec3 => scale3(a, 1 / norm3(a));
 
 /** Smallest box round points. */
 export function boxOf3(points: readonly Vec3[]): { min: Vec3; max: Vec3 } {
   const at = (k: number): number[] => points.map((p) => p[k]);
-  return { min: [Math.min(...at(0)), Math.min(...at(1)), Math.min(...at(2))], max: [Math.max(...at(0)), Math.max(...at(1)), Math.max(...at(2))] };
+  return {
+    min: [Math.min(...at(0)), Math.min(...at(1)), Math.min(...at(2))],
+    max: [Math.max(...at(0)), Math.max(...at(1)), Math.max(...at(2))],
+  };
 }
 
 export const identity = (): Rigid => Float64Array.of(1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0);
@@ -74,11 +79,19 @@ export function exactSinCos(angle: number): readonly [sin: number, cos: number] 
   const quarters = angle / (Math.PI / 2);
   const whole = Math.round(quarters);
   if (quarters !== whole) return [Math.sin(angle), Math.cos(angle)];
-  return ([[0, 1], [1, 0], [0, -1], [-1, 0]] as const)[((whole % 4) + 4) % 4];
+  return (
+    [
+      [0, 1],
+      [1, 0],
+      [0, -1],
+      [-1, 0],
+    ] as const
+  )[((whole % 4) + 4) % 4];
 }
 
 /** Turn by `angle` about the unit `axis` through `point`, right-hand rule. Source: Rodrigues' rotation formula. */
-export const turnAbout = (point: Vec3, axis: Vec3, angle: number): Rigid => turnInto(new Float64Array(12), point, axis, angle);
+export const turnAbout = (point: Vec3, axis: Vec3, angle: number): Rigid =>
+  turnInto(new Float64Array(12), point, axis, angle);
 
 /** The same, written into `m`. */
 export function turnInto(m: Rigid, point: Vec3, axis: Vec3, angle: number): Rigid {
@@ -86,9 +99,15 @@ export function turnInto(m: Rigid, point: Vec3, axis: Vec3, angle: number): Rigi
   const k = 1 - c;
   const [x, y, z] = axis;
   const [px, py, pz] = point;
-  m[0] = c + x * x * k; m[1] = x * y * k - z * s; m[2] = x * z * k + y * s;
-  m[4] = y * x * k + z * s; m[5] = c + y * y * k; m[6] = y * z * k - x * s;
-  m[8] = z * x * k - y * s; m[9] = z * y * k + x * s; m[10] = c + z * z * k;
+  m[0] = c + x * x * k;
+  m[1] = x * y * k - z * s;
+  m[2] = x * z * k + y * s;
+  m[4] = y * x * k + z * s;
+  m[5] = c + y * y * k;
+  m[6] = y * z * k - x * s;
+  m[8] = z * x * k - y * s;
+  m[9] = z * y * k + x * s;
+  m[10] = c + z * z * k;
   m[3] = px - (m[0] * px + m[1] * py + m[2] * pz);
   m[7] = py - (m[4] * px + m[5] * py + m[6] * pz);
   m[11] = pz - (m[8] * px + m[9] * py + m[10] * pz);
@@ -97,7 +116,10 @@ export function turnInto(m: Rigid, point: Vec3, axis: Vec3, angle: number): Rigi
 
 export const shiftBy = ([x, y, z]: Vec3): Rigid => Float64Array.of(1, 0, 0, x, 0, 1, 0, y, 0, 0, 1, z);
 
-/** Placement of one sheet's plane on another: local x, y of the upper go to `origin`, `along` (unit) of the lower; z stays. */
+/**
+ * Placement of one sheet's plane on another: local x, y of the upper go to `origin`, `along` (unit) of the lower; z
+ * stays.
+ */
 export const placeOnSheet = (origin: readonly [number, number], along: readonly [number, number]): Rigid =>
   Float64Array.of(along[0], -along[1], 0, origin[0], along[1], along[0], 0, origin[1], 0, 0, 1, 0);
 
@@ -108,7 +130,11 @@ export function rotationLog(m: Rigid): Vec3 {
   const cos = (m[0] + m[5] + m[10] - 1) / 2;
   if (sin > 1e-9 || cos > 0) return scale3(v, sin < 1e-12 ? 1 : Math.atan2(sin, cos) / sin);
   // Half a turn: the axis is the largest column of R + I.
-  const columns: Vec3[] = [[m[0] + 1, m[4], m[8]], [m[1], m[5] + 1, m[9]], [m[2], m[6], m[10] + 1]];
+  const columns: Vec3[] = [
+    [m[0] + 1, m[4], m[8]],
+    [m[1], m[5] + 1, m[9]],
+    [m[2], m[6], m[10] + 1],
+  ];
   const axis = columns.reduce((best, c) => (norm3(c) > norm3(best) ? c : best));
   return scale3(unit3(axis), Math.atan2(sin, cos));
 }

@@ -1,8 +1,9 @@
 /**
- * Singular values by one-sided Jacobi rotations (Hestenes 1958). For the 6 x 3 systems that make up nearly all of a card it
- * is several times faster than the general library routine (see `npm run bench`), keeps small singular values to full
- * relative accuracy, and gives the whole right basis, null space included.
+ * Singular values by one-sided Jacobi rotations (Hestenes 1958). For the 6 x 3 systems that make up nearly all of a
+ * card it is several times faster than the general library routine (see `npm run bench`), keeps small singular values
+ * to full relative accuracy, and gives the whole right basis, null space included.
  */
+import { NOTHING_BESIDE, ORTHOGONAL } from '../tolerance';
 export interface Svd {
   /** Left singular vectors times their values, one per column of the matrix. */
   readonly scaledLeft: readonly Float64Array[];
@@ -12,10 +13,6 @@ export interface Svd {
 }
 
 const MOST_SWEEPS = 40;
-/** Cosine between two columns, for each row of theirs, that is rounding. */
-const ORTHOGONAL = 5e-16;
-/** A column this short beside the longest is rounding itself: it stands for a value of 0 and is turned no further. */
-const NOTHING = 1e-15;
 
 /** @param columns of the matrix, all of one length; not changed. The values come in no order. */
 export function jacobiSvd(columns: readonly Float64Array[]): Svd {
@@ -28,18 +25,20 @@ export function jacobiSvd(columns: readonly Float64Array[]): Svd {
     return e;
   });
   const squares = new Float64Array(n);
+  // The innermost loop below asks for it at every turn.
+  const orthogonal = ORTHOGONAL;
   for (let sweep = 0, turned = true; turned && sweep < MOST_SWEEPS; sweep++) {
     turned = false;
     let longest = 0;
     // Lengths are carried along within a sweep and measured afresh for the next.
     for (let k = 0; k < n; k++) longest = Math.max(longest, (squares[k] = dot(a[k], a[k])));
-    const nothing = NOTHING * NOTHING * longest;
+    const nothing = NOTHING_BESIDE * NOTHING_BESIDE * longest;
     for (let p = 0; p < n - 1; p++) {
       for (let q = p + 1; q < n; q++) {
         const [pp, qq] = [squares[p], squares[q]];
         if (pp <= nothing || qq <= nothing) continue;
         const pq = dot(a[p], a[q]);
-        if (Math.abs(pq) <= ORTHOGONAL * Math.sqrt(rows * pp * qq)) continue;
+        if (Math.abs(pq) <= orthogonal * Math.sqrt(rows * pp * qq)) continue;
         turned = true;
         const zeta = (qq - pp) / (2 * pq);
         const t = Math.sign(zeta || 1) / (Math.abs(zeta) + Math.sqrt(1 + zeta * zeta));

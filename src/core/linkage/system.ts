@@ -15,7 +15,12 @@ export interface System {
   readonly sizeMm: number;
 }
 
-export function buildSystem(linkage: Linkage, loops: readonly Loop[], unknowns: readonly number[], q: Float64Array): System {
+export function buildSystem(
+  linkage: Linkage,
+  loops: readonly Loop[],
+  unknowns: readonly number[],
+  q: Float64Array,
+): System {
   const column = new Map(unknowns.map((j, k) => [j, k]));
   const states = loops.map((l) => loopState(linkage, l, q));
   const scale = Float64Array.from(unknowns, (j) => {

@@ -1,4 +1,4 @@
-/** Published sizes against the tables of the handbook's section 6 (from memory, as that section says). */
+/** Published sizes against the tables of the docs/mechanisms.md 5 (from memory). */
 import { ENVELOPES, envelopeById, POST_FORMATS, postById, SHEETS, sheetById } from './sizes';
 import { STARTER_STOCKS } from './stocks';
 
@@ -17,7 +17,12 @@ describe('ISO 216 sheets', () => {
 
   test('an A0 has an area of one square metre, and each further size half of it', () => {
     // ISO 216: the A series starts at 1 m²; rounding to whole mm stays within 1 %.
-    for (const [id, n] of [['A2', 2], ['A3', 3], ['A4', 4], ['A5', 5]] as const) {
+    for (const [id, n] of [
+      ['A2', 2],
+      ['A3', 3],
+      ['A4', 4],
+      ['A5', 5],
+    ] as const) {
       const { shortMm, longMm } = sheetById(id)!;
       expect(Math.abs((shortMm * longMm * 2 ** n) / 1e6 - 1)).toBeLessThan(0.01);
     }
@@ -44,7 +49,10 @@ describe('ISO 269 envelopes', () => {
   });
 
   test('each C size takes the next one folded in half', () => {
-    for (const [large, small] of [['C4', 'C5'], ['C5', 'C6']] as const) {
+    for (const [large, small] of [
+      ['C4', 'C5'],
+      ['C5', 'C6'],
+    ] as const) {
       expect(envelopeById(small)!.longMm).toBe(envelopeById(large)!.shortMm);
       expect(envelopeById(small)!.shortMm).toBe(Math.floor(envelopeById(large)!.longMm / 2));
     }

@@ -9,8 +9,15 @@ export interface FlatSize {
   readonly longMm: number;
   readonly source: string;
 }
-const size = (id: string, a: number, b: number, source: string, name = id): FlatSize => ({ id, name, shortMm: Math.min(a, b), longMm: Math.max(a, b), source });
-const inches = (id: string, name: string, a: number, b: number, source: string): FlatSize => size(id, a * MM_PER_INCH, b * MM_PER_INCH, source, name);
+const size = (id: string, a: number, b: number, source: string, name = id): FlatSize => ({
+  id,
+  name,
+  shortMm: Math.min(a, b),
+  longMm: Math.max(a, b),
+  source,
+});
+const inches = (id: string, name: string, a: number, b: number, source: string): FlatSize =>
+  size(id, a * MM_PER_INCH, b * MM_PER_INCH, source, name);
 
 const ISO_216 = 'ISO 216 (from memory)';
 const ISO_269 = 'ISO 269 (from memory)';
@@ -27,7 +34,11 @@ export const SHEETS: readonly FlatSize[] = [
 ];
 
 export const ENVELOPES: readonly FlatSize[] = [
-  size('C4', 229, 324, ISO_269), size('C5', 162, 229, ISO_269), size('C6', 114, 162, ISO_269), size('C7', 81, 114, ISO_269), size('DL', 110, 220, ISO_269),
+  size('C4', 229, 324, ISO_269),
+  size('C5', 162, 229, ISO_269),
+  size('C6', 114, 162, ISO_269),
+  size('C7', 81, 114, ISO_269),
+  size('DL', 110, 220, ISO_269),
   inches('us-a1', 'A1 (US)', 3 + 5 / 8, 5 + 1 / 8, US_TRADE),
   inches('us-a2', 'A2 (US)', 4 + 3 / 8, 5 + 3 / 4, US_TRADE),
   inches('us-a6', 'A6 (US)', 4 + 3 / 4, 6.5, US_TRADE),
@@ -52,13 +63,25 @@ export interface PostFormat {
 
 export const POST_FORMATS: readonly PostFormat[] = [
   {
-    id: 'usps-letter', name: 'USPS letter',
+    id: 'usps-letter',
+    name: 'USPS letter',
     least: { shortMm: 3.5 * MM_PER_INCH, longMm: 5 * MM_PER_INCH, thickMm: 0.007 * MM_PER_INCH },
     most: { shortMm: 6.125 * MM_PER_INCH, longMm: 11.5 * MM_PER_INCH, thickMm: 0.25 * MM_PER_INCH },
-    aspect: [1.3, 2.5], source: 'USPS Domestic Mail Manual 101 (from memory)',
+    aspect: [1.3, 2.5],
+    source: 'USPS Domestic Mail Manual 101 (from memory)',
   },
-  { id: 'uk-letter', name: 'Royal Mail Letter', most: { shortMm: 165, longMm: 240, thickMm: 5 }, source: 'Royal Mail size guide (from memory)' },
-  { id: 'uk-large-letter', name: 'Royal Mail Large Letter', most: { shortMm: 250, longMm: 353, thickMm: 25 }, source: 'Royal Mail size guide (from memory)' },
+  {
+    id: 'uk-letter',
+    name: 'Royal Mail Letter',
+    most: { shortMm: 165, longMm: 240, thickMm: 5 },
+    source: 'Royal Mail size guide (from memory)',
+  },
+  {
+    id: 'uk-large-letter',
+    name: 'Royal Mail Large Letter',
+    most: { shortMm: 250, longMm: 353, thickMm: 25 },
+    source: 'Royal Mail size guide (from memory)',
+  },
 ];
 
 export const sheetById = (id: string): FlatSize | undefined => SHEETS.find((s) => s.id === id);

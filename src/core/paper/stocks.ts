@@ -15,13 +15,59 @@ export interface Stock {
   readonly sheet: string;
 }
 
-/** 1 lb of US cover weight in g/m²: basis size 20 x 26 in, 500 sheets (ISO 536; the basis is a US trade standard, from memory). */
+/**
+ * 1 lb of US cover weight in g/m²: basis size 20 x 26 in, 500 sheets (ISO 536; the basis is a US trade standard, from
+ * memory).
+ */
 export const GSM_PER_LB_COVER = 453.59237 / (500 * 20 * 26 * 0.0254 * 0.0254);
 
-/** Starter stocks. Calipers are typical of smooth boards of that weight (about 1.25 µm per g/m²); common practice, no source: measure your own. */
+/**
+ * Starter stocks. Calipers are typical of smooth boards of that weight (about 1.25 µm per g/m²); common practice, no
+ * source: measure your own.
+ */
 export const STARTER_STOCKS: readonly Stock[] = [
-  { id: 'card-240', name: 'Smooth card, cream', gsm: 240, caliperMm: 0.3, insideColour: '#fbf6e9', outsideColour: '#efe6cf', grain: 'long', leastWebMm: 3.2, sheet: 'A4' },
-  { id: 'card-160', name: 'Light card, white', gsm: 160, caliperMm: 0.2, insideColour: '#ffffff', outsideColour: '#f3f3ef', grain: 'long', leastWebMm: 3.2, sheet: 'A4' },
-  { id: 'night-216', name: 'Night card, slate', gsm: 216, caliperMm: 0.27, insideColour: '#5c6b85', outsideColour: '#46536b', grain: 'long', leastWebMm: 3.2, sheet: 'A4' },
-  { id: 'brass-120', name: 'Text paper, brass', gsm: 120, caliperMm: 0.15, insideColour: '#e3c37a', outsideColour: '#d7b261', grain: 'long', leastWebMm: 3.2, sheet: 'A4' },
+  {
+    id: 'card-240',
+    name: 'Smooth card, cream',
+    gsm: 240,
+    caliperMm: 0.3,
+    insideColour: '#fbf6e9',
+    outsideColour: '#efe6cf',
+    grain: 'long',
+    leastWebMm: 3.2,
+    sheet: 'A4',
+  },
+  {
+    id: 'card-160',
+    name: 'Light card, white',
+    gsm: 160,
+    caliperMm: 0.2,
+    insideColour: '#ffffff',
+    outsideColour: '#f3f3ef',
+    grain: 'long',
+    leastWebMm: 3.2,
+    sheet: 'A4',
+  },
+  {
+    id: 'night-216',
+    name: 'Night card, slate',
+    gsm: 216,
+    caliperMm: 0.27,
+    insideColour: '#5c6b85',
+    outsideColour: '#46536b',
+    grain: 'long',
+    leastWebMm: 3.2,
+    sheet: 'A4',
+  },
+  {
+    id: 'brass-120',
+    name: 'Text paper, brass',
+    gsm: 120,
+    caliperMm: 0.15,
+    insideColour: '#e3c37a',
+    outsideColour: '#d7b261',
+    grain: 'long',
+    leastWebMm: 3.2,
+    sheet: 'A4',
+  },
 ];

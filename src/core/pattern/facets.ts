@@ -42,7 +42,8 @@ export function creaseStretches(crease: CreaseLine, interruptions: readonly Inte
   const out: Segment[] = [];
   let at = 0;
   const keep = (from: number, to: number): void => {
-    if (to - from > WELD_MM) out.push({ a: lerp2(crease.a, crease.b, from / length), b: lerp2(crease.a, crease.b, to / length) });
+    if (to - from > WELD_MM)
+      out.push({ a: lerp2(crease.a, crease.b, from / length), b: lerp2(crease.a, crease.b, to / length) });
   };
   for (const gap of gaps) {
     keep(at, Math.min(gap.from, length));
@@ -55,9 +56,11 @@ export function creaseStretches(crease: CreaseLine, interruptions: readonly Inte
 export function findFacets(piece: Piece, interruptions: readonly Interruption[]): FlatPattern {
   const segments: (Segment & { crease?: CreaseLine })[] = [];
   // Creases come first: where points are welded theirs stay as they are, to the last digit, since folds depend on them.
-  for (const crease of piece.creases) for (const s of creaseStretches(crease, interruptions)) segments.push({ ...s, crease });
+  for (const crease of piece.creases)
+    for (const s of creaseStretches(crease, interruptions)) segments.push({ ...s, crease });
   for (const { role, a, b } of piece.lines) if (role === 'cut') segments.push({ a, b });
-  for (const ring of [piece.outline, ...(piece.islands ?? [])].flatMap(ringsOf)) ring.forEach((a, i) => segments.push({ a, b: ring[(i + 1) % ring.length] }));
+  for (const ring of [piece.outline, ...(piece.islands ?? [])].flatMap(ringsOf))
+    ring.forEach((a, i) => segments.push({ a, b: ring[(i + 1) % ring.length] }));
 
   const { vertices, edges, faces } = arrange(segments);
   const index = new Int32Array(faces.length).fill(-1);

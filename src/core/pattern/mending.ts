@@ -1,7 +1,11 @@
-/** Faults of lines that were drawn elsewhere, and their mending: gaps in outlines, doubled lines, creases that end in air. mm. */
+/**
+ * Faults of lines that were drawn elsewhere, and their mending: gaps in outlines, doubled lines, creases that end in
+ * air. mm.
+ */
 import { dist2, distToSegment, dot2, sub2, cross2, lerp2, type Vec2 } from '../plane/vec2';
 import type { Making } from './making';
 import type { TemplateRole } from './pattern';
+import { ROUNDING_MM, SAME_LEVEL_MM } from '../tolerance';
 
 export interface TemplateLine {
   readonly id: string;
@@ -34,7 +38,10 @@ export const isCrease = (l: TemplateLine): boolean => l.role === 'valley' || l.r
 export const isPerforated = (l: TemplateLine): boolean => l.role === 'perforation' || l.role === 'perforation-mountain';
 const isCut = (l: TemplateLine): boolean => l.role === 'cut' || l.role === 'window';
 const ends = (l: TemplateLine): Vec2[] => (l.closed ? [] : [l.points[0], l.points[l.points.length - 1]]);
-export const segmentsOf = (l: TemplateLine): [Vec2, Vec2][] => l.points.flatMap((p, i): [Vec2, Vec2][] => (i + 1 < l.points.length ? [[p, l.points[i + 1]]] : l.closed ? [[p, l.points[0]]] : []));
+export const segmentsOf = (l: TemplateLine): [Vec2, Vec2][] =>
+  l.points.flatMap((p, i): [Vec2, Vec2][] =>
+    i + 1 < l.points.length ? [[p, l.points[i + 1]]] : l.closed ? [[p, l.points[0]]] : [],
+  );
 const box = (l: TemplateLine, by: number): [number, number, number, number] => {
   const xs = l.points.map((p) => p[0]);
   const ys = l.points.map((p) => p[1]);
@@ -44,7 +51,11 @@ const box = (l: TemplateLine, by: number): [number, number, number, number] => {
 };
 
 /** Distance from a point to the nearest of the lines, and which. */
-function nearest(p: Vec2, lines: readonly TemplateLine[], boxes: ReadonlyMap<string, readonly [number, number, number, number]>): { line: TemplateLine | null; mm: number } {
+function nearest(
+  p: Vec2,
+  lines: readonly TemplateLine[],
+  boxes: ReadonlyMap<string, readonly [number, number, number, number]>,
+): { line: TemplateLine | null; mm: number } {
   let best: { line: TemplateLine | null; mm: number } = { line: null, mm: Infinity };
   for (const line of lines) {
     const [x0, y0, x1, y1] = boxes.get(line.id)!;
@@ -60,28 +71,56 @@ function nearest(p: Vec2, lines: readonly TemplateLine[], boxes: ReadonlyMap<str
 export function findFaults(lines: readonly TemplateLine[]): Fault[] {
   const boxes = new Map(lines.map((l) => [l.id, box(l, WIDEST_AIR_MM)] as const));
   const out: Fault[] = [];
-  for (const { dropped, kept } of doubled(lines)) out.push({ kind: 'doubled', lines: [dropped.id, kept.id], at: dropped.points[0], mm: 0, message: `${dropped.id} lies on ${kept.id}: it would be cut or folded twice` });
+  for (const { dropped, kept } of doubled(lines))
+    out.push({
+      kind: 'doubled',
+      lines: [dropped.id, kept.id],
+      at: dropped.points[0],
+      mm: 0,
+      message: `${dropped.id} lies on ${kept.id}: it would be cut or folded twice`,
+    });
   const gone = new Set(out.map((f) => f.lines[0]));
   const live = lines.filter((l) => !gone.has(l.id));
-  live.forEach((line) => ends(line).forEach((at) => {
-    const others = live.filter((l) => l !== line && (isCut(l) || isCrease(l)));
-    const near = nearest(at, others, boxes);
-    const own = ends(line).filter((e) => e !== at).map((e) => dist2(e, at))[0] ?? Infinity;
-    if (near.mm <= MEETS_MM) return;
-    if (isCrease(line)) {
-      // Creases may end on the far side of another crease's end, but never in the middle of paper.
-      const ahead = reach(line, at, others);
-      out.push({ kind: 'air', lines: [line.id], at, mm: ahead ? dist2(at, ahead) : near.mm, message: `${line.id} ends in air${ahead ? `, ${dist2(at, ahead).toFixed(2)} mm short of the next line` : ''}` });
-    } else if (isCut(line)) {
-      // A slit may end in paper; an outline that nearly closes is meant to.
-      const gap = Math.min(near.mm, line.points.length > 2 ? own : Infinity);
-      if (gap <= WIDEST_GAP_MM) out.push({ kind: 'gap', lines: [line.id, ...(near.line && near.mm <= gap ? [near.line.id] : [])], at, mm: gap, message: `${line.id} stops ${gap.toFixed(2)} mm short: the outline is open` });
-    }
-  }));
+  live.forEach((line) =>
+    ends(line).forEach((at) => {
+      const others = live.filter((l) => l !== line && (isCut(l) || isCrease(l)));
+      const near = nearest(at, others, boxes);
+      const own =
+        ends(line)
+          .filter((e) => e !== at)
+          .map((e) => dist2(e, at))[0] ?? Infinity;
+      if (near.mm <= MEETS_MM) return;
+      if (isCrease(line)) {
+        // Creases may end on the far side of another crease's end, but never in the middle of paper.
+        const ahead = reach(line, at, others);
+        out.push({
+          kind: 'air',
+          lines: [line.id],
+          at,
+          mm: ahead ? dist2(at, ahead) : near.mm,
+          message: `${line.id} ends in air${ahead ? `, ${dist2(at, ahead).toFixed(2)} mm short of the next line` : ''}`,
+        });
+      } else if (isCut(line)) {
+        // A slit may end in paper; an outline that nearly closes is meant to.
+        const gap = Math.min(near.mm, line.points.length > 2 ? own : Infinity);
+        if (gap <= WIDEST_GAP_MM)
+          out.push({
+            kind: 'gap',
+            lines: [line.id, ...(near.line && near.mm <= gap ? [near.line.id] : [])],
+            at,
+            mm: gap,
+            message: `${line.id} stops ${gap.toFixed(2)} mm short: the outline is open`,
+          });
+      }
+    }),
+  );
   return out;
 }
 
-/** Where a crease, run on from one of its ends, meets the next line; null where that is too far. Backwards too: it may overshoot. */
+/**
+ * Where a crease, run on from one of its ends, meets the next line; null where that is too far. Backwards too: it may
+ * overshoot.
+ */
 export function reach(line: Pick<TemplateLine, 'points'>, at: Vec2, others: readonly TemplateLine[]): Vec2 | null {
   const inner = dist2(at, line.points[0]) === 0 ? line.points[1] : line.points[line.points.length - 2];
   const length = dist2(at, inner);
@@ -91,16 +130,18 @@ export function reach(line: Pick<TemplateLine, 'points'>, at: Vec2, others: read
   for (const [a, b] of others.flatMap(segmentsOf)) {
     const d = sub2(b, a);
     const turn = cross2(u, d);
-    if (Math.abs(turn) < 1e-9 * Math.hypot(...d)) continue;
+    if (Math.abs(turn) < ROUNDING_MM * Math.hypot(...d)) continue;
     const t = cross2(sub2(a, at), d) / turn;
     const s = cross2(sub2(a, at), u) / turn;
-    if (s < -1e-6 || s > 1 + 1e-6 || Math.abs(t) > WIDEST_AIR_MM || t < -length) continue;
+    if (s < -SAME_LEVEL_MM || s > 1 + SAME_LEVEL_MM || Math.abs(t) > WIDEST_AIR_MM || t < -length) continue;
     if (!best || Math.abs(t) < best.mm) best = { p: [at[0] + u[0] * t, at[1] + u[1] * t], mm: Math.abs(t) };
   }
   return best?.p ?? null;
 }
 
-/** Straight lines that lie wholly on another; a crease is kept rather than a cut, the longer rather than the shorter. */
+/**
+ * Straight lines that lie wholly on another; a crease is kept rather than a cut, the longer rather than the shorter.
+ */
 function doubled(lines: readonly TemplateLine[]): { dropped: TemplateLine; kept: TemplateLine }[] {
   const straight = lines.filter((l) => !l.closed && l.points.length === 2 && (isCut(l) || isCrease(l)));
   const out: { dropped: TemplateLine; kept: TemplateLine }[] = [];
@@ -120,7 +161,9 @@ function doubled(lines: readonly TemplateLine[]): { dropped: TemplateLine; kept:
   return out;
 }
 
-/** The lines with every fault mended that can be: doubled ones dropped, gaps closed, creases run on to the next line. */
+/**
+ * The lines with every fault mended that can be: doubled ones dropped, gaps closed, creases run on to the next line.
+ */
 export function mend(lines: readonly TemplateLine[]): readonly TemplateLine[] {
   const dropped = new Set(doubled(lines).map((d) => d.dropped.id));
   let out = lines.filter((l) => !dropped.has(l.id));
@@ -128,22 +171,45 @@ export function mend(lines: readonly TemplateLine[]): readonly TemplateLine[] {
     const [id, other] = fault.lines;
     const line = out.find((l) => l.id === id)!;
     if (fault.kind === 'air') {
-      const to = reach(line, fault.at, out.filter((l) => l !== line && (isCut(l) || isCrease(l))));
+      const to = reach(
+        line,
+        fault.at,
+        out.filter((l) => l !== line && (isCut(l) || isCrease(l))),
+      );
       if (to) out = out.map((l) => (l === line ? moved(l, fault.at, to) : l));
     } else if (fault.kind === 'gap') {
       const target = other ? out.find((l) => l.id === other) : line;
       const to = target && closestEnd(target, line, fault.at);
-      if (to) out = out.map((l) => (l === line ? (target === line ? { ...l, closed: true, points: l.points.slice(0, dist2(l.points[0], l.points[l.points.length - 1]) < MEETS_MM ? -1 : undefined) } : moved(l, fault.at, to)) : l));
+      if (to)
+        out = out.map((l) =>
+          l === line
+            ? target === line
+              ? {
+                  ...l,
+                  closed: true,
+                  points: l.points.slice(
+                    0,
+                    dist2(l.points[0], l.points[l.points.length - 1]) < MEETS_MM ? -1 : undefined,
+                  ),
+                }
+              : moved(l, fault.at, to)
+            : l,
+        );
     }
   }
   return out;
 }
 
-const moved = (l: TemplateLine, from: Vec2, to: Vec2): TemplateLine => ({ ...l, points: l.points.map((p, i) => ((i === 0 || i === l.points.length - 1) && dist2(p, from) === 0 ? to : p)) });
+const moved = (l: TemplateLine, from: Vec2, to: Vec2): TemplateLine => ({
+  ...l,
+  points: l.points.map((p, i) => ((i === 0 || i === l.points.length - 1) && dist2(p, from) === 0 ? to : p)),
+});
 
 /** Where an open end should go on another line: to its end where that is near, else to the nearest place on it. */
 function closestEnd(target: TemplateLine, line: TemplateLine, at: Vec2): Vec2 | null {
-  const end = ends(target).filter((e) => !(target === line && e === at)).sort((a, b) => dist2(a, at) - dist2(b, at))[0];
+  const end = ends(target)
+    .filter((e) => !(target === line && e === at))
+    .sort((a, b) => dist2(a, at) - dist2(b, at))[0];
   if (end && dist2(end, at) <= WIDEST_GAP_MM) return end;
   let best: { p: Vec2; mm: number } | null = null;
   for (const [a, b] of segmentsOf(target)) {

@@ -13,7 +13,11 @@ const crease = (id: string, a: Vec2, b: Vec2, role: 'valley' | 'mountain' = 'val
   ends: [Math.PI, 0],
 });
 const cut = (a: Vec2, b: Vec2): PatternLine => ({ role: 'cut', a, b, mechanism: 'test' });
-const sheet = (creases: readonly CreaseLine[], lines: readonly PatternLine[] = [], labels: Piece['labels'] = []): Piece => ({
+const sheet = (
+  creases: readonly CreaseLine[],
+  lines: readonly PatternLine[] = [],
+  labels: Piece['labels'] = [],
+): Piece => ({
   id: 'sheet',
   title: 'Sheet',
   mechanism: 'test',
@@ -106,7 +110,10 @@ describe('facets', () => {
   });
 
   test('a hole in the outline is not paper', () => {
-    const holed = { ...sheet([]), outline: { outer: rectangle(-50, -40, 50, 40), holes: [[...rectangle(-10, -10, 10, 10)].reverse()] } };
+    const holed = {
+      ...sheet([]),
+      outline: { outer: rectangle(-50, -40, 50, 40), holes: [[...rectangle(-10, -10, 10, 10)].reverse()] },
+    };
     const { facets } = findFacets(holed, []);
     expect(facets).toHaveLength(1);
     expect(polygonArea(facets[0].polygon)).toBeCloseTo(8000 - 400, 6);
@@ -115,10 +122,45 @@ describe('facets', () => {
 
 test('the inside point of a polygon is inside it, however thin or bent', () => {
   const shape = fc.constantFrom<Polygon>(
-    { outer: [[0, 0], [100, 0], [100, 0.2], [0, 0.2]], holes: [] },
-    { outer: [[0, 0], [40, 0], [40, 2], [2, 2], [2, 40], [0, 40]], holes: [] },
-    { outer: [[0, 0], [30, 0], [15, 1]], holes: [] },
-    { outer: rectangle(0, 0, 10, 10), holes: [[[2, 2], [2, 8], [8, 8], [8, 2]]] },
+    {
+      outer: [
+        [0, 0],
+        [100, 0],
+        [100, 0.2],
+        [0, 0.2],
+      ],
+      holes: [],
+    },
+    {
+      outer: [
+        [0, 0],
+        [40, 0],
+        [40, 2],
+        [2, 2],
+        [2, 40],
+        [0, 40],
+      ],
+      holes: [],
+    },
+    {
+      outer: [
+        [0, 0],
+        [30, 0],
+        [15, 1],
+      ],
+      holes: [],
+    },
+    {
+      outer: rectangle(0, 0, 10, 10),
+      holes: [
+        [
+          [2, 2],
+          [2, 8],
+          [8, 8],
+          [8, 2],
+        ],
+      ],
+    },
   );
   fc.assert(fc.property(shape, (polygon) => expect(contains(polygon, insidePoint(polygon))).toBe(true)));
 });

@@ -3,7 +3,7 @@
  * Points in mm, y up. Slits that end inside paper stay as edges with the same face on both sides.
  */
 import Flatbush from 'flatbush';
-import { WELD_MM } from '../tolerance';
+import { PARALLEL_PART, WELD_MM } from '../tolerance';
 import { contains, ringArea, type Polygon, type Ring } from './polygon';
 import { cross2, dist2, distToSegment, dot2, lerp2, sub2, type Vec2 } from './vec2';
 
@@ -33,7 +33,11 @@ export function arrange(segments: readonly Segment[]): Arrangement {
   const live = segments.map((s, i) => ({ ...s, i })).filter((s) => dist2(s.a, s.b) > WELD_MM);
   if (live.length === 0) return { vertices: [], edges: [], faces: [] };
   const weld = new Welder();
-  const edges = mergeEdges(live.map((s) => s.i), splitAll(live, weld), weld);
+  const edges = mergeEdges(
+    live.map((s) => s.i),
+    splitAll(live, weld),
+    weld,
+  );
   return traceFaces(weld.points, edges);
 }
 
@@ -57,20 +61,33 @@ class Welder {
   }
 }
 const CELL = WELD_MM * 2;
-/** Cells of a row, as one number with the row: points of a card stay far inside. Two cells that shared a number would only be searched together. */
+/**
+ * Cells of a row, as one number with the row: points of a card stay far inside. Two cells that shared a number would
+ * only be searched together.
+ */
 const ROW = 2 ** 26;
 
 /** Vertex chain of each segment, in order along it. */
 function splitAll(segments: readonly Segment[], weld: Welder): number[][] {
   const index = new Flatbush(segments.length);
   for (const { a, b } of segments) {
-    index.add(Math.min(a[0], b[0]) - WELD_MM, Math.min(a[1], b[1]) - WELD_MM, Math.max(a[0], b[0]) + WELD_MM, Math.max(a[1], b[1]) + WELD_MM);
+    index.add(
+      Math.min(a[0], b[0]) - WELD_MM,
+      Math.min(a[1], b[1]) - WELD_MM,
+      Math.max(a[0], b[0]) + WELD_MM,
+      Math.max(a[1], b[1]) + WELD_MM,
+    );
   }
   index.finish();
   const ends = segments.map(({ a, b }) => [weld.index(a), weld.index(b)] as const);
   return segments.map((s, i) => {
     const on = new Set<number>(ends[i]);
-    const near = index.search(Math.min(s.a[0], s.b[0]), Math.min(s.a[1], s.b[1]), Math.max(s.a[0], s.b[0]), Math.max(s.a[1], s.b[1]));
+    const near = index.search(
+      Math.min(s.a[0], s.b[0]),
+      Math.min(s.a[1], s.b[1]),
+      Math.max(s.a[0], s.b[0]),
+      Math.max(s.a[1], s.b[1]),
+    );
     for (const j of near.sort((x, y) => x - y)) {
       if (j === i) continue;
       for (const v of ends[j]) if (distToSegment(weld.points[v], s.a, s.b) <= WELD_MM) on.add(v);
@@ -88,7 +105,7 @@ function crossing(s: Segment, t: Segment): Vec2 | null {
   const d = sub2(s.b, s.a);
   const e = sub2(t.b, t.a);
   const turn = cross2(d, e);
-  if (Math.abs(turn) < 1e-12 * Math.hypot(...d) * Math.hypot(...e)) return null;
+  if (Math.abs(turn) < PARALLEL_PART * Math.hypot(...d) * Math.hypot(...e)) return null;
   const gap = sub2(t.a, s.a);
   const u = cross2(gap, e) / turn;
   const v = cross2(gap, d) / turn;

@@ -1,8 +1,20 @@
 /**
  * Polygons with holes: the one adapter over the clipping library.
- * Lengths in mm, y up. Outer rings run counter-clockwise (positive area), holes clockwise; no ring repeats its first point.
+ * Lengths in mm, y up. Outer rings run counter-clockwise (positive area), holes clockwise; no ring repeats its first
+ * point.
  */
-import { booleanOpDWithPolyTree, ClipType, EndType, FillRule, inflatePathsD, JoinType, type PathsD, type PolyPathD, PolyTreeD, ramerDouglasPeuckerD } from 'clipper2-ts';
+import {
+  booleanOpDWithPolyTree,
+  ClipType,
+  EndType,
+  FillRule,
+  inflatePathsD,
+  JoinType,
+  type PathsD,
+  type PolyPathD,
+  PolyTreeD,
+  ramerDouglasPeuckerD,
+} from 'clipper2-ts';
 import { CLIP_PRECISION_DIGITS, WELD_MM } from '../tolerance';
 import { cross2, distToSegment, lerp2, sub2, type Vec2 } from './vec2';
 
@@ -24,7 +36,10 @@ export const ringArea = (ring: Ring): number =>
   ring.reduce((sum, p, i) => sum + cross2(p, ring[(i + 1) % ring.length]), 0) / 2;
 
 /** Mean of a ring's corners: well inside where the ring is convex. */
-export const centreOf = (ring: Ring): Vec2 => [ring.reduce((s, p) => s + p[0], 0) / ring.length, ring.reduce((s, p) => s + p[1], 0) / ring.length];
+export const centreOf = (ring: Ring): Vec2 => [
+  ring.reduce((s, p) => s + p[0], 0) / ring.length,
+  ring.reduce((s, p) => s + p[1], 0) / ring.length,
+];
 
 /** Net area in mm². */
 export const polygonArea = (p: Polygon): number =>
@@ -35,7 +50,12 @@ export const regionArea = (r: Region): number => r.reduce((sum, p) => sum + poly
 export const largest = (r: Region): Polygon | undefined => [...r].sort((a, b) => polygonArea(b) - polygonArea(a))[0];
 
 export const ringsOf = (p: Polygon): readonly Ring[] => [p.outer, ...p.holes];
-export const rectangle = (x0: number, y0: number, x1: number, y1: number): Ring => [[x0, y0], [x1, y0], [x1, y1], [x0, y1]];
+export const rectangle = (x0: number, y0: number, x1: number, y1: number): Ring => [
+  [x0, y0],
+  [x1, y0],
+  [x1, y1],
+  [x0, y1],
+];
 
 export interface Box2 {
   readonly min: Vec2;
@@ -44,11 +64,17 @@ export interface Box2 {
 export function boxOf(points: Iterable<Vec2>): Box2 {
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
   for (const [x, y] of points) {
-    x0 = Math.min(x0, x); y0 = Math.min(y0, y);
-    x1 = Math.max(x1, x); y1 = Math.max(y1, y);
+    x0 = Math.min(x0, x);
+    y0 = Math.min(y0, y);
+    x1 = Math.max(x1, x);
+    y1 = Math.max(y1, y);
   }
   return { min: [x0, y0], max: [x1, y1] };
 }
+
+/** Whether two boxes share some area. */
+export const boxesMeet = (a: Box2, b: Box2): boolean =>
+  a.min[0] < b.max[0] && b.min[0] < a.max[0] && a.min[1] < b.max[1] && b.min[1] < a.max[1];
 
 const toPaths = (region: Region): PathsD => region.flatMap((p) => ringsOf(p).map((r) => r.map(([x, y]) => ({ x, y }))));
 
@@ -77,12 +103,29 @@ export const unite = (a: Region, b: Region = []): Region => combine(ClipType.Uni
 export const subtract = (a: Region, b: Region): Region => combine(ClipType.Difference, a, b);
 export const intersect = (a: Region, b: Region): Region => combine(ClipType.Intersection, a, b);
 
-/** Area of a region inside an upright rectangle, mm², without the rest of it being looked at twice (Sutherland and Hodgman 1974). */
+/**
+ * Area of a region inside an upright rectangle, mm², without the rest of it being looked at twice (Sutherland and
+ * Hodgman 1974).
+ */
 export function areaWithin(region: Region, x0: number, y0: number, x1: number, y1: number): number {
-  const sides = [[0, x0, 1], [0, x1, -1], [1, y0, 1], [1, y1, -1]] as const;
-  return region.flatMap(ringsOf).reduce((sum, ring) => sum + ringArea(sides.reduce((kept: Ring, [axis, at, sign]) => keepSide(kept, axis, at, sign), ring)), 0);
+  const sides = [
+    [0, x0, 1],
+    [0, x1, -1],
+    [1, y0, 1],
+    [1, y1, -1],
+  ] as const;
+  return region
+    .flatMap(ringsOf)
+    .reduce(
+      (sum, ring) =>
+        sum + ringArea(sides.reduce((kept: Ring, [axis, at, sign]) => keepSide(kept, axis, at, sign), ring)),
+      0,
+    );
 }
-/** The part of a ring on one side of an upright or level line; parts that part stay joined along the line, which adds no area. */
+/**
+ * The part of a ring on one side of an upright or level line; parts that part stay joined along the line, which adds
+ * no area.
+ */
 function keepSide(ring: Ring, axis: 0 | 1, at: number, sign: 1 | -1): Ring {
   const kept: Vec2[] = [];
   ring.forEach((p, i) => {
@@ -97,10 +140,20 @@ function keepSide(ring: Ring, axis: 0 | 1, at: number, sign: 1 | -1): Ring {
 /** What lies in one of the two only. */
 export const exclude = (a: Region, b: Region): Region => combine(ClipType.Xor, a, b);
 
-/** Rings as they come (either direction, overlapping, crossing themselves) to clean polygons; inside counts by the fill rule. */
+/**
+ * Rings as they come (either direction, overlapping, crossing themselves) to clean polygons; inside counts by the
+ * fill rule.
+ */
 export function regionFromRings(rings: readonly Ring[], rule: 'evenodd' | 'nonzero' = 'evenodd'): Region {
   const tree = new PolyTreeD();
-  booleanOpDWithPolyTree(ClipType.Union, rings.map((r) => r.map(([x, y]) => ({ x, y }))), [], tree, rule === 'evenodd' ? FillRule.EvenOdd : FillRule.NonZero, CLIP_PRECISION_DIGITS);
+  booleanOpDWithPolyTree(
+    ClipType.Union,
+    rings.map((r) => r.map(([x, y]) => ({ x, y }))),
+    [],
+    tree,
+    rule === 'evenodd' ? FillRule.EvenOdd : FillRule.NonZero,
+    CLIP_PRECISION_DIGITS,
+  );
   return fromTree(tree, []);
 }
 
@@ -113,30 +166,59 @@ export const regionBox = (region: Region): Box2 => boxOf(region.flatMap((p) => p
 
 /** Fewer points: none that is dropped lies further than the tolerance (mm) from the line that replaces it. */
 export const thinOut = (region: Region, toleranceMm: number): Region =>
-  unite(region.flatMap((p) => ringsOf(p).map((r): Polygon => ({ outer: thinRing(r, toleranceMm), holes: [] }))).filter((p) => p.outer.length > 2));
+  unite(
+    region
+      .flatMap((p) => ringsOf(p).map((r): Polygon => ({ outer: thinRing(r, toleranceMm), holes: [] })))
+      .filter((p) => p.outer.length > 2),
+  );
 
 /** The library thins open lines: a ring is parted at its first point and the one furthest from it. */
 function thinRing(ring: Ring, toleranceMm: number): Ring {
-  const far = ring.reduce((best, p, i) => (Math.hypot(p[0] - ring[0][0], p[1] - ring[0][1]) > Math.hypot(ring[best][0] - ring[0][0], ring[best][1] - ring[0][1]) ? i : best), 0);
-  const thin = (line: Ring): Ring => toRing(ramerDouglasPeuckerD(line.map(([x, y]) => ({ x, y })), toleranceMm)).slice(0, -1);
+  const far = ring.reduce(
+    (best, p, i) =>
+      Math.hypot(p[0] - ring[0][0], p[1] - ring[0][1]) >
+      Math.hypot(ring[best][0] - ring[0][0], ring[best][1] - ring[0][1])
+        ? i
+        : best,
+    0,
+  );
+  const thin = (line: Ring): Ring =>
+    toRing(
+      ramerDouglasPeuckerD(
+        line.map(([x, y]) => ({ x, y })),
+        toleranceMm,
+      ),
+    ).slice(0, -1);
   return [...thin(ring.slice(0, far + 1)), ...thin([...ring.slice(far), ring[0]])];
 }
 
 /** An open line with fewer points, none further than the tolerance (mm) from it. */
-export const thinLine = (line: Ring, toleranceMm: number): Ring => (line.length < 3 ? line : toRing(ramerDouglasPeuckerD(line.map(([x, y]) => ({ x, y })), toleranceMm)));
+export const thinLine = (line: Ring, toleranceMm: number): Ring =>
+  line.length < 3
+    ? line
+    : toRing(
+        ramerDouglasPeuckerD(
+          line.map(([x, y]) => ({ x, y })),
+          toleranceMm,
+        ),
+      );
 
 /** Grow (`by` > 0) or shrink (`by` < 0) by a distance in mm. */
 export function offset(region: Region, by: number, corners: Corners = 'sharp', arcStepMm = ARC_STEP_MM): Region {
   if (region.length === 0 || by === 0) return region;
   const join = corners === 'sharp' ? JoinType.Miter : JoinType.Round;
-  return unite(asRegion(inflatePathsD(toPaths(region), by, join, EndType.Polygon, MITRE_LIMIT, CLIP_PRECISION_DIGITS, arcStepMm)));
+  return unite(
+    asRegion(inflatePathsD(toPaths(region), by, join, EndType.Polygon, MITRE_LIMIT, CLIP_PRECISION_DIGITS, arcStepMm)),
+  );
 }
 
 /** Everything within `by` mm of the given open lines: round at the ends, union of all. */
 export function thicken(lines: readonly Ring[], by: number, arcStepMm = ARC_STEP_MM): Region {
   const paths = lines.filter((l) => l.length > 1).map((l) => l.map(([x, y]) => ({ x, y })));
   if (paths.length === 0 || by <= 0) return [];
-  return unite(asRegion(inflatePathsD(paths, by, JoinType.Round, EndType.Round, MITRE_LIMIT, CLIP_PRECISION_DIGITS, arcStepMm)));
+  return unite(
+    asRegion(inflatePathsD(paths, by, JoinType.Round, EndType.Round, MITRE_LIMIT, CLIP_PRECISION_DIGITS, arcStepMm)),
+  );
 }
 
 // The library's offset keeps outer rings positive and holes negative, so a non-zero union sorts them into polygons.
@@ -149,7 +231,8 @@ export function contains(polygon: Polygon, p: Vec2): boolean {
     for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) {
       const a = ring[i];
       const b = ring[j];
-      if (a[1] > p[1] !== b[1] > p[1] && p[0] < ((b[0] - a[0]) * (p[1] - a[1])) / (b[1] - a[1]) + a[0]) inside = !inside;
+      if (a[1] > p[1] !== b[1] > p[1] && p[0] < ((b[0] - a[0]) * (p[1] - a[1])) / (b[1] - a[1]) + a[0])
+        inside = !inside;
     }
   }
   return inside;
@@ -159,7 +242,8 @@ export function contains(polygon: Polygon, p: Vec2): boolean {
 export function distanceToEdge(polygon: Polygon, p: Vec2): number {
   let least = Infinity;
   for (const ring of ringsOf(polygon)) {
-    for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) least = Math.min(least, distToSegment(p, ring[j], ring[i]));
+    for (let i = 0, j = ring.length - 1; i < ring.length; j = i++)
+      least = Math.min(least, distToSegment(p, ring[j], ring[i]));
   }
   return least;
 }
@@ -173,7 +257,11 @@ export function insidePoint(polygon: Polygon): Vec2 {
   for (let i = 0; i < ring.length; i += most) {
     const [a, b, c] = [ring[i], ring[(i + 1) % ring.length], ring[(i + 2) % ring.length]];
     if (Math.abs(cross2(sub2(b, a), sub2(c, b))) < WELD_MM * WELD_MM) continue;
-    for (const [u, v, w] of [[1, 1, 1], [0.1, 0.8, 0.1], [0.02, 0.96, 0.02]]) {
+    for (const [u, v, w] of [
+      [1, 1, 1],
+      [0.1, 0.8, 0.1],
+      [0.02, 0.96, 0.02],
+    ]) {
       const s = u + v + w;
       const p: Vec2 = [(a[0] * u + b[0] * v + c[0] * w) / s, (a[1] * u + b[1] * v + c[1] * w) / s];
       if (!contains(polygon, p)) continue;

@@ -1,24 +1,34 @@
-/** How narrow the paper gets: by eroding a sheet until it parts (handbook section 1, rule `web`). */
+/**
+ * How narrow the paper gets (docs/mechanisms.md, rule `web`): the least distance across it, and strips that erosion
+ * loses although nothing narrows towards them, such as long points and slivers.
+ */
 import { indexEdges, type EdgeIndex } from './edge-index';
-import { boxOf, centreOf, contains, intersect, offset, polygonArea, rectangle, subtract, thicken, thinLine, unite, type Polygon, type Region, type Ring } from './polygon';
+import {
+  boxOf,
+  centreOf,
+  contains,
+  intersect,
+  offset,
+  polygonArea,
+  rectangle,
+  subtract,
+  thicken,
+  thinLine,
+  unite,
+  type Polygon,
+  type Region,
+  type Ring,
+} from './polygon';
 import { WELD_MM } from '../tolerance';
+import { narrowestGap, STRIP_SQUARES, type Neck, type Sheet } from './neck';
 import { dist2, type Vec2 } from './vec2';
 
-export interface Sheet {
-  readonly paper: Region;
-  /** Slits, as open lines. */
-  readonly cuts: readonly Ring[];
-}
-export interface Neck {
-  /** Width at which the neck parts, mm. */
-  readonly widthMm: number;
-  readonly at: Vec2;
-}
+export type { Neck, Sheet } from './neck';
 
 /** Slits are taken this wide to tell the parts of the uncut sheet apart (mm); well below any real web. */
 const SLIT_MM = 0.01;
 const STEPS = 9;
-/** Curves are followed this closely while necks are looked for (mm): as closely as the outlines themselves. */
+/** Curves are followed this closely while strips are looked for (mm): as closely as the outlines themselves. */
 const COARSE_MM = 0.01;
 
 /** Cuts that follow on each other, as one line each: an outline of many short ones is then widened at a stroke. */
@@ -37,8 +47,8 @@ const LONG_OUTLINE = 800;
 const THIN_MM = 0.01;
 
 /**
- * A sheet and its cuts as necks are looked for: cuts that run along a window are left out, since the window is an edge already,
- * and long outlines are thinned, cuts and windows alike, so that they still agree.
+ * A sheet and its cuts as necks are looked for: cuts that run along a window are left out, since the window is an edge
+ * already, and long outlines are thinned, cuts and windows alike, so that they still agree.
  */
 export function sheetOf(outline: Polygon, cuts: readonly { readonly a: Vec2; readonly b: Vec2 }[]): Sheet {
   const key = ([x, y]: Vec2): string => `${Math.round(x / WELD_MM)},${Math.round(y / WELD_MM)}`;
@@ -49,8 +59,18 @@ export function sheetOf(outline: Polygon, cuts: readonly { readonly a: Vec2; rea
   return { paper: [{ outer: outline.outer, holes }], cuts: lines.map((l) => thinLine(l, THIN_MM)) };
 }
 
-/** Narrowest neck below `limitMm`, or null where the paper is wider everywhere. Found to 1/500 of the limit; with no `steps` only whether there is one. */
+/**
+ * Narrowest place below `limitMm`, or null where the paper is wider everywhere. Necks are exact, strips found to 1/500
+ * of the limit; with no `steps` only whether there is one.
+ */
 export function narrowestNeck(sheet: Sheet, limitMm: number, steps = STEPS): Neck | null {
+  const neck = narrowestGap(sheet, limitMm - WELD_MM);
+  if (neck && steps === 0) return neck;
+  // A strip has to be narrower still.
+  return narrowestStrip(sheet, neck?.widthMm ?? limitMm, steps) ?? neck;
+}
+
+function narrowestStrip(sheet: Sheet, limitMm: number, steps: number): Neck | null {
   // Paper exactly as wide as the limit is wide enough.
   const wide = necks(readied(sheet), limitMm - SLIT_MM);
   if (wide.length === 0) return null;
@@ -68,21 +88,39 @@ export function narrowestNeck(sheet: Sheet, limitMm: number, steps = STEPS): Nec
   return { widthMm: high, at: centreOf(found[0].outer) };
 }
 
-const shrink = ({ paper, cuts }: Sheet, by: number): Region => subtract(offset(paper, -by, 'sharp', COARSE_MM), thicken(cuts, by, COARSE_MM));
+const shrink = ({ paper, cuts }: Sheet, by: number): Region =>
+  subtract(offset(paper, -by, 'sharp', COARSE_MM), thicken(cuts, by, COARSE_MM));
 
-/** The sheet near some places, cut out far enough away that its new edges make no difference to them; and the part where that holds. */
-function neighbourhood({ paper, cuts }: Sheet, places: readonly Polygon[], limitMm: number): { near: Sheet; around: Region } {
-  const boxes = (by: number): Region => places.map((p): Polygon => {
-    const { min, max } = boxOf(p.outer);
-    return { outer: rectangle(min[0] - by, min[1] - by, max[0] + by, max[1] + by), holes: [] };
-  });
+/**
+ * The sheet near some places, cut out far enough away that its new edges make no difference to them; and the part
+ * where that holds.
+ */
+function neighbourhood(
+  { paper, cuts }: Sheet,
+  places: readonly Polygon[],
+  limitMm: number,
+): { near: Sheet; around: Region } {
+  const boxes = (by: number): Region =>
+    places.map((p): Polygon => {
+      const { min, max } = boxOf(p.outer);
+      return { outer: rectangle(min[0] - by, min[1] - by, max[0] + by, max[1] + by), holes: [] };
+    });
   const wide = unite(boxes(4 * limitMm));
   const reach = wide.map((p) => boxOf(p.outer));
   const kept = cuts.flatMap((line) => {
     const runs: Vec2[][] = [];
     line.slice(1).forEach((b, i) => {
       const a = line[i];
-      if (!reach.some(({ min, max }) => Math.max(a[0], b[0]) >= min[0] && Math.min(a[0], b[0]) <= max[0] && Math.max(a[1], b[1]) >= min[1] && Math.min(a[1], b[1]) <= max[1])) return;
+      if (
+        !reach.some(
+          ({ min, max }) =>
+            Math.max(a[0], b[0]) >= min[0] &&
+            Math.min(a[0], b[0]) <= max[0] &&
+            Math.max(a[1], b[1]) >= min[1] &&
+            Math.min(a[1], b[1]) <= max[1],
+        )
+      )
+        return;
       if (runs.at(-1)?.at(-1) === a) runs[runs.length - 1].push(b);
       else runs.push([a, b]);
     });
@@ -102,7 +140,10 @@ function readied(sheet: Sheet): Readied {
   return { sheet, whole, edges: indexEdges(whole) };
 }
 
-/** Places that do not survive erosion by width/2 and are more than rounded corners; those of `around` only, where it is given. */
+/**
+ * Places that do not survive erosion by width/2 and are more than rounded corners; those of `around` only, where it
+ * is given.
+ */
 function necks({ sheet, whole, edges }: Readied, width: number, around: Region | null = null): Polygon[] {
   const r = width / 2;
   const core = shrink(sheet, r);
@@ -112,12 +153,16 @@ function necks({ sheet, whole, edges }: Readied, width: number, around: Region |
   return subtract(whole, kept).filter((rest) => {
     const size = polygonArea(rest);
     if (size < SLIT_MM * width || (around && !around.some((p) => contains(p, rest.outer[0])))) return false;
-    // Two contacts or none: it was a bridge, or a part of its own. One contact: a dead end, a strip only when it is longer than wide.
-    return contacts(rest, edges) !== 1 || size > 2 * width * width;
+    // Two contacts or none: it was a bridge, or a part of its own. One contact: a dead end, a strip only when it is
+    // longer than wide.
+    return contacts(rest, edges) !== 1 || size > STRIP_SQUARES * width * width;
   });
 }
 
-/** How many separate stretches of what was lost border on paper that was kept: those that do not run along the sheet's own edges. */
+/**
+ * How many separate stretches of what was lost border on paper that was kept: those that do not run along the sheet's
+ * own edges.
+ */
 function contacts(rest: Polygon, edges: EdgeIndex): number {
   const ring = rest.outer;
   const inner = ring.map((p, i) => {

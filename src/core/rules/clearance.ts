@@ -3,7 +3,9 @@ import Flatbush from 'flatbush';
 import type { Assembly } from '../assembly/assembly';
 import { facetOutline, type Pose } from '../assembly/pose';
 import { applyRigid, boxOf3, dot3, invert, norm3, sub3, type Rigid, type Vec3 } from '../linkage';
+import { ownerOfId } from '../ids';
 import { contains, type Polygon } from '../plane/polygon';
+import { PARALLEL_PART } from '../tolerance';
 
 interface Placed {
   readonly facet: number;
@@ -26,15 +28,21 @@ export function leastClearance(assembly: Assembly, pose: Pose): { mm: number; a:
   for (const { min, max } of placed) index.add(min[0], min[1], max[0], max[1]);
   index.finish();
   let best: { mm: number; a: string; b: string } | null = null;
-  const apart = (p: Placed, q: Placed): boolean => p.mechanism !== q.mechanism && !carries(p.mechanism, q.mechanism) && !carries(q.mechanism, p.mechanism);
+  const apart = (p: Placed, q: Placed): boolean =>
+    p.mechanism !== q.mechanism && !carries(p.mechanism, q.mechanism) && !carries(q.mechanism, p.mechanism);
   const look = (p: Placed, k: number): void => {
     const q = placed[k];
     if (!apart(p, q) || boxGap(p, q) >= (best?.mm ?? Infinity)) return;
     const gap = polygonGap(pose, assembly, p, q);
-    if (gap < (best?.mm ?? Infinity)) best = { mm: gap, a: assembly.facets[p.facet].id, b: assembly.facets[q.facet].id };
+    if (gap < (best?.mm ?? Infinity))
+      best = { mm: gap, a: assembly.facets[p.facet].id, b: assembly.facets[q.facet].id };
   };
   // A first bound from the nearest neighbours, then everything that could still be nearer.
-  placed.forEach((p) => index.neighbors((p.min[0] + p.max[0]) / 2, (p.min[1] + p.max[1]) / 2, 4, Infinity, (k) => apart(p, placed[k])).forEach((k) => look(p, k)));
+  placed.forEach((p) =>
+    index
+      .neighbors((p.min[0] + p.max[0]) / 2, (p.min[1] + p.max[1]) / 2, 4, Infinity, (k) => apart(p, placed[k]))
+      .forEach((k) => look(p, k)),
+  );
   if (!best) return null;
   placed.forEach((p, i) => {
     const r = best!.mm;
@@ -45,9 +53,9 @@ export function leastClearance(assembly: Assembly, pose: Pose): { mm: number; a:
 
 /** Whether one mechanism stands, at any depth, on another. */
 function carriers(assembly: Assembly): (lower: string, upper: string) => boolean {
-  const hostOf = new Map(assembly.mechanisms.map((m) => [m.id, m.host?.crease.split('.')[0]]));
+  const hostOf = new Map(assembly.mechanisms.map((m) => [m.id, m.host && ownerOfId(m.host.crease)]));
   return (lower, upper) => {
-    for (let at = hostOf.get(upper); at; at = hostOf.get(at)) if (at === lower) return true;
+    for (let at = hostOf.get(upper); at; at = hostOf.get(at) ?? null) if (at === lower) return true;
     return false;
   };
 }
@@ -57,10 +65,18 @@ const boxGap = (p: Placed, q: Placed): number =>
 
 function polygonGap(pose: Pose, assembly: Assembly, p: Placed, q: Placed): number {
   let least = Infinity;
-  p.points.forEach((a, i) => q.points.forEach((c, k) => {
-    least = Math.min(least, segmentGap(a, p.points[(i + 1) % p.points.length], c, q.points[(k + 1) % q.points.length]));
-  }));
-  for (const [from, onto] of [[p, q], [q, p]] as const) {
+  p.points.forEach((a, i) =>
+    q.points.forEach((c, k) => {
+      least = Math.min(
+        least,
+        segmentGap(a, p.points[(i + 1) % p.points.length], c, q.points[(k + 1) % q.points.length]),
+      );
+    }),
+  );
+  for (const [from, onto] of [
+    [p, q],
+    [q, p],
+  ] as const) {
     const back: Rigid = invert(pose.placed[onto.facet]);
     const polygon: Polygon = assembly.facets[onto.facet].polygon;
     for (const point of from.points) {
@@ -79,7 +95,7 @@ function segmentGap(a: Vec3, b: Vec3, c: Vec3, d: Vec3): number {
   const [uu, uv, vv, uw, vw] = [dot3(u, u), dot3(u, v), dot3(v, v), dot3(u, w), dot3(v, w)];
   const clamp = (x: number): number => Math.min(1, Math.max(0, x));
   const den = uu * vv - uv * uv;
-  let s = den > 1e-12 * uu * vv ? clamp((uv * vw - vv * uw) / den) : 0;
+  let s = den > PARALLEL_PART * uu * vv ? clamp((uv * vw - vv * uw) / den) : 0;
   const t = vv > 0 ? clamp((uv * s + vw) / vv) : 0;
   s = uu > 0 ? clamp((uv * t - uw) / uu) : 0;
   return norm3([w[0] + u[0] * s - v[0] * t, w[1] + u[1] * s - v[1] * t, w[2] + u[2] * s - v[2] * t]);

@@ -1,9 +1,11 @@
 /** `flat-fold`: at the closed pose every facet lies in one plane and every loop closes. */
 import { onFacet } from '../assembly/pose';
-import { FLAT_PLANE_MM, LENGTH_EQUAL_MM } from '../tolerance';
+import { FLAT_PLANE_MM } from '../tolerance';
 import type { Assembly } from '../assembly/assembly';
+import { unsoundMechanisms } from '../assembly/misfit';
 import { radToDeg } from '../units/angle';
-import { leversOf, mm, titleOf, type Finding, type Rule } from './rule';
+import { caliperOf, finding, leversOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
+import { wordsFor } from './words';
 
 /** The mechanism that a joint of the linkage belongs to. */
 export const mechanismOfJoint = (assembly: Assembly, joint: number): string => {
@@ -14,37 +16,82 @@ export const mechanismOfJoint = (assembly: Assembly, joint: number): string => {
 export const flatFold: Rule = {
   id: 'flat-fold',
   needs: 'closed',
-  check: ({ assembly, closed }) => {
-    const out: Finding[] = [];
-    const add = (mechanism: string, measured: number, limit: number, open: number, message: string, aspect: string): void => {
-      out.push({
-        rule: 'flat-fold', severity: 'blocks', mechanism, piece: assembly.facets.find((f) => f.mechanism === mechanism)?.piece ?? '', measured, limit, unit: 'mm', drive: { open }, message, aspect,
-        subjects: assembly.creases.filter((c) => c.mechanism === mechanism).map((c) => c.id), levers: leversOf(mechanism, 'riser', 'tread', 'depth', 'height', 'fold', 'lean'),
-      });
-    };
-    for (const gap of assembly.travel.closedGaps()) {
-      if (gap.mm <= LENGTH_EQUAL_MM) continue;
-      const mechanism = mechanismOfJoint(assembly, gap.joints[0]);
-      add(mechanism, gap.mm, 0, 0, `${titleOf(assembly, mechanism)} cannot close flat: its two ways round differ by ${mm(gap.mm)}.`, 'gap');
-    }
-    for (const { kind, mechanism, what, sizeMm } of assembly.misfits) {
-      if (kind === 'contradiction') add(mechanism, sizeMm, 0, 180, `${titleOf(assembly, mechanism)}: ${what}`, 'contradiction');
-    }
-    if (!closed && out.length === 0) {
-      const stop = assembly.travel.at(Math.PI).stop;
-      const mechanism = stop && stop.joints.length > 0 ? mechanismOfJoint(assembly, stop.joints[0]) : 'card';
-      const at = 180 - radToDeg(stop?.drive ?? 0);
-      out.push({
-        rule: 'flat-fold', severity: 'blocks', mechanism, piece: '', measured: at, limit: 0, unit: 'deg', drive: { open: at }, aspect: 'stop', subjects: [], levers: [],
-        message: `The card cannot close further than ${at.toFixed(1)}°: ${titleOf(assembly, mechanism)} stands in the way.`,
-      });
-    }
-    if (closed) {
-      assembly.facets.forEach((f, i) => {
-        const height = f.polygon.outer.reduce((h, p) => Math.max(h, Math.abs(onFacet(closed, i, p)[2])), 0);
-        if (height > FLAT_PLANE_MM) add(f.mechanism, height, FLAT_PLANE_MM, 0, `${titleOf(assembly, f.mechanism)} stands ${mm(height)} off the page when closed.`, f.id);
-      });
-    }
-    return out;
+  check: (evidence) => {
+    const said = [...gaps(evidence), ...contradictions(evidence)];
+    const stopped = evidence.closed || said.length > 0 ? [] : stop(evidence);
+    return [...said, ...stopped, ...standingOff(evidence)];
   },
 };
+
+function of(
+  { assembly }: Evidence,
+  mechanism: string,
+  draft: Pick<Draft, 'measured' | 'limit' | 'open' | 'aspect' | 'message'>,
+): Finding {
+  return finding({
+    ...draft,
+    rule: 'flat-fold',
+    severity: 'blocks',
+    mechanism,
+    piece: assembly.facets.find((f) => f.mechanism === mechanism)?.piece,
+    subjects: assembly.creases.filter((c) => c.mechanism === mechanism).map((c) => c.id),
+    levers: leversOf(mechanism, 'riser', 'tread', 'depth', 'height', 'fold', 'lean'),
+  });
+}
+
+/** Lengths round a loop that do not agree; paper gives a little. */
+function gaps(evidence: Evidence): Finding[] {
+  const { assembly } = evidence;
+  const say = wordsFor(evidence);
+  // Where paper is missing or wanted twice the loops mean nothing: `loose-part` says what is wrong.
+  const unsound = unsoundMechanisms(assembly.misfits);
+  return assembly.travel.closedGaps().flatMap(({ mm, joints }): Finding[] => {
+    const mechanism = mechanismOfJoint(assembly, joints[0]);
+    if (mm <= FLAT_PLANE_MM || unsound.has(mechanism)) return [];
+    const message = `${say.title(mechanism)} cannot close flat: its two ways round differ by ${say.mm(mm)}.`;
+    return [of(evidence, mechanism, { measured: mm, limit: FLAT_PLANE_MM, open: 0, aspect: 'gap', message })];
+  });
+}
+
+const contradictions = (evidence: Evidence): Finding[] =>
+  evidence.assembly.misfits
+    .filter((m) => m.kind === 'contradiction')
+    .map(({ mechanism, what, sizeMm, key }) => {
+      const message = `${wordsFor(evidence).title(mechanism)}: ${what}`;
+      return of(evidence, mechanism, { measured: sizeMm, aspect: `contradiction ${key ?? ''}`.trim(), message });
+    });
+
+function stop(evidence: Evidence): Finding[] {
+  const { assembly } = evidence;
+  const met = assembly.travel.at(Math.PI).stop;
+  const mechanism = met && met.joints.length > 0 ? mechanismOfJoint(assembly, met.joints[0]) : 'card';
+  if (unsoundMechanisms(assembly.misfits).has(mechanism)) return [];
+  const at = 180 - radToDeg(met?.drive ?? 0);
+  const title = wordsFor(evidence).title(mechanism);
+  return [
+    finding({
+      rule: 'flat-fold',
+      severity: 'blocks',
+      mechanism,
+      measured: at,
+      unit: 'deg',
+      open: at,
+      aspect: 'stop',
+      message: `The card cannot close further than ${at.toFixed(1)}°: ${title} stands in the way.`,
+    }),
+  ];
+}
+
+/** Facets that stand off the plane of the closed card by more than the tolerance and their own paper. */
+function standingOff(evidence: Evidence): Finding[] {
+  const { assembly, closed } = evidence;
+  if (!closed) return [];
+  const say = wordsFor(evidence);
+  return assembly.facets.flatMap((f, i): Finding[] => {
+    const height = f.polygon.outer.reduce((h, p) => Math.max(h, Math.abs(onFacet(closed, i, p)[2])), 0);
+    const limit = FLAT_PLANE_MM + caliperOf(evidence, f);
+    if (height <= limit) return [];
+    const message = `${say.title(f.mechanism)} stands ${say.mm(height)} off the page when closed.`;
+    return [of(evidence, f.mechanism, { measured: height, limit, open: 0, aspect: f.id, message })];
+  });
+}

@@ -1,9 +1,13 @@
-/** `foam`: foam stays inside what it carries, off everything that moves, and is thick only where nothing folds over it. */
+/**
+ * `foam`: foam stays inside what it carries, off everything that moves, and is thick only where nothing folds over
+ * it.
+ */
 import { onFacet, type Pose } from '../assembly/pose';
 import type { Assembly, AttachedLayer } from '../assembly/assembly';
 import { intersect, offset, regionArea, ringArea, type Polygon, type Region } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
-import { leversOf, mm, titleOf, type Evidence, type Finding, type Rule } from './rule';
+import { finding, leversOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
+import { wordsFor } from './words';
 
 /** Foam closer to the edge of what it carries peeks out once it is pressed; common practice, no source. */
 export const LEAST_FOAM_INSET_MM = 1;
@@ -18,24 +22,58 @@ export const foam: Rule = {
   check: (evidence) => evidence.assembly.layers.filter((l) => l.foamMm > 0).flatMap((l) => checkLayer(evidence, l)),
 };
 
-function checkLayer({ assembly, closed }: Evidence, layer: AttachedLayer): Finding[] {
-  const out: Finding[] = [];
+function checkLayer(evidence: Evidence, layer: AttachedLayer): Finding[] {
+  const { assembly, closed } = evidence;
+  const say = wordsFor(evidence);
   const facet = assembly.facets[layer.facet];
-  const add = (severity: Finding['severity'], measured: number, limit: number, unit: Finding['unit'], aspect: string, message: string, ...keys: string[]): void => {
-    out.push({ rule: 'foam', severity, mechanism: layer.mechanism, piece: layer.piece, measured, limit, unit, drive: { open: 0 }, aspect: `${layer.id} ${aspect}`, message, subjects: [facet.id, layer.id], levers: leversOf(layer.id, ...keys) });
-  };
+  const of = (
+    draft: Pick<Draft, 'severity' | 'measured' | 'limit' | 'unit' | 'aspect' | 'message'>,
+    ...keys: string[]
+  ) =>
+    finding({
+      ...draft,
+      rule: 'foam',
+      mechanism: layer.mechanism,
+      piece: layer.piece,
+      open: 0,
+      aspect: `${layer.id} ${draft.aspect}`,
+      message: `${layer.title}: ${draft.message}`,
+      subjects: [facet.id, layer.id],
+      levers: leversOf(layer.id, ...keys),
+    });
+  const { foamMm, foamInsetMm } = layer;
   if (layer.foam.length === 0) {
-    add('blocks', layer.foamInsetMm, 0, 'mm', 'none', `${layer.title}: foam set ${mm(layer.foamInsetMm)} inside its edge leaves no foam to hold it; set it in less, or stick it flat.`, 'foamInsetMm', 'foamMm');
-    return out;
+    const message =
+      `foam set ${say.mm(foamInsetMm)} inside its edge leaves no foam to hold it; set ` +
+      `it in less, or stick it flat.`;
+    return [of({ severity: 'blocks', measured: foamInsetMm, aspect: 'none', message }, 'foamInsetMm', 'foamMm')];
   }
-  if (layer.foamInsetMm < LEAST_FOAM_INSET_MM) add('risk', layer.foamInsetMm, LEAST_FOAM_INSET_MM, 'mm', 'inset', `${layer.title}: its foam comes within ${mm(layer.foamInsetMm)} of the edge it carries and will peek out; keep it ${mm(LEAST_FOAM_INSET_MM)} inside.`, 'foamInsetMm', 'foamMm');
+  const out: Finding[] = [];
+  if (foamInsetMm < LEAST_FOAM_INSET_MM) {
+    const limit = LEAST_FOAM_INSET_MM;
+    const peeks = `its foam comes within ${say.mm(foamInsetMm)} of the edge it carries and will peek out`;
+    const message = `${peeks}; keep it ${say.mm(limit)} inside.`;
+    out.push(of({ severity: 'risk', measured: foamInsetMm, limit, aspect: 'inset', message }, 'foamInsetMm', 'foamMm'));
+  }
   // What sticks out past its facet has no paper under its foam.
   const beyond = regionArea(layer.foam) - regionArea(intersect(layer.foam, [facet.polygon]));
-  if (beyond > FROM_MM2) add('risk', beyond, 0, 'mm2', 'beyond', `${layer.title}: ${beyond.toFixed(0)} mm² of its foam lie past ${facet.id} and would stick elsewhere.`, 'foamInsetMm', 'x', 'y', 'foamMm');
-  if (!assembly.leafBodies.has(facet.body)) add('blocks', layer.foamMm, 0, 'mm', 'moves', `${layer.title}: ${mm(layer.foamMm)} of foam on ${titleOf(assembly, layer.mechanism)}, which folds inside the closed card; parts that fold take flat adhesive only.`, 'foamMm');
-  else if (closed) {
+  if (beyond > FROM_MM2) {
+    const message = `${say.mm2(beyond)} of its foam lie past ${say.partOf(facet.id)} and would stick elsewhere.`;
+    const draft = { severity: 'risk', measured: beyond, unit: 'mm2', aspect: 'beyond', message } as const;
+    out.push(of(draft, 'foamInsetMm', 'x', 'y', 'foamMm'));
+  }
+  if (!assembly.leafBodies.has(facet.body)) {
+    const where = `${say.mm(foamMm)} of foam on ${say.title(layer.mechanism)}, which folds inside the closed card`;
+    const message = `${where}; parts that fold take flat adhesive only.`;
+    out.push(of({ severity: 'blocks', measured: foamMm, aspect: 'moves', message }, 'foamMm'));
+  } else if (closed) {
     const under = coveredBy(assembly, closed, layer);
-    if (under.area > FROM_MM2) add('risk', under.area, 0, 'mm2', 'under', `${layer.title}: ${under.area.toFixed(0)} mm² of its foam lie where ${titleOf(assembly, under.mechanism)} folds down on it when closed.`, 'x', 'y', 'foamMm');
+    if (under.area > FROM_MM2) {
+      const where = `lie where ${say.title(under.mechanism)} folds down on it when closed`;
+      const message = `${say.mm2(under.area)} of its foam ${where}.`;
+      const draft = { severity: 'risk', measured: under.area, unit: 'mm2', aspect: 'under', message } as const;
+      out.push(of(draft, 'x', 'y', 'foamMm'));
+    }
   }
   return out;
 }
@@ -43,10 +81,11 @@ function checkLayer({ assembly, closed }: Evidence, layer: AttachedLayer): Findi
 /** Area of a layer's foam over which moving facets lie at the closed pose. */
 function coveredBy(assembly: Assembly, closed: Pose, layer: AttachedLayer): { area: number; mechanism: string } {
   const inWorld = (i: number, p: Polygon): Polygon => {
-    const ring = (r: readonly Vec2[]): readonly Vec2[] => r.map((q): Vec2 => {
-      const [x, y] = onFacet(closed, i, q);
-      return [x, y];
-    });
+    const ring = (r: readonly Vec2[]): readonly Vec2[] =>
+      r.map((q): Vec2 => {
+        const [x, y] = onFacet(closed, i, q);
+        return [x, y];
+      });
     const turn = (r: readonly Vec2[], sign: 1 | -1): readonly Vec2[] => (ringArea(r) * sign > 0 ? r : [...r].reverse());
     return { outer: turn(ring(p.outer), 1), holes: p.holes.map((h) => turn(ring(h), -1)) };
   };

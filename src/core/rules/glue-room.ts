@@ -5,7 +5,8 @@ import type { GlueArea, Piece } from '../pattern/pattern';
 import { intersect, offset, regionArea, ringArea, type Ring } from '../plane/polygon';
 import { distToSegment, lerp2, type Vec2 } from '../plane/vec2';
 import { AREA_ROUNDING, WELD_MM } from '../tolerance';
-import { leversOf, mm, titleOf, type Finding, type Rule } from './rule';
+import { finding, leversOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
+import { wordsFor } from './words';
 
 /** Common practice, no source. */
 export const LEAST_GLUE_WIDTH_MM = 6;
@@ -34,20 +35,38 @@ function setBack(piece: Piece, assembly: Assembly, area: Ring): number {
   let least = Infinity;
   for (const [a, b] of lines) {
     for (const p of area) least = Math.min(least, distToSegment(p, a, b));
-    for (const [p, q] of segmentsOf(area)) for (let k = 0; k <= 8; k++) least = Math.min(least, distToSegment(lerp2(a, b, k / 8), p, q));
+    for (const [p, q] of segmentsOf(area))
+      for (let k = 0; k <= 8; k++) least = Math.min(least, distToSegment(lerp2(a, b, k / 8), p, q));
   }
   return least;
 }
 
-function checkArea(assembly: Assembly, carrier: Piece, glue: GlueArea): Finding[] {
+function checkArea(evidence: Evidence, carrier: Piece, glue: GlueArea): Finding[] {
+  const { assembly } = evidence;
+  const say = wordsFor(evidence);
   const out: Finding[] = [];
-  const name = `${titleOf(assembly, glue.mechanism)}: glue area ${glue.id.split('.').pop()!.replace('glue', '')}`;
-  const add = (severity: Finding['severity'], measured: number, limit: number, unit: Finding['unit'], aspect: string, message: string, ...keys: string[]): void => {
-    out.push({ rule: 'glue-room', severity, mechanism: glue.mechanism, piece: carrier.id, measured, limit, unit, drive: { open: 180 }, aspect: `${glue.id} ${aspect}`, message, subjects: [glue.id, glue.facet], levers: leversOf(glue.mechanism, ...keys) });
+  const add = (
+    draft: Pick<Draft, 'severity' | 'measured' | 'limit' | 'unit' | 'aspect' | 'message'>,
+    ...keys: string[]
+  ): void => {
+    out.push(
+      finding({
+        ...draft,
+        rule: 'glue-room',
+        mechanism: glue.mechanism,
+        piece: carrier.id,
+        aspect: `${glue.id} ${draft.aspect}`,
+        message: `${say.title(glue.mechanism)}: ${say.part(glue.id)} ${draft.message}`,
+        subjects: [glue.id, glue.facet],
+        levers: leversOf(glue.mechanism, ...keys),
+      }),
+    );
   };
   const width = widthOf(glue.outline);
   if (width < LEAST_GLUE_WIDTH_MM - WELD_MM) {
-    add('risk', width, LEAST_GLUE_WIDTH_MM, 'mm', 'width', `${name} is ${mm(width)} wide; it holds from ${mm(LEAST_GLUE_WIDTH_MM)}.`, 'tab', 'width', 'size');
+    const limit = LEAST_GLUE_WIDTH_MM;
+    const message = `is ${say.mm(width)} wide; it holds from ${say.mm(limit)}.`;
+    add({ severity: 'risk', measured: width, limit, aspect: 'width', message }, 'tab', 'width', 'size');
   }
   const base = assembly.pieces.find((p) => p.id === glue.onto.piece)!;
   const facet = assembly.facets.find((f) => f.id === glue.onto.facet && f.piece === glue.onto.piece);
@@ -56,10 +75,17 @@ function checkArea(assembly: Assembly, carrier: Piece, glue: GlueArea): Finding[
   const size = Math.abs(ringArea(ring));
   const off = size - regionArea(intersect([{ outer: ring, holes: [] }], [facet.polygon]));
   if (off > AREA_ROUNDING * size + 1e-3) {
-    add('blocks', off, 0, 'mm2', 'facet', `${name} does not lie on one facet: ${off.toFixed(0)} mm² of it miss ${facet.id}.`, 'depth', 'height', 'offset', 'size', 'tab', 'width', 'relief');
-  } else {
-    const room = setBack(base, assembly, ring);
-    if (room < LEAST_SET_BACK_MM - WELD_MM) add('risk', room, LEAST_SET_BACK_MM, 'mm', 'set-back', `${name} comes within ${mm(room)} of a crease or cut; adhesive keeps ${mm(LEAST_SET_BACK_MM)} off.`, 'relief', 'offset', 'depth', 'height', 'size', 'tab');
+    const message = `does not lie on one facet: ${say.mm2(off)} of it miss ${say.partOf(facet.id)}.`;
+    const keys = ['depth', 'height', 'offset', 'size', 'tab', 'width', 'relief'];
+    add({ severity: 'blocks', measured: off, unit: 'mm2', aspect: 'facet', message }, ...keys);
+    return out;
+  }
+  const room = setBack(base, assembly, ring);
+  if (room < LEAST_SET_BACK_MM - WELD_MM) {
+    const limit = LEAST_SET_BACK_MM;
+    const message = `comes within ${say.mm(room)} of a crease or cut; adhesive keeps ${say.mm(limit)} off.`;
+    const keys = ['relief', 'offset', 'depth', 'height', 'size', 'tab'];
+    add({ severity: 'risk', measured: room, limit, aspect: 'set-back', message }, ...keys);
   }
   return out;
 }
@@ -67,11 +93,24 @@ function checkArea(assembly: Assembly, carrier: Piece, glue: GlueArea): Finding[
 export const glueRoom: Rule = {
   id: 'glue-room',
   needs: 'pattern',
-  check: ({ assembly }) => {
-    const out = assembly.pieces.flatMap((p) => p.glue.flatMap((g) => checkArea(assembly, p, g)));
-    if (assembly.leafBodies.size === 1 && assembly.bonds.length > 0) {
-      out.push({ rule: 'glue-room', severity: 'blocks', mechanism: 'card', piece: 'card', measured: assembly.bonds.length, limit: 0, unit: 'count', drive: { open: 0 }, aspect: 'locked', message: 'Glue ties the two leaves to each other: the card cannot open.', subjects: assembly.bonds.map((b) => b.id), levers: [] });
-    }
+  check: (evidence) => {
+    const { assembly } = evidence;
+    const out = assembly.pieces.flatMap((p) => p.glue.flatMap((g) => checkArea(evidence, p, g)));
+    if (assembly.leafBodies.size === 1 && assembly.bonds.length > 0)
+      out.push(
+        finding({
+          rule: 'glue-room',
+          severity: 'blocks',
+          mechanism: 'card',
+          piece: 'card',
+          measured: assembly.bonds.length,
+          unit: 'count',
+          open: 0,
+          aspect: 'locked',
+          message: 'Glue ties the two leaves to each other: the card cannot open.',
+          subjects: assembly.bonds.map((b) => b.id),
+        }),
+      );
     return out;
   },
 };

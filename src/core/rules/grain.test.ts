@@ -1,6 +1,7 @@
 /** How grain, sheets, envelopes and thickness decide, case by case. */
-import { gather } from '../project/prove';
-import { addMechanism, blankDesign, type Design } from '../project/design';
+import { gather } from '../proof/prove';
+import { addMechanism } from '../document/standing';
+import { blankDesign, type Design } from '../document/design';
 import type { Stock } from '../paper/stocks';
 import { RULES, type Finding, type RuleId } from './index';
 
@@ -8,7 +9,10 @@ const check = (design: Design, id: RuleId): Finding[] => {
   const rule = RULES.find((r) => r.id === id)!;
   return rule.check(gather(design, rule.needs, 6));
 };
-const withStock = (design: Design, change: Partial<Stock>): Design => ({ ...design, stocks: design.stocks.map((s) => ({ ...s, ...change })) });
+const withStock = (design: Design, change: Partial<Stock>): Design => ({
+  ...design,
+  stocks: design.stocks.map((s) => ({ ...s, ...change })),
+});
 
 describe('sheet-fit and grain, on A4 with margins of 5 mm', () => {
   // Inside the margins A4 has 200 x 287 mm. A card of gutter g and reach r is g along the crease and 2r across it.
@@ -62,7 +66,11 @@ describe('post-size, either way up', () => {
 
 describe('thickness against the post', () => {
   const stacked = (caliperMm: number, format: string): Finding[] => {
-    const design = addMechanism(withStock(blankDesign('x', 200, 100), { caliperMm }), 'step-fold', 'card.gutter', { depth: 30, height: 20, width: 40 }).design;
+    const design = addMechanism(withStock(blankDesign('x', 200, 100), { caliperMm }), 'step-fold', 'card.gutter', {
+      depth: 30,
+      height: 20,
+      width: 40,
+    }).design;
     return check({ ...design, post: { envelope: null, format } }, 'thickness');
   };
 
@@ -89,8 +97,16 @@ describe('thickness against the post', () => {
 describe('web against the stock’s own limit', () => {
   const pair = (gap: number, leastWebMm: number): Finding[] => {
     const base = withStock(blankDesign('x', 200, 100), { leastWebMm });
-    const one = addMechanism(base, 'step-fold', 'card.gutter', { depth: 30, height: 30, width: 30, offset: -20 }).design;
-    return check(addMechanism(one, 'step-fold', 'card.gutter', { depth: 25, height: 25, width: 30, offset: 10 + gap }).design, 'web');
+    const one = addMechanism(base, 'step-fold', 'card.gutter', {
+      depth: 30,
+      height: 30,
+      width: 30,
+      offset: -20,
+    }).design;
+    return check(
+      addMechanism(one, 'step-fold', 'card.gutter', { depth: 25, height: 25, width: 30, offset: 10 + gap }).design,
+      'web',
+    );
   };
 
   test.each([
@@ -105,7 +121,11 @@ describe('web against the stock’s own limit', () => {
   });
 
   test('a step close to the edge leaves a narrow strip beside it', () => {
-    const design = addMechanism(blankDesign('x', 100, 80), 'step-fold', 'card.gutter', { depth: 30, height: 30, width: 96 }).design;
+    const design = addMechanism(blankDesign('x', 100, 80), 'step-fold', 'card.gutter', {
+      depth: 30,
+      height: 30,
+      width: 96,
+    }).design;
     expect(check(design, 'web')[0].measured).toBeCloseTo(2, 1);
   });
 });

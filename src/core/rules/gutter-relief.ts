@@ -7,7 +7,8 @@ import type { Assembly } from '../assembly/assembly';
 import type { Bond } from '../kinds';
 import type { CreaseLine } from '../pattern/pattern';
 import { WELD_MM } from '../tolerance';
-import { caliperOf, leversOf, mm, titleOf, type Finding, type Rule } from './rule';
+import { caliperOf, finding, leversOf, type Finding, type Rule } from './rule';
+import { wordsFor } from './words';
 import { stackAt, thicknessMap } from './thickness';
 
 /** "A tiny fraction below the crease": common practice, no source. */
@@ -20,12 +21,15 @@ export const gutterRelief: Rule = {
     const { assembly, closed } = evidence;
     if (!closed || assembly.bonds.length === 0) return [];
     const map = thicknessMap(evidence, closed);
+    const say = wordsFor(evidence);
     const out: Finding[] = [];
     for (const m of assembly.mechanisms) {
       if (!m.host) continue;
       const crease = assembly.pieces.find((p) => p.id === m.host!.piece)!.creases.find((c) => c.id === m.host!.crease)!;
       for (const bond of assembly.bonds) {
-        const i = assembly.facets.findIndex((f) => f.piece === bond.b.piece && f.id === bond.b.facet && f.mechanism === m.id);
+        const i = assembly.facets.findIndex(
+          (f) => f.piece === bond.b.piece && f.id === bond.b.facet && f.mechanism === m.id,
+        );
         if (i < 0 || bond.a.piece !== m.host.piece) continue;
         const facet = assembly.facets[i];
         // A piece that is itself creased there folds with it.
@@ -41,11 +45,22 @@ export const gutterRelief: Rule = {
         const outside = side ? 2 * caliperOf(evidence, side) : 0;
         const limit = Math.max(LEAST_MM, stackAt(map, [middle[0], middle[1]]) - outside);
         if (room >= limit) continue;
-        out.push({
-          rule: 'gutter-relief', severity: 'risk', mechanism: m.id, piece: facet.piece, measured: room, limit, unit: 'mm', drive: { open: 0 }, aspect: facet.id, subjects: [facet.id],
-          levers: leversOf(m.id, 'relief', 'depth', 'height'),
-          message: `${titleOf(assembly, m.id)}: ${facet.id.split('.').pop()} lies ${mm(room)} from the crease it folds with; ${limit.toFixed(2)} mm of paper folds inside it there.`,
-        });
+        const lies = `${say.part(facet.id)} lies ${say.mm(room)} from the crease it folds with`;
+        out.push(
+          finding({
+            rule: 'gutter-relief',
+            severity: 'risk',
+            mechanism: m.id,
+            piece: facet.piece,
+            measured: room,
+            limit,
+            open: 0,
+            aspect: facet.id,
+            subjects: [facet.id],
+            levers: leversOf(m.id, 'relief', 'depth', 'height'),
+            message: `${say.title(m.id)}: ${lies}; ${say.fine(limit)} of paper folds inside it there.`,
+          }),
+        );
       }
     }
     return out;
@@ -54,9 +69,13 @@ export const gutterRelief: Rule = {
 
 /** The glued piece has a crease of its own along the host's. */
 function foldsThere(assembly: Assembly, bond: Bond, piece: string, host: CreaseLine): boolean {
-  return assembly.pieces.find((p) => p.id === piece)!.creases.some((c) => [c.a, c.b].every(([x, y]) => {
-    const [u, v] = applyRigid(bond.placement, [x, y, 0]);
-    const [dx, dy] = [host.b[0] - host.a[0], host.b[1] - host.a[1]];
-    return Math.abs((u - host.a[0]) * dy - (v - host.a[1]) * dx) / Math.hypot(dx, dy) < WELD_MM;
-  }));
+  return assembly.pieces
+    .find((p) => p.id === piece)!
+    .creases.some((c) =>
+      [c.a, c.b].every(([x, y]) => {
+        const [u, v] = applyRigid(bond.placement, [x, y, 0]);
+        const [dx, dy] = [host.b[0] - host.a[0], host.b[1] - host.a[1]];
+        return Math.abs((u - host.a[0]) * dy - (v - host.a[1]) * dx) / Math.hypot(dx, dy) < WELD_MM;
+      }),
+    );
 }

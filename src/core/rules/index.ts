@@ -15,6 +15,7 @@ import { tip } from './tip';
 import { web } from './web';
 
 export * from './rule';
+export { RULE_WORDS } from './words';
 export { overhangOf, type Overhang } from './overhang';
 export { reachPast } from './sweep';
 export { leastClearance } from './clearance';
@@ -23,4 +24,19 @@ export { closedSize } from './post-size';
 export { pieceSize } from './sheet-fit';
 
 /** Every rule, cheapest evidence first. A new rule is a new module and a line here. */
-export const RULES: readonly Rule[] = [flatFold, loosePart, overhang, postSize, sheetFit, thickness, glueRoom, foam, tip, gutterRelief, web, flex, sweep, collision];
+export const RULES: readonly Rule[] = [
+  flatFold,
+  loosePart,
+  overhang,
+  postSize,
+  sheetFit,
+  thickness,
+  glueRoom,
+  foam,
+  tip,
+  gutterRelief,
+  web,
+  flex,
+  sweep,
+  collision,
+];

@@ -1,38 +1,122 @@
-/** `loose-part`: nothing that should stay falls out when cut, and every crease has paper on both sides. */
-import { leversOf, mm, titleOf, type Finding, type Rule } from './rule';
+/**
+ * `loose-part`: nothing that should stay falls out when cut, every crease has paper on both sides, and what a
+ * mechanism is cut from is there.
+ */
+import type { Misfit } from '../assembly/misfit';
+import { ownerOfId } from '../ids';
+import { finding, leversOf, type Finding, type Rule } from './rule';
+import { wordsFor, type Words } from './words';
+
+const LEVERS = [
+  'depth',
+  'height',
+  'offset',
+  'width',
+  'size',
+  'riser',
+  'contact',
+  'strutMin',
+  'footMin',
+  'figureHeight',
+  'rise',
+  'tab',
+];
 
 export const loosePart: Rule = {
   id: 'loose-part',
   needs: 'pattern',
-  check: ({ assembly }) => {
-    const out: Finding[] = [];
-    const add = (mechanism: string, piece: string, measured: number, what: string, message: string): void => {
-      if (out.some((f) => f.mechanism === mechanism && f.aspect === what)) return;
-      out.push({ rule: 'loose-part', severity: 'blocks', mechanism, piece, measured, limit: 0, unit: 'mm', drive: { open: 180 }, aspect: what, message, subjects: [what], levers: leversOf(mechanism, 'depth', 'height', 'offset', 'width', 'size', 'riser', 'contact', 'strutMin', 'footMin', 'figureHeight', 'rise') });
-    };
-    // What is on the same paper as another, or held by nothing, breaks the cuts of both: said first, and said once.
+  check: (evidence) => {
+    const { misfits } = evidence.assembly;
+    const say = wordsFor(evidence);
+    // What is on the same paper as another, off the paper, or held by nothing breaks its own cuts: said first and once.
     const broken = new Set<string>();
-    for (const m of assembly.misfits) {
-      const title = titleOf(assembly, m.mechanism);
-      if (m.kind === 'unheld') {
-        broken.add(m.mechanism);
-        add(m.mechanism, m.piece, m.sizeMm, m.what, `${title}: ${m.what}.`);
-      }
-      if (m.kind === 'clash') {
-        broken.add(m.mechanism).add(m.what).add('card');
-        add(m.mechanism, m.piece, m.sizeMm, `clash ${m.what}`, `${title} and ${titleOf(assembly, m.what)} are cut from the same paper (${(m.sizeMm ** 2).toFixed(0)} mm² of it); move one along, or stand it on the other.`);
-      }
+    for (const { kind, mechanism, what } of misfits) {
+      if (kind === 'clash') broken.add(mechanism).add(what).add('card');
+      if (kind === 'unheld' || kind === 'off-paper') broken.add(mechanism);
     }
-    const missing = new Set(assembly.misfits.filter((m) => m.kind === 'missing-facet').map((m) => m.mechanism));
-    for (const m of assembly.misfits) {
-      if (broken.has(m.mechanism)) continue;
-      const title = titleOf(assembly, m.mechanism);
-      const name = m.what.split('.').pop();
-      if (m.kind === 'loose-part') add(m.mechanism, m.piece, m.sizeMm, m.what, `${title}: ${name} falls out when cut; nothing ties it to the rest of the piece.`);
-      if (m.kind === 'missing-facet') add(m.mechanism, m.piece, m.sizeMm, m.what, `${title}: its ${name} has no paper to be cut from; it lies off the piece or on top of another cut.`);
-      // A missing facet leaves its creases idle too: once is enough.
-      if (m.kind === 'idle-crease' && !missing.has(m.mechanism)) add(m.mechanism, m.piece, m.sizeMm, m.what, `${title}: ${mm(m.sizeMm)} of crease ${name} has paper on one side only, or ends in air.`);
+    const missing = new Set(misfits.filter((m) => m.kind === 'missing-facet').map((m) => m.mechanism));
+    const out = new Map<string, Finding>();
+    for (const m of misfits) {
+      const cause = m.kind === 'hanging' ? ownerOfId(m.what) : m.mechanism;
+      const said = firstSaid(m, say) ?? (broken.has(cause) ? null : laterSaid(m, say, missing));
+      if (!said) continue;
+      const found = madeOf(m, said);
+      if (!out.has(found.id)) out.set(found.id, found);
     }
-    return out;
+    return [...out.values()];
   },
 };
+
+interface Said {
+  readonly aspect: string;
+  readonly message: string;
+  readonly severity?: Finding['severity'];
+}
+
+function madeOf(m: Misfit, { aspect, message, severity = 'blocks' }: Said): Finding {
+  return finding({
+    rule: 'loose-part',
+    severity,
+    mechanism: m.mechanism,
+    piece: m.piece,
+    measured: m.areaMm2 ?? m.sizeMm,
+    unit: m.areaMm2 === undefined ? 'mm' : 'mm2',
+    aspect,
+    message,
+    subjects: m.kind === 'unheld' || m.kind === 'off-paper' ? [m.mechanism] : [m.what],
+    levers: leversOf(m.mechanism, ...LEVERS),
+  });
+}
+
+function firstSaid(m: Misfit, say: Words): Said | null {
+  const title = say.title(m.mechanism);
+  switch (m.kind) {
+    case 'unheld':
+      return { aspect: `unheld ${m.key ?? m.what}`, message: `${title}: ${m.what}.` };
+    case 'clash': {
+      const paper = `${title} and ${say.title(m.what)} are cut from the same paper (${say.mm2(m.areaMm2!)} of it)`;
+      return { aspect: `clash ${m.what}`, message: `${paper}; move one along, or stand it on the other.` };
+    }
+    case 'off-paper': {
+      const where = `${say.mm(m.sizeMm)} past the edge near ${say.place(m.at)}`;
+      const lacks = `${title} runs off its paper: ${say.mm2(m.areaMm2!)} of it are missing, up to ${where}`;
+      return { aspect: 'off-paper', message: `${lacks}.` };
+    }
+    default:
+      return null;
+  }
+}
+
+function laterSaid(m: Misfit, say: Words, missing: ReadonlySet<string>): Said | null {
+  const title = say.title(m.mechanism);
+  const name = /facet-\d+$/.test(m.what) ? `a part near ${say.place(m.at)}` : `its ${say.part(m.what)}`;
+  switch (m.kind) {
+    case 'loose-part':
+      return {
+        aspect: m.what,
+        message: `${title}: ${name} falls out when cut; nothing ties it to the rest of the piece.`,
+      };
+    case 'missing-facet':
+      return {
+        aspect: m.what,
+        message: `${title}: ${name} has no paper to be cut from; it lies off the piece or on top of another cut.`,
+      };
+    case 'idle-crease':
+      // A missing facet leaves its creases idle too: once is enough.
+      if (missing.has(m.mechanism)) return null;
+      return {
+        aspect: m.what,
+        message: `${title}: ${say.mm(m.sizeMm)} of ${name} has paper on one side only, or ends in air.`,
+      };
+    case 'hanging': {
+      const paper = `${say.mm2(m.areaMm2!)} of paper near ${say.place(m.at)}`;
+      return {
+        aspect: `hanging ${m.what}`,
+        severity: 'risk',
+        message: `${title}: ${paper} hang on ${say.partOf(m.what)} alone and fold with nothing; cut it away or tie it.`,
+      };
+    }
+    default:
+      return null;
+  }
+}

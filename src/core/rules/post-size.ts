@@ -1,50 +1,112 @@
 /** `post-size`: the closed card fits its envelope less the ease, and the post format's limits. */
 import { ENVELOPE_EASE_MM } from '../paper/sizes';
+import { SIZE_ROUNDING_MM } from '../tolerance';
 import { overhangOf } from './overhang';
-import { baseExtent, leversOf, mm, type Evidence, type Finding, type Rule } from './rule';
+import { baseExtent, finding, leversOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
+import { wordsFor } from './words';
 
 /** Closed size, mm: along the gutter, and away from it. */
-export function closedSize({ assembly, closed }: Pick<Evidence, 'assembly' | 'closed'>): { alongMm: number; awayMm: number } {
-  const { half, reachA, reachB } = baseExtent(assembly);
+export function closedSize({ assembly, closed }: Pick<Evidence, 'assembly' | 'closed'>): {
+  alongMm: number;
+  awayMm: number;
+} {
+  const { foot, head, reachA, reachB } = baseExtent(assembly);
   const past = closed ? overhangOf(assembly, closed) : { head: 0, foot: 0, fore: 0, spine: 0 };
-  return { alongMm: 2 * half + past.head + past.foot, awayMm: Math.max(reachA, reachB) + past.fore + past.spine };
+  return { alongMm: head - foot + past.head + past.foot, awayMm: Math.max(reachA, reachB) + past.fore + past.spine };
 }
+
+type Sided = readonly [side: 'short' | 'long', size: number, limit: number];
 
 export const postSize: Rule = {
   id: 'post-size',
   needs: 'closed',
-  check: (evidence) => {
-    const { brief } = evidence;
-    const { alongMm, awayMm } = closedSize(evidence);
-    const [short, long] = [Math.min(alongMm, awayMm), Math.max(alongMm, awayMm)];
-    const out: Finding[] = [];
-    const lever = (side: 'short' | 'long'): string => ((side === 'long') === (alongMm >= awayMm) ? 'gutter' : 'reach');
-    const add = (severity: Finding['severity'], measured: number, limit: number, unit: Finding['unit'], aspect: string, message: string, ...keys: string[]): void => {
-      out.push({ rule: 'post-size', severity, mechanism: 'card', piece: 'card', measured, limit, unit, drive: { open: 0 }, aspect, message, subjects: [], levers: leversOf('card', ...keys) });
-    };
-    if (brief.envelope) {
-      const { name, shortMm, longMm } = brief.envelope;
-      for (const [side, size, room] of [['short', short, shortMm - ENVELOPE_EASE_MM], ['long', long, longMm - ENVELOPE_EASE_MM]] as const) {
-        if (size > room + 1e-6) add('blocks', size, room, 'mm', `envelope ${side}`, `The closed card is ${mm(size)} on its ${side} side; envelope ${name} takes ${mm(room)} with ${ENVELOPE_EASE_MM} mm of ease: too tight by ${mm(size - room)}.`, lever(side));
-      }
-    }
-    if (brief.post) {
-      const { name, least, most, aspect } = brief.post;
-      // What is posted is the envelope, where there is one.
-      const [s, l] = brief.envelope ? [brief.envelope.shortMm, brief.envelope.longMm] : [short, long];
-      const what = brief.envelope ? `Envelope ${brief.envelope.name}` : 'The closed card';
-      for (const [side, size, limit] of [['short', s, most.shortMm], ['long', l, most.longMm]] as const) {
-        if (size > limit + 1e-6) add('blocks', size, limit, 'mm', `most ${side}`, `${what} is ${mm(size)} on its ${side} side; ${name} takes at most ${mm(limit)}.`, lever(side));
-      }
-      if (least) {
-        for (const [side, size, limit] of [['short', s, least.shortMm], ['long', l, least.longMm]] as const) {
-          if (size < limit - 1e-6) add('blocks', size, limit, 'mm', `least ${side}`, `${what} is ${mm(size)} on its ${side} side; ${name} takes no less than ${mm(limit)}.`, lever(side));
-        }
-      }
-      if (aspect && (l / s < aspect[0] || l / s > aspect[1])) {
-        add('risk', l / s, l / s < aspect[0] ? aspect[0] : aspect[1], 'ratio', 'aspect', `${what} is ${(l / s).toFixed(2)} times as long as high; ${name} machines take ${aspect[0]} to ${aspect[1]}, beyond that postage rises.`, 'gutter', 'reach');
-      }
-    }
-    return out;
-  },
+  check: (evidence) => [...inEnvelope(evidence), ...inPost(evidence)],
 };
+
+/** The sides of the closed card, and the parameter of the base behind each. */
+function sidesOf(evidence: Evidence): { short: number; long: number; lever: (side: 'short' | 'long') => string } {
+  const { alongMm, awayMm } = closedSize(evidence);
+  return {
+    short: Math.min(alongMm, awayMm),
+    long: Math.max(alongMm, awayMm),
+    lever: (side) => ((side === 'long') === alongMm >= awayMm ? 'gutter' : 'reach'),
+  };
+}
+
+const sizeFinding = (
+  draft: Pick<Draft, 'severity' | 'measured' | 'limit' | 'unit' | 'aspect' | 'message'>,
+  ...keys: string[]
+): Finding =>
+  finding({
+    ...draft,
+    rule: 'post-size',
+    mechanism: 'card',
+    piece: 'card',
+    open: 0,
+    levers: leversOf('card', ...keys),
+  });
+
+function inEnvelope(evidence: Evidence): Finding[] {
+  const { envelope } = evidence.brief;
+  if (!envelope) return [];
+  const say = wordsFor(evidence);
+  const { short, long, lever } = sidesOf(evidence);
+  const rooms: Sided[] = [
+    ['short', short, envelope.shortMm - ENVELOPE_EASE_MM],
+    ['long', long, envelope.longMm - ENVELOPE_EASE_MM],
+  ];
+  return rooms
+    .filter(([, size, limit]) => size > limit + SIZE_ROUNDING_MM)
+    .map(([side, measured, limit]) => {
+      const takes = `envelope ${envelope.name} takes ${say.mm(limit)} with ${say.mm(ENVELOPE_EASE_MM)} of ease`;
+      const message =
+        `The closed card is ${say.mm(measured)} on its ${side} side; ${takes}: ` +
+        `too tight by ${say.mm(measured - limit)}.`;
+      return sizeFinding({ severity: 'blocks', measured, limit, aspect: `envelope ${side}`, message }, lever(side));
+    });
+}
+
+function inPost(evidence: Evidence): Finding[] {
+  const { envelope, post } = evidence.brief;
+  if (!post) return [];
+  const say = wordsFor(evidence);
+  const { lever, ...card } = sidesOf(evidence);
+  // What is posted is the envelope, where there is one.
+  const [short, long] = envelope ? [envelope.shortMm, envelope.longMm] : [card.short, card.long];
+  const what = envelope ? `Envelope ${envelope.name}` : 'The closed card';
+  const { name, least, most, aspect } = post;
+  const is = (side: string, size: number): string => `${what} is ${say.mm(size)} on its ${side} side; ${name} takes`;
+  const over: Sided[] = [
+    ['short', short, most.shortMm],
+    ['long', long, most.longMm],
+  ];
+  const under: Sided[] = least
+    ? [
+        ['short', short, least.shortMm],
+        ['long', long, least.longMm],
+      ]
+    : [];
+  const out = [
+    ...over
+      .filter(([, size, limit]) => size > limit + SIZE_ROUNDING_MM)
+      .map(([side, measured, limit]) => {
+        const message = `${is(side, measured)} at most ${say.mm(limit)}.`;
+        return sizeFinding({ severity: 'blocks', measured, limit, aspect: `most ${side}`, message }, lever(side));
+      }),
+    ...under
+      .filter(([, size, limit]) => size < limit - SIZE_ROUNDING_MM)
+      .map(([side, measured, limit]) => {
+        const message = `${is(side, measured)} no less than ${say.mm(limit)}.`;
+        return sizeFinding({ severity: 'blocks', measured, limit, aspect: `least ${side}`, message }, lever(side));
+      }),
+  ];
+  const ratio = long / short;
+  if (aspect && (ratio < aspect[0] || ratio > aspect[1])) {
+    const limit = ratio < aspect[0] ? aspect[0] : aspect[1];
+    const machines = `${name} machines take ${aspect[0]} to ${aspect[1]}, beyond that postage rises`;
+    const message = `${what} is ${ratio.toFixed(2)} times as long as high; ${machines}.`;
+    const draft = { severity: 'risk', measured: ratio, limit, unit: 'ratio', aspect: 'aspect', message } as const;
+    out.push(sizeFinding(draft, 'gutter', 'reach'));
+  }
+  return out;
+}

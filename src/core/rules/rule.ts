@@ -1,10 +1,27 @@
-/** What a rule is, what it is given, and what it finds (handbook section 1). */
+/** What a rule is, what it is given, and what it finds (docs/mechanisms.md, rules). */
 import type { Assembly, Facet } from '../assembly/assembly';
 import type { Pose } from '../assembly/pose';
 import type { FlatSize, PostFormat } from '../paper/sizes';
 import type { Stock } from '../paper/stocks';
+import { boxOf } from '../plane/polygon';
+import type { LengthUnit } from '../units/length';
 
-export const RULE_IDS = ['flat-fold', 'flex', 'overhang', 'sweep', 'collision', 'web', 'loose-part', 'glue-room', 'foam', 'thickness', 'gutter-relief', 'post-size', 'sheet-fit', 'tip'] as const;
+export const RULE_IDS = [
+  'flat-fold',
+  'flex',
+  'overhang',
+  'sweep',
+  'collision',
+  'web',
+  'loose-part',
+  'glue-room',
+  'foam',
+  'thickness',
+  'gutter-relief',
+  'post-size',
+  'sheet-fit',
+  'tip',
+] as const;
 export type RuleId = (typeof RULE_IDS)[number];
 export type Severity = 'blocks' | 'risk' | 'note';
 export type Unit = 'mm' | 'deg' | 'mm2' | 'ratio' | 'count';
@@ -19,6 +36,8 @@ export interface Remedy extends Lever {
 }
 
 export interface Finding {
+  /** The same finding keeps its id while its numbers change: rule, mechanism and aspect. */
+  readonly id: string;
   readonly rule: RuleId;
   readonly severity: Severity;
   readonly mechanism: string;
@@ -32,14 +51,44 @@ export interface Finding {
   readonly message: string;
   /** Facets, creases or glue areas it is about, by id. */
   readonly subjects: readonly string[];
-  /** Tells two findings of one rule and mechanism apart: the side, the neighbour. */
+  /**
+   * Tells two findings of one rule and mechanism apart (the side, the neighbour); carries no number that may
+   * change.
+   */
   readonly aspect: string;
   readonly levers: readonly Lever[];
   readonly remedies?: readonly Remedy[];
+  /** Where no single parameter clears it: the nearest try, and what was still found then. */
+  readonly nearest?: Remedy & { readonly left: string };
+}
+
+/** What a rule says of one finding; what is left out is as in most: in mm, with the card flat, nothing to light. */
+export type Draft = Pick<Finding, 'rule' | 'severity' | 'mechanism' | 'measured' | 'aspect' | 'message'> &
+  Partial<Pick<Finding, 'piece' | 'limit' | 'unit' | 'span' | 'subjects' | 'levers'>> & {
+    /** Opening where it happens, degrees. */
+    readonly open?: number;
+    /** What it is about, where that is not the mechanism it is laid to. */
+    readonly about?: string;
+  };
+
+/** The one place where findings are made. */
+export function finding({ open = 180, about, ...draft }: Draft): Finding {
+  return {
+    piece: '',
+    limit: 0,
+    unit: 'mm',
+    subjects: [],
+    levers: [],
+    ...draft,
+    drive: { open },
+    id: [draft.rule, about ?? draft.mechanism, draft.aspect].join(' '),
+  };
 }
 
 /** What the card is for, as far as rules need it. */
 export interface Brief {
+  /** What lengths are said in. */
+  readonly units: LengthUnit;
   readonly stayInside: boolean;
   readonly envelope: FlatSize | null;
   readonly post: PostFormat | null;
@@ -70,19 +119,18 @@ export interface Rule {
 export const caliperOf = ({ assembly, brief }: Pick<Evidence, 'assembly' | 'brief'>, facet: Facet): number =>
   brief.stock(assembly.pieces.find((p) => p.id === facet.piece)!.stock).caliperMm;
 
-/** How far the base reaches: along the gutter to each side of its middle, and from the gutter. */
-export function baseExtent(assembly: Assembly): { half: number; reachA: number; reachB: number } {
-  const { outer } = assembly.pieces.find((p) => p.id === 'card')!.outline;
-  const xs = outer.map((p) => p[0]);
-  const ys = outer.map((p) => p[1]);
-  return { half: Math.max(...xs), reachA: Math.max(...ys), reachB: -Math.min(...ys) };
+/** How far the base reaches, mm: its low and high end along the gutter, and from the gutter into each leaf. */
+export interface BaseExtent {
+  readonly foot: number;
+  readonly head: number;
+  readonly reachA: number;
+  readonly reachB: number;
+}
+export function baseExtent(assembly: Assembly): BaseExtent {
+  const { min, max } = boxOf(assembly.pieces.find((p) => p.id === 'card')!.outline.outer);
+  return { foot: min[0], head: max[0], reachA: max[1], reachB: -min[1] };
 }
 
-/** One decimal, as a maker reads it. */
-export const mm = (value: number): string => `${Math.abs(value) < 0.05 && value !== 0 ? value.toFixed(2) : value.toFixed(1)} mm`;
-export const atDeg = (open: number): string => (open < 0.05 ? 'when closed' : open > 179.95 ? 'open flat' : `at ${open.toFixed(0)}°`);
-export const titleOf = (assembly: Assembly, mechanism: string): string =>
-  mechanism === 'card' ? 'The card' : assembly.mechanisms.find((m) => m.id === mechanism)?.title ?? mechanism;
-
 /** Levers of one mechanism, those it has. */
-export const leversOf = (mechanism: string, ...parameters: string[]): Lever[] => parameters.map((parameter) => ({ mechanism, parameter }));
+export const leversOf = (mechanism: string, ...parameters: string[]): Lever[] =>
+  parameters.map((parameter) => ({ mechanism, parameter }));

@@ -2,32 +2,34 @@
 import { onFacet, type Pose } from '../assembly/pose';
 import type { Assembly } from '../assembly/assembly';
 import { OVERHANG_FROM_MM } from '../tolerance';
-import { atDeg, baseExtent, leversOf, mm, titleOf, type Finding, type Rule } from './rule';
+import { baseExtent, finding, leversOf, type Finding, type Rule } from './rule';
+import { atDeg, wordsFor } from './words';
 
 /**
- * How far a pose reaches past the cylinder that the fore edges sweep, and past the ends of the gutter, mm; negative: room left.
+ * How far a pose reaches past the cylinder that the fore edges sweep, and past the ends of the gutter, mm; negative:
+ * room left.
  * Null without facets that move.
  */
-export function reachPast(assembly: Assembly, pose: Pose, wanted: (mechanism: string) => boolean): { fore: number; ends: number } | null {
-  const { half, reachA, reachB } = baseExtent(assembly);
+export function reachPast(
+  assembly: Assembly,
+  pose: Pose,
+  wanted: (mechanism: string) => boolean,
+): { fore: number; ends: number } | null {
+  const { foot, head, reachA, reachB } = baseExtent(assembly);
   const radius = Math.max(reachA, reachB);
   let fore = -Infinity;
   let ends = -Infinity;
+  const take = ([x, y, z]: readonly [number, number, number]): void => {
+    fore = Math.max(fore, Math.hypot(y, z) - radius);
+    ends = Math.max(ends, x - head, foot - x);
+  };
   assembly.facets.forEach((f, i) => {
     if (!wanted(f.mechanism) || f.mechanism === 'card') return;
-    for (const p of f.polygon.outer) {
-      const [x, y, z] = onFacet(pose, i, p);
-      fore = Math.max(fore, Math.hypot(y, z) - radius);
-      ends = Math.max(ends, Math.abs(x) - half);
-    }
+    for (const p of f.polygon.outer) take(onFacet(pose, i, p));
   });
   for (const l of assembly.layers) {
     if (!wanted(l.mechanism) || l.mechanism === 'card') continue;
-    for (const p of l.region.flatMap((r) => r.outer)) {
-      const [x, y, z] = onFacet(pose, l.facet, p);
-      fore = Math.max(fore, Math.hypot(y, z) - radius);
-      ends = Math.max(ends, Math.abs(x) - half);
-    }
+    for (const p of l.region.flatMap((r) => r.outer)) take(onFacet(pose, l.facet, p));
   }
   return fore === -Infinity ? null : { fore, ends };
 }
@@ -35,23 +37,43 @@ export function reachPast(assembly: Assembly, pose: Pose, wanted: (mechanism: st
 export const sweep: Rule = {
   id: 'sweep',
   needs: 'travel',
-  check: ({ assembly, brief, travel }) => {
+  check: (evidence) => {
+    const { assembly, brief, travel } = evidence;
     if (!brief.stayInside) return [];
+    const say = wordsFor(evidence);
     const out: Finding[] = [];
     for (const m of assembly.mechanisms) {
       let worst: { past: number; open: number; side: 'fore' | 'ends' } | null = null;
       for (const pose of travel) {
         const past = reachPast(assembly, pose, (id) => id === m.id);
         if (!past) continue;
-        for (const side of ['fore', 'ends'] as const) if (past[side] > (worst?.past ?? OVERHANG_FROM_MM)) worst = { past: past[side], open: pose.openDeg, side };
+        for (const side of ['fore', 'ends'] as const)
+          if (past[side] > (worst?.past ?? OVERHANG_FROM_MM)) worst = { past: past[side], open: pose.openDeg, side };
       }
       if (!worst) continue;
-      out.push({
-        rule: 'sweep', severity: 'risk', mechanism: m.id, piece: '', measured: worst.past, limit: 0, unit: 'mm', drive: { open: worst.open }, aspect: worst.side,
-        message: `${titleOf(assembly, m.id)} sweeps ${mm(worst.past)} past ${worst.side === 'fore' ? 'the fore edges' : 'an end of the gutter'} ${atDeg(worst.open)}, where it must stay inside.`,
-        subjects: assembly.facets.filter((f) => f.mechanism === m.id).map((f) => f.id),
-        levers: [...leversOf(m.id, ...(worst.side === 'fore' ? ['height', 'depth', 'figureHeight', 'size', 'slit'] : ['offset', 'width', 'size'])), ...leversOf('card', worst.side === 'fore' ? 'reach' : 'gutter')],
-      });
+      const fore = worst.side === 'fore';
+      const where = fore ? 'the fore edges' : 'an end of the gutter';
+      out.push(
+        finding({
+          rule: 'sweep',
+          severity: 'risk',
+          mechanism: m.id,
+          measured: worst.past,
+          open: worst.open,
+          aspect: worst.side,
+          message:
+            `${say.title(m.id)} sweeps ${say.mm(worst.past)} past ${where} ${atDeg(worst.open)}, ` +
+            'where it must stay inside.',
+          subjects: assembly.facets.filter((f) => f.mechanism === m.id).map((f) => f.id),
+          levers: [
+            ...leversOf(
+              m.id,
+              ...(fore ? ['height', 'depth', 'figureHeight', 'size', 'slit'] : ['offset', 'width', 'size']),
+            ),
+            ...leversOf('card', fore ? 'reach' : 'gutter'),
+          ],
+        }),
+      );
     }
     return out;
   },

@@ -1,7 +1,8 @@
 /** `thickness`: the closed stack, layer by layer where it really lies. A map, not a sum. */
 import { onFacet, type Pose } from '../assembly/pose';
 import { ringsOf, type Region } from '../plane/polygon';
-import { caliperOf, mm, type Evidence, type Rule } from './rule';
+import { caliperOf, finding, type Evidence, type Rule } from './rule';
+import { wordsFor } from './words';
 
 export interface ThicknessMap {
   /** Lower corner of the first cell, mm, closed pose: along the gutter, away from it. */
@@ -26,26 +27,48 @@ export function thicknessMap(evidence: Pick<Evidence, 'assembly' | 'brief'>, clo
   }));
   // Mats and layers, and foam where it is; an island of foam is filled twice over its paper.
   const stuck = assembly.layers.flatMap((l) => {
-    const rings = (region: Region) => region.flatMap(ringsOf).map((ring) => ring.map((p) => onFacet(closed, l.facet, p)));
-    return [{ rings: rings(l.region), caliper: evidence.brief.stock(l.stock).caliperMm }, ...(l.foam.length > 0 ? [{ rings: rings(l.foam), caliper: l.foamMm }] : [])];
+    const rings = (region: Region) =>
+      region.flatMap(ringsOf).map((ring) => ring.map((p) => onFacet(closed, l.facet, p)));
+    return [
+      { rings: rings(l.region), caliper: evidence.brief.stock(l.stock).caliperMm },
+      ...(l.foam.length > 0 ? [{ rings: rings(l.foam), caliper: l.foamMm }] : []),
+    ];
   });
   const layers = [...facets, ...stuck];
   const points = layers.flatMap((l) => l.rings.flat());
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const [x, y] of points) { x0 = Math.min(x0, x); x1 = Math.max(x1, x); y0 = Math.min(y0, y); y1 = Math.max(y1, y); }
+  for (const [x, y] of points) {
+    x0 = Math.min(x0, x);
+    x1 = Math.max(x1, x);
+    y0 = Math.min(y0, y);
+    y1 = Math.max(y1, y);
+  }
   const cellMm = Math.max(x1 - x0, y1 - y0) / CELLS;
   const columns = Math.max(1, Math.ceil((x1 - x0) / cellMm));
   const rows = Math.max(1, Math.ceil((y1 - y0) / cellMm));
-  const map = { origin: [x0, y0] as const, cellMm, columns, rows, mm: new Float32Array(columns * rows), layers: new Uint16Array(columns * rows) };
+  const map = {
+    origin: [x0, y0] as const,
+    cellMm,
+    columns,
+    rows,
+    mm: new Float32Array(columns * rows),
+    layers: new Uint16Array(columns * rows),
+  };
   for (const { rings, caliper } of layers) fillPolygon(map, rings, caliper);
   let best = 0;
-  map.mm.forEach((v, k) => { if (v > map.mm[best]) best = k; });
+  map.mm.forEach((v, k) => {
+    if (v > map.mm[best]) best = k;
+  });
   const at = [x0 + ((best % columns) + 0.5) * cellMm, y0 + (Math.floor(best / columns) + 0.5) * cellMm] as const;
   return { ...map, greatest: { mm: map.mm[best] ?? 0, layers: map.layers[best] ?? 0, at } };
 }
 
 /** Scan lines through the middles of the cells; even-odd, so holes count as such. */
-function fillPolygon(map: Omit<ThicknessMap, 'greatest'>, rings: readonly (readonly (readonly number[])[])[], caliper: number): void {
+function fillPolygon(
+  map: Omit<ThicknessMap, 'greatest'>,
+  rings: readonly (readonly (readonly number[])[])[],
+  caliper: number,
+): void {
   const { origin, cellMm, columns, rows } = map;
   const ys = rings.flatMap((ring) => ring.map((p) => p[1]));
   const first = Math.max(0, Math.floor((Math.min(...ys) - origin[1]) / cellMm - 0.5));
@@ -89,9 +112,22 @@ export const thickness: Rule = {
     const over = greatest.mm > most.thickMm;
     const under = least !== undefined && greatest.mm < least.thickMm;
     if (!over && !under) return [];
-    return [{
-      rule: 'thickness', severity: 'blocks', mechanism: 'card', piece: 'card', measured: greatest.mm, limit: over ? most.thickMm : least!.thickMm, unit: 'mm', drive: { open: 0 }, aspect: over ? 'most' : 'least', subjects: [], levers: [],
-      message: `Closed it is ${greatest.mm.toFixed(2)} mm thick (${greatest.layers} layers at ${greatest.at[0].toFixed(0)}, ${greatest.at[1].toFixed(0)} mm); ${name} takes ${over ? 'at most' : 'at least'} ${mm(over ? most.thickMm : least!.thickMm)}.`,
-    }];
+    const limit = over ? most.thickMm : least!.thickMm;
+    const say = wordsFor(evidence);
+    return [
+      finding({
+        rule: 'thickness',
+        severity: 'blocks',
+        mechanism: 'card',
+        piece: 'card',
+        measured: greatest.mm,
+        limit,
+        open: 0,
+        aspect: over ? 'most' : 'least',
+        message:
+          `Closed it is ${say.fine(greatest.mm)} thick (${greatest.layers} layers at ${say.place(greatest.at)}); ` +
+          `${name} takes ${over ? 'at most' : 'at least'} ${say.fine(limit)}.`,
+      }),
+    ];
   },
 };

@@ -3,8 +3,24 @@ import type { Piece } from '../pattern/pattern';
 import { narrowestNeck, sheetOf } from '../plane/web';
 import { dist2, distToSegment, type Vec2 } from '../plane/vec2';
 import { LEAST_STRUT_MM } from '../kinds/struts';
+import { partId } from '../ids';
 import { WELD_MM } from '../tolerance';
-import { leversOf, mm, titleOf, type Evidence, type Finding, type Rule } from './rule';
+import { finding, leversOf, type Evidence, type Finding, type Rule } from './rule';
+import { wordsFor } from './words';
+
+/** Paper narrower than this part of its limit tears as it is cut: it blocks; common practice, no source. */
+const TEARS_AT = 0.5;
+const severityAt = (widthMm: number, limitMm: number): Finding['severity'] =>
+  widthMm < limitMm * TEARS_AT ? 'blocks' : 'risk';
+
+export const web: Rule = {
+  id: 'web',
+  needs: 'pattern',
+  check: (evidence) => [
+    ...narrowStruts(evidence),
+    ...evidence.assembly.pieces.flatMap((piece) => narrowPaper(evidence, piece)),
+  ],
+};
 
 /** The mechanism whose cut runs nearest to a place. */
 function nearestCut(piece: Piece, at: Vec2): string {
@@ -17,31 +33,65 @@ function nearestCut(piece: Piece, at: Vec2): string {
 }
 
 /** Struts have a limit of their own. */
-function narrowStruts({ assembly }: Pick<Evidence, 'assembly'>): Finding[] {
-  return assembly.mechanisms.filter((m) => m.kind === 'strut-figure').flatMap((m): Finding[] => {
-    const widths = assembly.pieces.flatMap((p) => p.creases.filter((c) => c.id.startsWith(`${m.id}.ridge-`)).map((c) => ({ id: c.id, piece: p.id, width: dist2(c.a, c.b) })));
-    const least = widths.reduce((a, b) => (b.width < a.width ? b : a), { id: '', piece: '', width: Infinity });
-    if (least.width >= LEAST_STRUT_MM - WELD_MM) return [];
-    return [{
-      rule: 'web', severity: least.width < LEAST_STRUT_MM / 2 ? 'blocks' : 'risk', mechanism: m.id, piece: least.piece, measured: least.width, limit: LEAST_STRUT_MM, unit: 'mm', drive: { open: 180 }, aspect: 'strut',
-      message: `${m.title}: a strut is only ${mm(least.width)} wide; struts hold from ${mm(LEAST_STRUT_MM)}.`, subjects: [least.id], levers: leversOf(m.id, 'strutMin'),
-    }];
-  });
+function narrowStruts(evidence: Evidence): Finding[] {
+  const { assembly } = evidence;
+  const say = wordsFor(evidence);
+  return assembly.mechanisms
+    .filter((m) => m.kind === 'strut-figure')
+    .flatMap((m): Finding[] => {
+      const widths = assembly.pieces.flatMap((p) =>
+        p.creases
+          .filter((c) => c.id.startsWith(partId(m.id, 'ridge-')))
+          .map((c) => ({ id: c.id, piece: p.id, width: dist2(c.a, c.b) })),
+      );
+      const least = widths.reduce((a, b) => (b.width < a.width ? b : a), { id: '', piece: '', width: Infinity });
+      if (least.width >= LEAST_STRUT_MM - WELD_MM) return [];
+      return [
+        finding({
+          rule: 'web',
+          severity: severityAt(least.width, LEAST_STRUT_MM),
+          mechanism: m.id,
+          piece: least.piece,
+          measured: least.width,
+          limit: LEAST_STRUT_MM,
+          aspect: 'strut',
+          message:
+            `${m.title}: a strut is only ${say.mm(least.width)} wide; struts hold from ` + `${say.mm(LEAST_STRUT_MM)}.`,
+          subjects: [least.id],
+          levers: leversOf(m.id, 'strutMin'),
+        }),
+      ];
+    });
 }
 
-export const web: Rule = {
-  id: 'web',
-  needs: 'pattern',
-  check: ({ assembly, brief, rough }) => [...narrowStruts({ assembly }), ...assembly.pieces.flatMap((piece): Finding[] => {
-    const stock = brief.stock(piece.stock);
-    const sheet = sheetOf(piece.outline, piece.lines.filter((l) => l.role === 'cut'));
-    const neck = narrowestNeck(sheet, stock.leastWebMm, rough ? 0 : undefined);
-    if (!neck) return [];
-    const mechanism = nearestCut(piece, neck.at);
-    return [{
-      rule: 'web', severity: neck.widthMm < stock.leastWebMm / 2 ? 'blocks' : 'risk', mechanism, piece: piece.id, measured: neck.widthMm, limit: stock.leastWebMm, unit: 'mm', drive: { open: 180 }, aspect: piece.id,
-      message: `${piece.title} is only ${mm(neck.widthMm)} wide near ${neck.at[0].toFixed(0)}, ${neck.at[1].toFixed(0)} mm (${titleOf(assembly, mechanism)}); ${stock.name} tears below ${mm(stock.leastWebMm)}.`,
-      subjects: [piece.id], levers: leversOf(mechanism, 'offset', 'width', 'depth', 'height', 'size', 'tab', 'figureHeight', 'relief', 'slit'),
-    }];
-  })],
-};
+const LEVERS = ['offset', 'width', 'depth', 'height', 'size', 'tab', 'figureHeight', 'relief', 'slit'];
+
+function narrowPaper(evidence: Evidence, piece: Piece): Finding[] {
+  const { brief, rough } = evidence;
+  const say = wordsFor(evidence);
+  const stock = brief.stock(piece.stock);
+  const limit = stock.leastWebMm;
+  const cuts = piece.lines.filter((l) => l.role === 'cut');
+  const neck = narrowestNeck(sheetOf(piece.outline, cuts), limit, rough ? 0 : undefined);
+  if (!neck) return [];
+  const mechanism = nearestCut(piece, neck.at);
+  const where = `near ${say.place(neck.at)} (${say.title(mechanism)})`;
+  return [
+    finding({
+      rule: 'web',
+      severity: severityAt(neck.widthMm, limit),
+      mechanism,
+      piece: piece.id,
+      measured: neck.widthMm,
+      limit,
+      // Which of the two cuts beside it is named may change with the design: it belongs to its piece.
+      about: piece.id,
+      aspect: 'narrow',
+      message:
+        `${piece.title} is only ${say.mm(neck.widthMm)} wide ${where}; ` +
+        `${stock.name} tears below ${say.mm(limit)}.`,
+      subjects: [piece.id],
+      levers: leversOf(mechanism, ...LEVERS),
+    }),
+  ];
+}

@@ -16,10 +16,17 @@ const MOST_ROUNDS = 12;
 const known = new WeakMap<Region, Map<string, Fitted>>();
 
 /**
- * A drawn shape at a height (and width, where one is given), trimmed at its edges by the least that leaves them contacts `contactMm`
- * wide. What is left after trimming is scaled back to the height, and contacts with it: found by going back and forth.
+ * A drawn shape at a height (and width, where one is given), trimmed at its edges by the least that leaves them
+ * contacts `contactMm` wide. What is left after trimming is scaled back to the height, and contacts with it: found by
+ * going back and forth.
  */
-export function fitWithContacts(drawn: Region, height: number, width: number | null, edges: readonly ('top' | 'bottom')[], contactMm: number): Fitted {
+export function fitWithContacts(
+  drawn: Region,
+  height: number,
+  width: number | null,
+  edges: readonly ('top' | 'bottom')[],
+  contactMm: number,
+): Fitted {
   const key = [height, width, edges.join(), contactMm].join('/');
   const own = known.get(drawn) ?? new Map<string, Fitted>();
   known.set(drawn, own);
@@ -28,7 +35,13 @@ export function fitWithContacts(drawn: Region, height: number, width: number | n
   return fitted;
 }
 
-function fit(drawn: Region, height: number, width: number | null, edges: readonly ('top' | 'bottom')[], contactMm: number): Fitted {
+function fit(
+  drawn: Region,
+  height: number,
+  width: number | null,
+  edges: readonly ('top' | 'bottom')[],
+  contactMm: number,
+): Fitted {
   let region = standing(drawn, height, width);
   const missing = new Set<'top' | 'bottom'>();
   for (let k = 0, scale = widthRatio(region, drawn); k < MOST_ROUNDS && edges.length > 0; k++) {

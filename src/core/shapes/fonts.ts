@@ -1,6 +1,6 @@
 /**
- * Fonts that ship with the application. Their bytes come from outside the core (a file, a request): `provideFont` shelves them once,
- * and a shape with text says so where its font is not on the shelf.
+ * Fonts that ship with the application. Their bytes come from outside the core (a file, a request): `provideFont`
+ * shelves them once, and a shape with text says so where its font is not on the shelf.
  */
 import { parse, type Font } from 'opentype.js';
 import { ShapeError } from './shape';
@@ -14,7 +14,12 @@ export interface FontInfo {
   readonly file: readonly [packageName: string, file: string];
 }
 
-const of = (id: string, name: string, weight = 400, stencil = false): FontInfo => ({ id, name, stencil, file: [`@fontsource/${id}`, `files/${id}-latin-${weight}-normal.woff`] });
+const of = (id: string, name: string, weight = 400, stencil = false): FontInfo => ({
+  id,
+  name,
+  stencil,
+  file: [`@fontsource/${id}`, `files/${id}-latin-${weight}-normal.woff`],
+});
 
 /** All under open licences (SIL OFL 1.1). */
 export const FONTS: readonly FontInfo[] = [
@@ -41,13 +46,15 @@ export function provideFont(id: string, bytes: ArrayBuffer): void {
 export const fontShelved = (id: string): boolean => shelf.has(id);
 
 /** Ids of the fonts that a document, or a part of one, sets text in. */
-export const fontsNamed = (value: unknown): string[] => FONTS.map((f) => f.id).filter((id) => JSON.stringify(value)?.includes(`"font":"${id}"`));
+export const fontsNamed = (value: unknown): string[] =>
+  FONTS.map((f) => f.id).filter((id) => JSON.stringify(value)?.includes(`"font":"${id}"`));
 
 export function fontOf(id: string): Font {
   const known = parsed.get(id);
   if (known) return known;
   const bytes = shelf.get(id);
-  if (!bytes && !FONTS.some((f) => f.id === id)) throw new ShapeError(`there is no font "${id}"; known are ${FONTS.map((f) => f.id).join(', ')}`);
+  if (!bytes && !FONTS.some((f) => f.id === id))
+    throw new ShapeError(`there is no font "${id}"; known are ${FONTS.map((f) => f.id).join(', ')}`);
   if (!bytes) throw new ShapeError(`font "${id}" has not been loaded yet`);
   const font = parse(bytes);
   parsed.set(id, font);

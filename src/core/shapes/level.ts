@@ -1,5 +1,6 @@
 /** Straight contacts of a shape at a level, and the least that must be trimmed off to get them. mm, y up. */
 import { rectangle, intersect, subtract, regionBox, ringsOf, type Region } from '../plane/polygon';
+import { ROUNDING_MM, SAME_LEVEL_MM, WELD_MM } from '../tolerance';
 
 export interface Interval {
   readonly from: number;
@@ -8,7 +9,7 @@ export interface Interval {
 export const widthOfAll = (intervals: readonly Interval[]): number => intervals.reduce((s, i) => s + i.to - i.from, 0);
 
 /** Intervals joined where they meet or overlap. */
-export function joinIntervals(intervals: readonly Interval[], within = 1e-6): Interval[] {
+export function joinIntervals(intervals: readonly Interval[], within = SAME_LEVEL_MM): Interval[] {
   const out: Interval[] = [];
   for (const i of [...intervals].sort((a, b) => a.from - b.from)) {
     const last = out[out.length - 1];
@@ -20,10 +21,22 @@ export function joinIntervals(intervals: readonly Interval[], within = 1e-6): In
 
 /** The parts of `a` outside `b`. */
 export function withoutIntervals(a: readonly Interval[], b: readonly Interval[]): Interval[] {
-  return b.reduce<Interval[]>((rest, gap) => rest.flatMap((i) => [{ from: i.from, to: Math.min(i.to, gap.from) }, { from: Math.max(i.from, gap.to), to: i.to }].filter((x) => x.to - x.from > 1e-9)), [...a]);
+  return b.reduce<Interval[]>(
+    (rest, gap) =>
+      rest.flatMap((i) =>
+        [
+          { from: i.from, to: Math.min(i.to, gap.from) },
+          { from: Math.max(i.from, gap.to), to: i.to },
+        ].filter((x) => x.to - x.from > ROUNDING_MM),
+      ),
+    [...a],
+  );
 }
 
-/** Where a level line runs through the shape: even-odd crossings, a level through a corner counting the edges above it. */
+/**
+ * Where a level line runs through the shape: even-odd crossings, a level through a corner counting the edges above
+ * it.
+ */
 export function levelAt(region: Region, y: number): Interval[] {
   const xs: number[] = [];
   for (const ring of region.flatMap(ringsOf)) {
@@ -33,11 +46,15 @@ export function levelAt(region: Region, y: number): Interval[] {
     });
   }
   xs.sort((a, b) => a - b);
-  return joinIntervals(xs.flatMap((x, i) => (i % 2 === 0 && i + 1 < xs.length && xs[i + 1] - x > 1e-9 ? [{ from: x, to: xs[i + 1] }] : [])));
+  return joinIntervals(
+    xs.flatMap((x, i) =>
+      i % 2 === 0 && i + 1 < xs.length && xs[i + 1] - x > ROUNDING_MM ? [{ from: x, to: xs[i + 1] }] : [],
+    ),
+  );
 }
 
 /** Straight edges that lie on a level, with paper above (`bottom`) or below them (`top`). */
-export function contactsAt(region: Region, y: number, side: 'top' | 'bottom', within = 1e-4): Interval[] {
+export function contactsAt(region: Region, y: number, side: 'top' | 'bottom', within = WELD_MM): Interval[] {
   const out: Interval[] = [];
   for (const ring of region.flatMap(ringsOf)) {
     ring.forEach((a, i) => {
@@ -51,14 +68,25 @@ export function contactsAt(region: Region, y: number, side: 'top' | 'bottom', wi
   return joinIntervals(out).filter((i) => i.to - i.from > within);
 }
 
-/** Least amount (mm) to trim off the top or bottom that leaves contacts of this width in all; null where the shape is never that wide. */
+/**
+ * Least amount (mm) to trim off the top or bottom that leaves contacts of this width in all; null where the shape is
+ * never that wide.
+ */
 export function leastTrim(region: Region, edge: 'top' | 'bottom', contact: number): number | null {
   const { min, max } = regionBox(region);
   const [end, inward] = edge === 'top' ? [max[1], -1] : [min[1], 1];
-  const widthAt = (t: number): number => Math.max(widthOfAll(contactsAt(region, end + inward * t, edge)), widthOfAll(levelAt(region, end + inward * t)));
-  if (widthOfAll(contactsAt(region, end, edge)) >= contact - 1e-9) return 0;
+  const widthAt = (t: number): number =>
+    Math.max(widthOfAll(contactsAt(region, end + inward * t, edge)), widthOfAll(levelAt(region, end + inward * t)));
+  if (widthOfAll(contactsAt(region, end, edge)) >= contact - ROUNDING_MM) return 0;
   // Widths change only between corners: step from corner to corner, then close in.
-  const levels = [...new Set(region.flatMap(ringsOf).flat().map((p) => Math.abs(p[1] - end)))].sort((a, b) => a - b);
+  const levels = [
+    ...new Set(
+      region
+        .flatMap(ringsOf)
+        .flat()
+        .map((p) => Math.abs(p[1] - end)),
+    ),
+  ].sort((a, b) => a - b);
   let before = 0;
   for (const t of levels) {
     const just = Math.max(0, t - 1e-7);
@@ -83,7 +111,10 @@ export function trimmed(region: Region, edge: 'top' | 'bottom', by: number): Reg
   if (by <= 0) return region;
   const { min, max } = regionBox(region);
   const far = 1 + (max[0] - min[0]) + (max[1] - min[1]);
-  const band = edge === 'top' ? rectangle(min[0] - far, max[1] - by, max[0] + far, max[1] + far) : rectangle(min[0] - far, min[1] - far, max[0] + far, min[1] + by);
+  const band =
+    edge === 'top'
+      ? rectangle(min[0] - far, max[1] - by, max[0] + far, max[1] + far)
+      : rectangle(min[0] - far, min[1] - far, max[0] + far, min[1] + by);
   return subtract(region, [{ outer: band, holes: [] }]);
 }
 

@@ -1,6 +1,15 @@
 /** A saved shape to its outline: sources drawn, steps taken. */
 import { mapRegion, regionBox, regionFromRings, ringsOf, unite, type Region } from '../plane/polygon';
-import { arcShape, archShape, circleShape, cloudShape, ellipseShape, rectShape, regularShape, starShape } from './basics';
+import {
+  arcShape,
+  archShape,
+  circleShape,
+  cloudShape,
+  ellipseShape,
+  rectShape,
+  regularShape,
+  starShape,
+} from './basics';
 import { polylinesOf } from './path-data';
 import { ShapeError, type Shape, type ShapeAsset, type ShapeShelf } from './shape';
 import { takeStep } from './steps';
@@ -12,7 +21,9 @@ const DEEPEST = 12;
 
 /** Outline of a shape, mm, y up, where it was drawn. Throws ShapeError with what is wrong and what would be right. */
 export function outlineOf(shape: Shape, shelf: ShapeShelf = new Map()): Region {
-  return remember(`${JSON.stringify(shape)}${'asset' in shape ? signature(shape.asset, shelf) : ''}`, () => resolve(shape, shelf, 0));
+  return remember(`${JSON.stringify(shape)}${'asset' in shape ? signature(shape.asset, shelf) : ''}`, () =>
+    resolve(shape, shelf, 0),
+  );
 }
 
 /** Outline of a kept shape, after its first `steps` steps (all of them unless said). */
@@ -25,7 +36,8 @@ function resolve(shape: Shape, shelf: ShapeShelf, depth: number): Region {
   if (depth > DEEPEST) throw new ShapeError('the shape is made of itself by way of others; take one of them out');
   const region = drawn(shape, shelf, depth);
   if (region.length === 0) throw new ShapeError('the shape has no area; an outline must enclose something');
-  if (region.flatMap(ringsOf).reduce((n, r) => n + r.length, 0) > MOST_POINTS) throw new ShapeError(`the outline has more than ${MOST_POINTS} points; simplify it`);
+  if (region.flatMap(ringsOf).reduce((n, r) => n + r.length, 0) > MOST_POINTS)
+    throw new ShapeError(`the outline has more than ${MOST_POINTS} points; simplify it`);
   return region;
 }
 
@@ -33,7 +45,8 @@ function resolveAsset(asset: ShapeAsset, shelf: ShapeShelf, depth: number, steps
   let region = resolve(asset.source, shelf, depth + 1);
   for (const [k, step] of asset.steps.slice(0, steps).entries()) {
     region = takeStep(region, step, (s) => resolve(s, shelf, depth + 1));
-    if (region.length === 0) throw new ShapeError(`step ${k + 1} of "${asset.name}" (${step.do}) leaves nothing of the shape`);
+    if (region.length === 0)
+      throw new ShapeError(`step ${k + 1} of "${asset.name}" (${step.do}) leaves nothing of the shape`);
   }
   return region;
 }
@@ -56,13 +69,20 @@ function drawn(shape: Shape, shelf: ShapeShelf, depth: number): Region {
   if ('text' in shape) return textRegion(shape.text);
   if ('asset' in shape) {
     const asset = shelf.get(shape.asset);
-    if (!asset) throw new ShapeError(`there is no shape "${shape.asset}" in the document; known are ${[...shelf.keys()].slice(0, 12).join(', ') || 'none'}`);
+    if (!asset)
+      throw new ShapeError(
+        `there is no shape "${shape.asset}" in the document; known are ` +
+          `${[...shelf.keys()].slice(0, 12).join(', ') || 'none'}`,
+      );
     return resolveAsset(asset, shelf, depth, asset.steps.length);
   }
   return rectShape(shape.width, shape.height);
 }
 
-/** A shape scaled to a height (proportions kept unless a width is given too), its foot on y = 0 and its middle on x = 0. */
+/**
+ * A shape scaled to a height (proportions kept unless a width is given too), its foot on y = 0 and its middle on x =
+ * 0.
+ */
 export function standing(region: Region, height: number | null, width: number | null = null): Region {
   const { min, max } = regionBox(region);
   const [w, h] = [max[0] - min[0], max[1] - min[1]];

@@ -5,6 +5,7 @@ import type { Vec2 } from '../plane/vec2';
 import { trimNumber } from '../units/length';
 import { bezierPoints, CURVE_TOLERANCE_MM, svgArcPoints } from './curve';
 import { ShapeError } from './shape';
+import { ROUNDING_MM } from '../tolerance';
 
 export interface Polyline {
   readonly points: readonly Vec2[];
@@ -16,12 +17,19 @@ export const LONGEST_PATH = 2_000_000;
 /** Coordinates past this are not of a card (mm, or user units). */
 const FARTHEST = 1e6;
 
-/** Subpaths in the data's own units and axes. `tolerance` in the same units. Throws ShapeError where the data is not path data. */
+/**
+ * Subpaths in the data's own units and axes. `tolerance` in the same units. Throws ShapeError where the data is not
+ * path data.
+ */
 export function polylinesOf(d: string, tolerance = CURVE_TOLERANCE_MM): Polyline[] {
-  if (d.length > LONGEST_PATH) throw new ShapeError(`the path has ${d.length} characters; at most ${LONGEST_PATH} are read`);
+  if (d.length > LONGEST_PATH)
+    throw new ShapeError(`the path has ${d.length} characters; at most ${LONGEST_PATH} are read`);
   let commands;
   try {
-    commands = new SVGPathData(d).toAbs().transform(SVGPathDataTransformer.NORMALIZE_HVZ(false)).transform(SVGPathDataTransformer.NORMALIZE_ST()).commands;
+    commands = new SVGPathData(d)
+      .toAbs()
+      .transform(SVGPathDataTransformer.NORMALIZE_HVZ(false))
+      .transform(SVGPathDataTransformer.NORMALIZE_ST()).commands;
   } catch (error) {
     throw new ShapeError(`not SVG path data (${(error as Error).message.slice(0, 120)}); it starts with M and a point`);
   }
@@ -40,7 +48,8 @@ export function polylinesOf(d: string, tolerance = CURVE_TOLERANCE_MM): Polyline
     }
     // NORMALIZE_HVZ has turned these into lines; the types do not know.
     if (c.type === SVGPathData.HORIZ_LINE_TO || c.type === SVGPathData.VERT_LINE_TO) continue;
-    if (![c.x, c.y].every((v) => Number.isFinite(v) && Math.abs(v) < FARTHEST)) throw new ShapeError('the path has a coordinate that is not a number a card can have');
+    if (![c.x, c.y].every((v) => Number.isFinite(v) && Math.abs(v) < FARTHEST))
+      throw new ShapeError('the path has a coordinate that is not a number a card can have');
     const to: Vec2 = [c.x, c.y];
     if (c.type === SVGPathData.MOVE_TO) {
       finish(false);
@@ -51,9 +60,13 @@ export function polylinesOf(d: string, tolerance = CURVE_TOLERANCE_MM): Polyline
     // After Z the next subpath starts where the last one did.
     if (points.length === 0) points = [start];
     if (c.type === SVGPathData.LINE_TO) points.push(to);
-    else if (c.type === SVGPathData.CURVE_TO) points.push(...bezierPoints([last, [c.x1, c.y1], [c.x2, c.y2], to], tolerance));
+    else if (c.type === SVGPathData.CURVE_TO)
+      points.push(...bezierPoints([last, [c.x1, c.y1], [c.x2, c.y2], to], tolerance));
     else if (c.type === SVGPathData.QUAD_TO) points.push(...bezierPoints([last, [c.x1, c.y1], to], tolerance));
-    else if (c.type === SVGPathData.ARC) points.push(...svgArcPoints(last, to, [c.rX, c.rY], c.xRot, Boolean(c.lArcFlag), Boolean(c.sweepFlag), tolerance));
+    else if (c.type === SVGPathData.ARC)
+      points.push(
+        ...svgArcPoints(last, to, [c.rX, c.rY], c.xRot, Boolean(c.lArcFlag), Boolean(c.sweepFlag), tolerance),
+      );
   }
   finish(false);
   return out;
@@ -61,9 +74,12 @@ export function polylinesOf(d: string, tolerance = CURVE_TOLERANCE_MM): Polyline
 
 const withoutRepeat = (points: readonly Vec2[]): readonly Vec2[] => {
   const [a, b] = [points[0], points[points.length - 1]];
-  return points.length > 1 && Math.hypot(a[0] - b[0], a[1] - b[1]) < 1e-9 ? points.slice(0, -1) : points;
+  return points.length > 1 && Math.hypot(a[0] - b[0], a[1] - b[1]) < ROUNDING_MM ? points.slice(0, -1) : points;
 };
 
 /** A region (mm, y up) as path data (y down), to a millionth of a millimetre. */
 export const pathDataOf = (region: Region): string =>
-  region.flatMap(ringsOf).map((ring) => `M${ring.map(([x, y]) => `${trimNumber(x, 6)} ${trimNumber(-y, 6)}`).join('L')}Z`).join('');
+  region
+    .flatMap(ringsOf)
+    .map((ring) => `M${ring.map(([x, y]) => `${trimNumber(x, 6)} ${trimNumber(-y, 6)}`).join('L')}Z`)
+    .join('');

@@ -54,14 +54,27 @@ export type ShapeStep =
   /** What lies in one of the two only. */
   | ({ readonly do: 'outside' } & Placed)
   /** What lies left (or right) of a line through a point, seen along its direction. */
-  | { readonly do: 'split'; readonly x: number; readonly y: number; readonly deg: number; readonly keep: 'left' | 'right' }
+  | {
+      readonly do: 'split';
+      readonly x: number;
+      readonly y: number;
+      readonly deg: number;
+      readonly keep: 'left' | 'right';
+    }
   | { readonly do: 'offset'; readonly by: number; readonly corners: Corners }
   /** About the middle or an edge of the shape; `keep` unites it with what it was. */
   | { readonly do: 'mirror'; readonly about: Edge | 'upright' | 'level'; readonly keep: boolean }
   /** Front and back joined along a fold of at least `hinge` mm, `overlap` mm or more inside the edge. */
   | { readonly do: 'double'; readonly edge: Edge; readonly overlap: number; readonly hinge: number }
   /** Copies along the outline: `count` of them, or as many as `spacing` gives (the other is null). */
-  | { readonly do: 'distribute'; readonly what: Shape; readonly size: number; readonly count: number | null; readonly spacing: number | null; readonly side: 'outside' | 'inside' }
+  | {
+      readonly do: 'distribute';
+      readonly what: Shape;
+      readonly size: number;
+      readonly count: number | null;
+      readonly spacing: number | null;
+      readonly side: 'outside' | 'inside';
+    }
   | { readonly do: 'row'; readonly count: number; readonly pitch: number; readonly deg: number }
   | { readonly do: 'drop-holes'; readonly below: number | null }
   | { readonly do: 'simplify'; readonly tolerance: number }
@@ -69,7 +82,13 @@ export type ShapeStep =
   /** Least cut off an edge that leaves a straight contact of this width in all. */
   | { readonly do: 'trim'; readonly edge: 'top' | 'bottom'; readonly contact: number }
   /** Ties to every island of a window. `turn` null: the shortest way; `moved` sets single ones. */
-  | { readonly do: 'ties'; readonly width: number; readonly count: number; readonly turn: number | null; readonly moved: readonly { readonly island: number; readonly turn: number }[] }
+  | {
+      readonly do: 'ties';
+      readonly width: number;
+      readonly count: number;
+      readonly turn: number | null;
+      readonly moved: readonly { readonly island: number; readonly turn: number }[];
+    }
   /** One of the two may be null: proportions kept. */
   | { readonly do: 'size'; readonly width: number | null; readonly height: number | null }
   | { readonly do: 'turn'; readonly deg: number };
@@ -90,5 +109,8 @@ export type ShapeShelf = ReadonlyMap<string, ShapeAsset>;
 /** Ids of the assets a shape and its steps name. */
 export function assetsNamed(shape: Shape, steps: readonly ShapeStep[] = []): string[] {
   const own = 'asset' in shape ? [shape.asset] : [];
-  return [...own, ...steps.flatMap((s) => ('with' in s ? assetsNamed(s.with) : 'what' in s ? assetsNamed(s.what) : []))];
+  return [
+    ...own,
+    ...steps.flatMap((s) => ('with' in s ? assetsNamed(s.with) : 'what' in s ? assetsNamed(s.what) : [])),
+  ];
 }

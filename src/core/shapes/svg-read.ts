@@ -1,10 +1,19 @@
 /**
- * SVG to lines in true millimetres (SVG 1.1 and 2): paths, basic shapes, groups, elements used again, transforms, units, viewBox,
- * style sheets as far as they say how a line is drawn. Only numbers are taken over, never markup: whatever else a file holds (text,
- * images, scripts, links) is left out and named.
+ * SVG to lines in true millimetres (SVG 1.1 and 2): paths, basic shapes, groups, elements used again, transforms,
+ * units, viewBox, style sheets as far as they say how a line is drawn. Only numbers are taken over, never markup:
+ * whatever else a file holds (text, images, scripts, links) is left out and named.
  */
 import { XMLParser } from 'fast-xml-parser';
-import { applyToPoint, compose, fromDefinition, fromTransformAttribute, identity, scale, translate, type Matrix } from 'transformation-matrix';
+import {
+  applyToPoint,
+  compose,
+  fromDefinition,
+  fromTransformAttribute,
+  identity,
+  scale,
+  translate,
+  type Matrix,
+} from 'transformation-matrix';
 import { regionArea, regionFromRings, unite, type Region } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 import { CURVE_TOLERANCE_MM, ellipse } from './curve';
@@ -43,7 +52,16 @@ const MOST_ELEMENTS = 20_000;
 const DEEPEST = 60;
 
 /** Millimetres of one unit (CSS Values 3: 1 in = 25.4 mm = 96 px = 72 pt = 6 pc). */
-const UNIT_MM: Readonly<Record<string, number>> = { mm: 1, cm: 10, in: 25.4, px: 25.4 / 96, pt: 25.4 / 72, pc: 25.4 / 6, q: 0.25, '': 25.4 / 96 };
+const UNIT_MM: Readonly<Record<string, number>> = {
+  mm: 1,
+  cm: 10,
+  in: 25.4,
+  px: 25.4 / 96,
+  pt: 25.4 / 72,
+  pc: 25.4 / 6,
+  q: 0.25,
+  '': 25.4 / 96,
+};
 
 /** A length to px (user units); null where it is a percentage or not a length. */
 export function lengthPx(text: string | undefined): number | null {
@@ -63,17 +81,53 @@ interface Style {
 }
 const DRAWN = new Set(['path', 'rect', 'circle', 'ellipse', 'line', 'polyline', 'polygon']);
 const GROUPS = new Set(['svg', 'g', 'a', 'switch']);
-const QUIET = new Set(['title', 'style', 'desc', 'metadata', 'defs', '#text', '#comment', '?xml', 'clippath', 'mask', 'marker', 'pattern', 'lineargradient', 'radialgradient', 'filter', 'symbol']);
-const WORDS: Readonly<Record<string, string>> = { text: 'text', image: 'an image', script: 'a script', foreignobject: 'foreign content', a: 'a link (its shapes are kept)', animate: 'an animation' };
+const QUIET = new Set([
+  'title',
+  'style',
+  'desc',
+  'metadata',
+  'defs',
+  '#text',
+  '#comment',
+  '?xml',
+  'clippath',
+  'mask',
+  'marker',
+  'pattern',
+  'lineargradient',
+  'radialgradient',
+  'filter',
+  'symbol',
+]);
+const WORDS: Readonly<Record<string, string>> = {
+  text: 'text',
+  image: 'an image',
+  script: 'a script',
+  foreignobject: 'foreign content',
+  a: 'a link (its shapes are kept)',
+  animate: 'an animation',
+};
 
 /** Read an SVG file or pasted markup. Throws ShapeError with what is wrong and what would be right. */
 export function readSvg(text: string): SvgDrawing {
-  if (text.length > LARGEST_SVG) throw new ShapeError(`the drawing has ${Math.round(text.length / 1e6)} MB; at most ${LARGEST_SVG / 1e6} MB are read`);
-  if (/<!ENTITY/i.test(text)) throw new ShapeError('the drawing declares entities, which are not read; save it as plain SVG');
+  if (text.length > LARGEST_SVG)
+    throw new ShapeError(
+      `the drawing has ${Math.round(text.length / 1e6)} MB; at most ${LARGEST_SVG / 1e6} MB are read`,
+    );
+  if (/<!ENTITY/i.test(text))
+    throw new ShapeError('the drawing declares entities, which are not read; save it as plain SVG');
   let tree: Node[];
   try {
     // Entities are never expanded, values never converted: everything stays text until it is read as a number.
-    tree = new XMLParser({ preserveOrder: true, ignoreAttributes: false, attributeNamePrefix: '', processEntities: false, parseTagValue: false, parseAttributeValue: false, allowBooleanAttributes: true }).parse(text, true) as Node[];
+    tree = new XMLParser({
+      preserveOrder: true,
+      ignoreAttributes: false,
+      attributeNamePrefix: '',
+      processEntities: false,
+      parseTagValue: false,
+      parseAttributeValue: false,
+      allowBooleanAttributes: true,
+    }).parse(text, true) as Node[];
   } catch (error) {
     throw new ShapeError(`not SVG: ${(error as Error).message.split('\n')[0].slice(0, 140)}`);
   }
@@ -84,15 +138,35 @@ export function readSvg(text: string): SvgDrawing {
   const reader = new Reader(byId, sheet.rules);
   for (const words of sheet.leftOut) reader.leftOut.add(words);
   const { matrix, widthMm, heightMm } = viewport(attributes(root));
-  reader.group(root, matrix, styled('svg', attributes(root), { fill: 'black', stroke: 'none', dash: 'none', rule: 'nonzero', shown: true, layer: [], role: '' }, sheet.rules, true), 0);
+  reader.group(
+    root,
+    matrix,
+    styled(
+      'svg',
+      attributes(root),
+      { fill: 'black', stroke: 'none', dash: 'none', rule: 'nonzero', shown: true, layer: [], role: '' },
+      sheet.rules,
+      true,
+    ),
+    0,
+  );
   return { widthMm, heightMm, lines: reader.lines, fills: reader.fills, leftOut: [...reader.leftOut] };
 }
 
-/** The shape a drawing holds: its filled areas, or where nothing is filled what its closed lines enclose. Centred, mm, y up. */
+/**
+ * The shape a drawing holds: its filled areas, or where nothing is filled what its closed lines enclose. Centred, mm,
+ * y up.
+ */
 export function shapeOfSvg(drawing: SvgDrawing): Region {
   const filled = unite(drawing.fills.flat());
-  const region = filled.length > 0 ? filled : regionFromRings(drawing.lines.filter((l) => l.closed).map((l) => l.points));
-  if (region.length === 0) throw new ShapeError(drawing.lines.length > 0 ? 'the drawing has lines but no closed outline; close it, or bring it in as a template' : 'the drawing has no path or shape in it');
+  const region =
+    filled.length > 0 ? filled : regionFromRings(drawing.lines.filter((l) => l.closed).map((l) => l.points));
+  if (region.length === 0)
+    throw new ShapeError(
+      drawing.lines.length > 0
+        ? 'the drawing has lines but no closed outline; close it, or bring it in as a template'
+        : 'the drawing has no path or shape in it',
+    );
   return region;
 }
 
@@ -105,11 +179,18 @@ function viewport(a: Readonly<Record<string, string>>): { matrix: Matrix; widthM
   const width = given[0] ?? (given[1] !== null ? (given[1] * w) / h : w);
   const height = given[1] ?? (given[0] !== null ? (given[0] * h) / w : h);
   const px = UNIT_MM.px;
-  return { matrix: compose(scale(px, -px), translate(0, -height), fitted(a, width, height)), widthMm: width * px, heightMm: height * px };
+  return {
+    matrix: compose(scale(px, -px), translate(0, -height), fitted(a, width, height)),
+    widthMm: width * px,
+    heightMm: height * px,
+  };
 }
 
 function viewBoxOf(a: Readonly<Record<string, string>>): readonly number[] | null {
-  const box = (a.viewBox ?? '').trim().split(/[\s,]+/).map(Number);
+  const box = (a.viewBox ?? '')
+    .trim()
+    .split(/[\s,]+/)
+    .map(Number);
   return box.length === 4 && box.every(Number.isFinite) && box[2] > 0 && box[3] > 0 ? box : null;
 }
 
@@ -119,7 +200,9 @@ function fitted(a: Readonly<Record<string, string>>, width: number, height: numb
   if (!box) return identity();
   const [x, y, w, h] = box;
   const stretch = (a.preserveAspectRatio ?? '').includes('none');
-  const [sx, sy] = stretch ? [width / w, height / h] : [Math.min(width / w, height / h), Math.min(width / w, height / h)];
+  const [sx, sy] = stretch
+    ? [width / w, height / h]
+    : [Math.min(width / w, height / h), Math.min(width / w, height / h)];
   return compose(translate((width - w * sx) / 2, (height - h * sy) / 2), scale(sx, sy), translate(-x, -y));
 }
 
@@ -133,14 +216,16 @@ function survey(root: Node): { byId: ReadonlyMap<string, Node>; css: string } {
     // The walk goes backwards, so that of two with one id the first in the file stays.
     if (id) byId.set(id, at.node);
     if (nameOf(at.node) === 'style') css.push(...children(at.node).map((t) => String(t['#text'] ?? '')));
-    else if (at.depth <= DEEPEST) for (const node of children(at.node)) if (nameOf(node) !== '#text') queue.push({ node, depth: at.depth + 1 });
+    else if (at.depth <= DEEPEST)
+      for (const node of children(at.node)) if (nameOf(node) !== '#text') queue.push({ node, depth: at.depth + 1 });
   }
   return { byId, css: css.reverse().join('\n') };
 }
 
 const nameOf = (n: Node): string => (Object.keys(n).find((k) => k !== ':@') ?? '').replace(/^svg:/, '').toLowerCase();
 const attributes = (n: Node): Readonly<Record<string, string>> => (n[':@'] ?? {}) as Readonly<Record<string, string>>;
-const children = (n: Node): readonly Node[] => (Object.entries(n).find(([k]) => k !== ':@')?.[1] ?? []) as readonly Node[];
+const children = (n: Node): readonly Node[] =>
+  (Object.entries(n).find(([k]) => k !== ':@')?.[1] ?? []) as readonly Node[];
 
 class Reader {
   readonly lines: SvgLine[] = [];
@@ -150,7 +235,10 @@ class Reader {
   /** Elements being used, outermost first: one that holds its own use is not followed. */
   private readonly using: Node[] = [];
 
-  constructor(private readonly byId: ReadonlyMap<string, Node>, private readonly rules: readonly StyleRule[]) {}
+  constructor(
+    private readonly byId: ReadonlyMap<string, Node>,
+    private readonly rules: readonly StyleRule[],
+  ) {}
 
   group(node: Node, matrix: Matrix, style: Style, depth: number): void {
     if (depth > DEEPEST) throw new ShapeError(`the drawing is nested deeper than ${DEEPEST} groups; ungroup it`);
@@ -158,7 +246,8 @@ class Reader {
   }
 
   private element(node: Node, matrix: Matrix, style: Style, depth: number): void {
-    if (++this.count > MOST_ELEMENTS) throw new ShapeError(`the drawing has more than ${MOST_ELEMENTS} elements; bring in a part of it`);
+    if (++this.count > MOST_ELEMENTS)
+      throw new ShapeError(`the drawing has more than ${MOST_ELEMENTS} elements; bring in a part of it`);
     const name = nameOf(node);
     const a = attributes(node);
     if (WORDS[name]) this.leftOut.add(WORDS[name]);
@@ -182,7 +271,11 @@ class Reader {
     const to = (a.href ?? a['xlink:href'] ?? '').trim();
     const node = to.startsWith('#') ? this.byId.get(to.slice(1)) : undefined;
     if (!node) {
-      this.leftOut.add(to.startsWith('#') ? `a use of "${to.slice(0, 40)}", which is not in the file` : 'a use of something outside the file');
+      this.leftOut.add(
+        to.startsWith('#')
+          ? `a use of "${to.slice(0, 40)}", which is not in the file`
+          : 'a use of something outside the file',
+      );
       return;
     }
     if (this.using.includes(node)) {
@@ -192,7 +285,20 @@ class Reader {
     this.using.push(node);
     const at = compose(m, translate(lengthPx(a.x) ?? 0, lengthPx(a.y) ?? 0));
     const name = nameOf(node);
-    if (name === 'symbol' || name === 'svg') this.frame(node, { ...attributes(node), x: '0', y: '0', ...(a.width ? { width: a.width } : {}), ...(a.height ? { height: a.height } : {}) }, at, styled(name, attributes(node), style, this.rules, true), depth);
+    if (name === 'symbol' || name === 'svg')
+      this.frame(
+        node,
+        {
+          ...attributes(node),
+          x: '0',
+          y: '0',
+          ...(a.width ? { width: a.width } : {}),
+          ...(a.height ? { height: a.height } : {}),
+        },
+        at,
+        styled(name, attributes(node), style, this.rules, true),
+        depth,
+      );
     else this.element(node, at, style, depth + 1);
     this.using.pop();
   }
@@ -201,39 +307,81 @@ class Reader {
   private frame(node: Node, a: Readonly<Record<string, string>>, m: Matrix, style: Style, depth: number): void {
     const box = viewBoxOf(a);
     const [width, height] = [lengthPx(a.width) ?? box?.[2] ?? 0, lengthPx(a.height) ?? box?.[3] ?? 0];
-    this.group(node, compose(m, translate(lengthPx(a.x) ?? 0, lengthPx(a.y) ?? 0), fitted(a, width, height)), style, depth + 1);
+    this.group(
+      node,
+      compose(m, translate(lengthPx(a.x) ?? 0, lengthPx(a.y) ?? 0), fitted(a, width, height)),
+      style,
+      depth + 1,
+    );
   }
 
   private draw(name: string, a: Readonly<Record<string, string>>, m: Matrix, style: Style): void {
     // Curves are cut finely enough for the size they are drawn at.
     const grown = Math.sqrt(Math.abs(m.a * m.d - m.b * m.c)) || 1;
-    const outlines = outlinesOf(name, a, CURVE_TOLERANCE_MM / grown).map((l): Polyline => ({ ...l, points: l.points.map(([x, y]): Vec2 => {
-      const p = applyToPoint(m, { x, y });
-      return [p.x, p.y];
-    }) }));
-    if (outlines.some((l) => l.points.some((p) => !p.every((v) => Number.isFinite(v) && Math.abs(v) < 1e5)))) throw new ShapeError(`a ${name} lies more than 100 m away or has no place; check its transform`);
+    const outlines = outlinesOf(name, a, CURVE_TOLERANCE_MM / grown).map((l): Polyline => ({
+      ...l,
+      points: l.points.map(([x, y]): Vec2 => {
+        const p = applyToPoint(m, { x, y });
+        return [p.x, p.y];
+      }),
+    }));
+    if (outlines.some((l) => l.points.some((p) => !p.every((v) => Number.isFinite(v) && Math.abs(v) < 1e5))))
+      throw new ShapeError(`a ${name} lies more than 100 m away or has no place; check its transform`);
     const filled = style.fill !== 'none' && name !== 'line';
     if (filled) {
-      const region = regionFromRings(outlines.filter((l) => l.points.length > 2).map((l) => l.points), style.rule === 'evenodd' ? 'evenodd' : 'nonzero');
+      const region = regionFromRings(
+        outlines.filter((l) => l.points.length > 2).map((l) => l.points),
+        style.rule === 'evenodd' ? 'evenodd' : 'nonzero',
+      );
       if (regionArea(region) > 0) this.fills.push(region);
     }
     for (const [k, line] of outlines.entries()) {
-      this.lines.push({ ...line, layer: style.layer.join('/') || (a.id ?? ''), stroke: style.stroke.toLowerCase(), dashed: style.dash !== 'none' && style.dash !== '', dashDot: ofTwoLengths(style.dash), filled, id: a['data-id'] ?? a.id ?? `${name}-${this.lines.length + 1}${k > 0 ? `-${k + 1}` : ''}`, role: a['data-role'] ?? style.role });
+      this.lines.push({
+        ...line,
+        layer: style.layer.join('/') || (a.id ?? ''),
+        stroke: style.stroke.toLowerCase(),
+        dashed: style.dash !== 'none' && style.dash !== '',
+        dashDot: ofTwoLengths(style.dash),
+        filled,
+        id: a['data-id'] ?? a.id ?? `${name}-${this.lines.length + 1}${k > 0 ? `-${k + 1}` : ''}`,
+        role: a['data-role'] ?? style.role,
+      });
     }
   }
 }
 
-/** Whether a dash pattern has dashes of clearly different lengths; an odd number of entries is repeated (SVG 2, section 13.5.6). */
+/**
+ * Whether a dash pattern has dashes of clearly different lengths; an odd number of entries is repeated (SVG 2,
+ * section 13.5.6).
+ */
 function ofTwoLengths(pattern: string): boolean {
-  const once = pattern.split(/[\s,]+/).map(Number.parseFloat).filter(Number.isFinite);
+  const once = pattern
+    .split(/[\s,]+/)
+    .map(Number.parseFloat)
+    .filter(Number.isFinite);
   const entries = once.length % 2 === 0 ? once : [...once, ...once];
   const dashes = entries.filter((_, i) => i % 2 === 0);
   return dashes.length > 1 && Math.max(...dashes) > 1.5 * Math.min(...dashes);
 }
 
-/** How an element is drawn: its own style, then what sheets say of it, then its attributes, then what it stands in (CSS cascade). */
-function styled(name: string, a: Readonly<Record<string, string>>, up: Style, rules: readonly StyleRule[], group: boolean): Style {
-  const own = Object.fromEntries((a.style ?? '').split(';').map((part) => part.split(':').map((s) => s.trim())).filter((p) => p.length === 2).map(([k, v]) => [k.toLowerCase(), v]));
+/**
+ * How an element is drawn: its own style, then what sheets say of it, then its attributes, then what it stands in
+ * (CSS cascade).
+ */
+function styled(
+  name: string,
+  a: Readonly<Record<string, string>>,
+  up: Style,
+  rules: readonly StyleRule[],
+  group: boolean,
+): Style {
+  const own = Object.fromEntries(
+    (a.style ?? '')
+      .split(';')
+      .map((part) => part.split(':').map((s) => s.trim()))
+      .filter((p) => p.length === 2)
+      .map(([k, v]) => [k.toLowerCase(), v]),
+  );
   const css = { ...declarationsFor(rules, name, a.id, a.class), ...own };
   const get = (key: string, inherited: string): string => {
     const value = css[key] ?? a[key];
@@ -241,7 +389,10 @@ function styled(name: string, a: Readonly<Record<string, string>>, up: Style, ru
   };
   const title = Object.entries(a).find(([k]) => k.endsWith(':label'))?.[1] ?? a['data-name'] ?? a.id;
   return {
-    fill: get('fill', up.fill), stroke: get('stroke', up.stroke), dash: get('stroke-dasharray', up.dash), rule: get('fill-rule', up.rule),
+    fill: get('fill', up.fill),
+    stroke: get('stroke', up.stroke),
+    dash: get('stroke-dasharray', up.dash),
+    rule: get('fill-rule', up.rule),
     shown: up.shown && get('display', '') !== 'none' && get('visibility', '') !== 'hidden',
     layer: title && group && name !== 'svg' ? [...up.layer, title] : up.layer,
     role: a['data-role'] ?? up.role,
@@ -254,7 +405,10 @@ function transformOf(text: string | undefined): Matrix {
     const steps = fromDefinition(fromTransformAttribute(text));
     return compose(Array.isArray(steps) ? steps : [steps]);
   } catch {
-    throw new ShapeError(`the transform "${text.slice(0, 60)}" is not one SVG knows; it is translate, scale, rotate, skewX, skewY or matrix`);
+    throw new ShapeError(
+      `the transform "${text.slice(0, 60)}" is not one SVG knows; it is translate, scale, rotate, ` +
+        `skewX, skewY or matrix`,
+    );
   }
 }
 
@@ -263,21 +417,40 @@ function outlinesOf(name: string, a: Readonly<Record<string, string>>, tolerance
   const n = (key: string): number => lengthPx(a[key]) ?? 0;
   const closed = (points: readonly Vec2[]): Polyline[] => [{ points, closed: true }];
   switch (name) {
-    case 'path': return a.d ? polylinesOf(a.d, tolerance) : [];
-    case 'circle': return n('r') > 0 ? closed(ellipse(n('r'), n('r'), [n('cx'), n('cy')], tolerance)) : [];
-    case 'ellipse': return n('rx') > 0 && n('ry') > 0 ? closed(ellipse(n('rx'), n('ry'), [n('cx'), n('cy')], tolerance)) : [];
+    case 'path':
+      return a.d ? polylinesOf(a.d, tolerance) : [];
+    case 'circle':
+      return n('r') > 0 ? closed(ellipse(n('r'), n('r'), [n('cx'), n('cy')], tolerance)) : [];
+    case 'ellipse':
+      return n('rx') > 0 && n('ry') > 0 ? closed(ellipse(n('rx'), n('ry'), [n('cx'), n('cy')], tolerance)) : [];
     case 'rect': {
       const [w, h] = [n('width'), n('height')];
       if (w <= 0 || h <= 0) return [];
       const [rx, ry] = [lengthPx(a.rx) ?? n('ry'), lengthPx(a.ry) ?? n('rx')];
       // Unequal corner radii are drawn in a stretched frame.
       const k = rx > 0 && ry > 0 ? ry / rx : 1;
-      return closed(rectShape(w, h / k, rx)[0].outer.map(([x, y]): Vec2 => [n('x') + w / 2 + x, n('y') + h / 2 + y * k]));
+      return closed(
+        rectShape(w, h / k, rx)[0].outer.map(([x, y]): Vec2 => [n('x') + w / 2 + x, n('y') + h / 2 + y * k]),
+      );
     }
-    case 'line': return [{ points: [[n('x1'), n('y1')], [n('x2'), n('y2')]], closed: false }];
+    case 'line':
+      return [
+        {
+          points: [
+            [n('x1'), n('y1')],
+            [n('x2'), n('y2')],
+          ],
+          closed: false,
+        },
+      ];
     default: {
-      const v = (a.points ?? '').trim().split(/[\s,]+/).filter((s) => s !== '').map(Number);
-      if (v.some((x) => !Number.isFinite(x))) throw new ShapeError(`a ${name} has points that are not numbers: "${(a.points ?? '').slice(0, 40)}"`);
+      const v = (a.points ?? '')
+        .trim()
+        .split(/[\s,]+/)
+        .filter((s) => s !== '')
+        .map(Number);
+      if (v.some((x) => !Number.isFinite(x)))
+        throw new ShapeError(`a ${name} has points that are not numbers: "${(a.points ?? '').slice(0, 40)}"`);
       const points = Array.from({ length: Math.floor(v.length / 2) }, (_, i): Vec2 => [v[2 * i], v[2 * i + 1]]);
       return points.length > 1 ? [{ points, closed: name === 'polygon' }] : [];
     }

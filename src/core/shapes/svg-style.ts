@@ -1,6 +1,6 @@
 /**
- * Style sheets of an SVG, as far as they say how a line is drawn: rules by class, id and element name (CSS Selectors 3, compound
- * selectors only). Parsed by css-tree; values are used as words and never reach a page.
+ * Style sheets of an SVG, as far as they say how a line is drawn: rules by class, id and element name (CSS Selectors 3,
+ * compound selectors only). Parsed by css-tree; values are used as words and never reach a page.
  */
 import * as csstree from 'css-tree';
 
@@ -26,7 +26,11 @@ export const STYLE_PROPERTIES = new Set(['fill', 'stroke', 'stroke-dasharray', '
 export function readStyleSheet(text: string): StyleSheet {
   const leftOut = new Set<string>();
   if (text.length > LARGEST_SHEET) return { rules: [], leftOut: ['a style sheet of more than 200 kB'] };
-  const tree = csstree.parse(text, { parseValue: false, parseCustomProperty: false, onParseError: () => leftOut.add('a part of a style sheet that is not CSS') });
+  const tree = csstree.parse(text, {
+    parseValue: false,
+    parseCustomProperty: false,
+    onParseError: () => leftOut.add('a part of a style sheet that is not CSS'),
+  });
   const rules: StyleRule[] = [];
   if (tree.type !== 'StyleSheet') return { rules, leftOut: [...leftOut] };
   tree.children.forEach((node) => {
@@ -35,7 +39,8 @@ export function readStyleSheet(text: string): StyleSheet {
     const declarations: Record<string, string> = {};
     node.block.children.forEach((d) => {
       const property = d.type === 'Declaration' ? d.property.toLowerCase() : '';
-      if (d.type === 'Declaration' && STYLE_PROPERTIES.has(property)) declarations[property] = csstree.generate(d.value).trim();
+      if (d.type === 'Declaration' && STYLE_PROPERTIES.has(property))
+        declarations[property] = csstree.generate(d.value).trim();
     });
     if (Object.keys(declarations).length === 0) return;
     node.prelude.children.forEach((selector) => {
@@ -44,7 +49,13 @@ export function readStyleSheet(text: string): StyleSheet {
       else rules.push({ ...compound, declarations });
     });
   });
-  return { rules: rules.map((r, i) => ({ r, i })).sort((a, b) => a.r.specificity - b.r.specificity || a.i - b.i).map(({ r }) => r), leftOut: [...leftOut] };
+  return {
+    rules: rules
+      .map((r, i) => ({ r, i }))
+      .sort((a, b) => a.r.specificity - b.r.specificity || a.i - b.i)
+      .map(({ r }) => r),
+    leftOut: [...leftOut],
+  };
 }
 
 function compoundOf(selector: csstree.Selector): Omit<StyleRule, 'declarations'> | null {
@@ -57,12 +68,29 @@ function compoundOf(selector: csstree.Selector): Omit<StyleRule, 'declarations'>
     else if (part.type === 'IdSelector' && id === null) id = part.name;
     else simple = false;
   });
-  return simple ? { element, id, classes, specificity: (id ? 10_000 : 0) + 100 * classes.length + (element ? 1 : 0) } : null;
+  return simple
+    ? { element, id, classes, specificity: (id ? 10_000 : 0) + 100 * classes.length + (element ? 1 : 0) }
+    : null;
 }
 
 /** What a sheet says of an element: later and more specific rules win. */
-export function declarationsFor(rules: readonly StyleRule[], name: string, id: string | undefined, classNames: string | undefined): Readonly<Record<string, string>> {
+export function declarationsFor(
+  rules: readonly StyleRule[],
+  name: string,
+  id: string | undefined,
+  classNames: string | undefined,
+): Readonly<Record<string, string>> {
   if (rules.length === 0) return {};
   const own = (classNames ?? '').split(/\s+/);
-  return Object.assign({}, ...rules.filter((r) => (r.element === null || r.element === name) && (r.id === null || r.id === id) && r.classes.every((c) => own.includes(c))).map((r) => r.declarations)) as Record<string, string>;
+  return Object.assign(
+    {},
+    ...rules
+      .filter(
+        (r) =>
+          (r.element === null || r.element === name) &&
+          (r.id === null || r.id === id) &&
+          r.classes.every((c) => own.includes(c)),
+      )
+      .map((r) => r.declarations),
+  ) as Record<string, string>;
 }

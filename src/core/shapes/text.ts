@@ -22,7 +22,8 @@ export interface Letter {
 
 /** Each letter of a text, where it stands in its word. */
 export function letters({ string, font: id, size, spacing = 0 }: TextShape): Letter[] {
-  if (string.length > LONGEST_TEXT) throw new ShapeError(`the text has ${string.length} letters; at most ${LONGEST_TEXT} are set`);
+  if (string.length > LONGEST_TEXT)
+    throw new ShapeError(`the text has ${string.length} letters; at most ${LONGEST_TEXT} are set`);
   const font = fontOf(id);
   const missing = [...string].find((c) => /\S/.test(c) && font.charToGlyph(c).index === 0);
   if (missing) throw new ShapeError(`the font has no letter "${missing}"`);
@@ -63,7 +64,8 @@ function glyphRegion(commands: readonly PathCommand[]): Region {
       finish();
       ring = [[c.x, -c.y]];
     } else if (c.type === 'L') ring.push([c.x, -c.y]);
-    else if (c.type === 'C') ring.push(...bezierPoints([last, [c.x1, -c.y1], [c.x2, -c.y2], [c.x, -c.y]], CURVE_TOLERANCE_MM));
+    else if (c.type === 'C')
+      ring.push(...bezierPoints([last, [c.x1, -c.y1], [c.x2, -c.y2], [c.x, -c.y]], CURVE_TOLERANCE_MM));
     else if (c.type === 'Q') ring.push(...bezierPoints([last, [c.x1, -c.y1], [c.x, -c.y]], CURVE_TOLERANCE_MM));
     else finish();
   }

@@ -1,7 +1,19 @@
 /** Ties: narrow bridges that hold the islands of a window (the middle of an `o`). mm, y up. */
 import { centreOfArea } from './axis';
-import { contains, insidePoint, intersect, ringsOf, subtract, unite, regionBox, type Polygon, type Region, type Ring } from '../plane/polygon';
+import {
+  contains,
+  insidePoint,
+  intersect,
+  ringsOf,
+  subtract,
+  unite,
+  regionBox,
+  type Polygon,
+  type Region,
+  type Ring,
+} from '../plane/polygon';
 import { distToSegment, type Vec2 } from '../plane/vec2';
+import { WELD_MM } from '../tolerance';
 
 export interface Tie {
   /** Which island, counted over the region's holes. */
@@ -50,14 +62,21 @@ function directions(polygon: Polygon, ring: Ring, { width, count }: TieWishes, t
   for (let k = 0; k < count; k++) {
     // A further tie is worth a longer way if it stands well apart from those before it.
     const apart = (deg: number): number => Math.min(180, ...out.map((o) => Math.abs(((deg - o + 540) % 360) - 180)));
-    const best = ways.filter((w) => w.length < Infinity && apart(w.deg) >= 360 / (2 * count)).sort((a, b) => a.length - b.length)[0];
+    const best = ways
+      .filter((w) => w.length < Infinity && apart(w.deg) >= 360 / (2 * count))
+      .sort((a, b) => a.length - b.length)[0];
     if (best) out.push(best.deg);
   }
   return out.length > 0 ? out : [90];
 }
 
 /** A strip of the window's waste from an island outward, as far as the next paper. */
-function bridge(polygon: Polygon, ring: Ring, deg: number, width: number): { outline: Polygon; lengthMm: number; toOuter: boolean } | null {
+function bridge(
+  polygon: Polygon,
+  ring: Ring,
+  deg: number,
+  width: number,
+): { outline: Polygon; lengthMm: number; toOuter: boolean } | null {
   const island: Polygon = { outer: [...ring].reverse(), holes: [] };
   const middle = centreOfArea([island]);
   const centre = contains(island, middle) ? middle : insidePoint(island);
@@ -66,7 +85,12 @@ function bridge(polygon: Polygon, ring: Ring, deg: number, width: number): { out
   const t = (deg * Math.PI) / 180;
   const [ux, uy] = [Math.cos(t), Math.sin(t)];
   const h = width / 2;
-  const strip: Ring = [[centre[0] + h * uy, centre[1] - h * ux], [centre[0] + far * ux + h * uy, centre[1] + far * uy - h * ux], [centre[0] + far * ux - h * uy, centre[1] + far * uy + h * ux], [centre[0] - h * uy, centre[1] + h * ux]];
+  const strip: Ring = [
+    [centre[0] + h * uy, centre[1] - h * ux],
+    [centre[0] + far * ux + h * uy, centre[1] + far * uy - h * ux],
+    [centre[0] + far * ux - h * uy, centre[1] + far * uy + h * ux],
+    [centre[0] - h * uy, centre[1] + h * ux],
+  ];
   const parts = intersect([polygon], [{ outer: strip, holes: [] }]);
   const near = parts.filter((p) => touches(p, ring)).sort((a, b) => extent(a, ux, uy)[0] - extent(b, ux, uy)[0])[0];
   if (!near) return null;
@@ -74,9 +98,13 @@ function bridge(polygon: Polygon, ring: Ring, deg: number, width: number): { out
   return { outline: near, lengthMm: to - from, toOuter: touches(near, polygon.outer) && opens(polygon, near) };
 }
 /** With the tie in place the island is part of the paper round the window. */
-const opens = (polygon: Polygon, tie: Polygon): boolean => subtract([polygon], [tie]).reduce((n, p) => n + p.holes.length, 0) < polygon.holes.length;
+const opens = (polygon: Polygon, tie: Polygon): boolean =>
+  subtract([polygon], [tie]).reduce((n, p) => n + p.holes.length, 0) < polygon.holes.length;
 const extent = (p: Polygon, ux: number, uy: number): [number, number] => {
   const along = p.outer.map(([x, y]) => x * ux + y * uy);
   return [Math.min(...along), Math.max(...along)];
 };
-const touches = (p: Polygon, ring: Ring): boolean => ringsOf(p).some((r) => r.some((q: Vec2) => ring.some((a, i) => distToSegment(q, a, ring[(i + 1) % ring.length]) < 1e-4)));
+const touches = (p: Polygon, ring: Ring): boolean =>
+  ringsOf(p).some((r) =>
+    r.some((q: Vec2) => ring.some((a, i) => distToSegment(q, a, ring[(i + 1) % ring.length]) < WELD_MM)),
+  );

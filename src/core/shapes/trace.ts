@@ -14,7 +14,10 @@ export interface Raster {
 export interface TraceWishes {
   /** 0 to 1: pixels darker than this belong to the shape. */
   readonly threshold: number;
-  /** Radius over which the picture is blurred before it is traced, pixels: rounds the corners of pixels away, and corners of the shape by as much. */
+  /**
+   * Radius over which the picture is blurred before it is traced, pixels: rounds the corners of pixels away, and
+   * corners of the shape by as much.
+   */
   readonly smoothing: number;
   /** Spots and holes smaller than this many pixels are left out. */
   readonly specks: number;
@@ -49,7 +52,7 @@ export function fairThreshold(raster: Raster): number {
     below += n;
     belowSum += n * i;
     if (below === 0 || below === total) return;
-    const between = below * (total - below) * ((belowSum / below) - (sum - belowSum) / (total - below)) ** 2;
+    const between = below * (total - below) * (belowSum / below - (sum - belowSum) / (total - below)) ** 2;
     if (between > best * (1 + 1e-12)) [best, from, to] = [between, i, i];
     else if (between >= best * (1 - 1e-12)) to = i;
   });
@@ -59,21 +62,28 @@ export function fairThreshold(raster: Raster): number {
 /** The traced shape, mm, y up, its foot on y = 0. Throws ShapeError where nothing is left to trace. */
 export function traceShape(raster: Raster, wishes: TraceWishes): Region {
   const { width, height } = raster;
-  if (width * height > MOST_PIXELS) throw new ShapeError(`the picture has ${(width * height / 1e6).toFixed(1)} million pixels; at most ${MOST_PIXELS / 1e6} million are traced`);
+  if (width * height > MOST_PIXELS)
+    throw new ShapeError(
+      `the picture has ${((width * height) / 1e6).toFixed(1)} million pixels; at most ` +
+        `${MOST_PIXELS / 1e6} million are traced`,
+    );
   const mask = softMask(raster, wishes);
   if (wishes.smoothing > 0) blur2({ data: mask, width, height }, wishes.smoothing);
   const [found] = contours().size([width, height]).smooth(true).thresholds([0.5])(mask as unknown as number[]);
-  const rings = found.coordinates.flatMap((polygon) => polygon.map((ring) => ring.slice(0, -1).map(([x, y]): Vec2 => [x, height - y])));
+  const rings = found.coordinates.flatMap((polygon) =>
+    polygon.map((ring) => ring.slice(0, -1).map(([x, y]): Vec2 => [x, height - y])),
+  );
   const large = rings.filter((r) => Math.abs(ringArea(r)) >= wishes.specks && r.length > 2);
   let region = regionFromRings(large);
   if (!wishes.keepHoles) region = region.map((p) => ({ outer: p.outer, holes: [] }));
-  if (region.length === 0) throw new ShapeError('nothing is left to trace at this threshold; move it, or ask for the light parts');
+  if (region.length === 0)
+    throw new ShapeError('nothing is left to trace at this threshold; move it, or ask for the light parts');
   const extent = (r: Region): { low: number; k: number } => {
     const { min, max } = regionBox(r);
     return { low: min[1], k: wishes.heightMm / (max[1] - min[1]) };
   };
-  // Pixels' own steps are far finer than a knife: thinned to a tenth of a pixel, and never more coarsely than 0.05 mm. Only then is the
-  // height set, since the highest point may be one that is thinned away.
+  // Pixels' own steps are far finer than a knife: thinned to a tenth of a pixel, and never more coarsely than 0.05 mm.
+  // Only then is the height set, since the highest point may be one that is thinned away.
   const thin = thinOut(region, Math.min(0.05 / extent(region).k, 0.1));
   const { low, k } = extent(thin);
   return mapRegion(thin, ([x, y]): Vec2 => [x * k, (y - low) * k]);

@@ -1,6 +1,6 @@
 /** The cut list: what is cut from what, how large, how many, with which creases and glue. */
 import type { Assembly } from '../assembly/assembly';
-import { stockOf, type Design } from '../project/design';
+import { stockOf, type Design } from '../document/design';
 import { drawPieces, makingOf } from './drawing';
 
 export interface CutListRow {
@@ -20,11 +20,20 @@ export function cutList(design: Design, assembly: Assembly): CutListRow[] {
     const piece = assembly.pieces.find((p) => p.id === d.id);
     const stock = stockOf(design, d.stock);
     return {
-      piece: d.id, title: d.title, width_mm: round(d.box.max[0] - d.box.min[0]), height_mm: round(d.box.max[1] - d.box.min[1]),
-      stock: stock.name, colour: assembly.layers.find((l) => l.id === d.id)?.colour ?? stock.insideColour, count: d.count,
+      piece: d.id,
+      title: d.title,
+      width_mm: round(d.box.max[0] - d.box.min[0]),
+      height_mm: round(d.box.max[1] - d.box.min[1]),
+      stock: stock.name,
+      colour: assembly.layers.find((l) => l.id === d.id)?.colour ?? stock.insideColour,
+      count: d.count,
       creases: (piece?.creases ?? []).map((c) => {
         const making = makingOf(design, c.id, c.role);
-        return { id: c.id, role: c.role, made: making.way === 'score' ? 'score' : `perforate ${making.cutMm}:${making.gapMm}` };
+        return {
+          id: c.id,
+          role: c.role,
+          made: making.way === 'score' ? 'score' : `perforate ${making.cutMm}:${making.gapMm}`,
+        };
       }),
       glue: (piece?.glue ?? []).map((g) => `${g.id} onto ${g.onto.facet}`),
     };

@@ -1,10 +1,12 @@
 /** What is drawn for a piece: its lines by role, to the place where they are cut. One walk that every export shares. */
 import type { Assembly } from '../assembly/assembly';
-import { creaseStretches } from '../pattern/facets';
 import { perforationCuts, type Making } from '../pattern/making';
 import type { CreaseRole, LineRole, Piece } from '../pattern/pattern';
+import { arrange } from '../plane/arrangement';
+import { chainEdges } from '../plane/chain';
 import { boxOf, regionBox, ringArea, ringsOf, type Box2, type Ring } from '../plane/polygon';
-import type { Design } from '../project/design';
+import type { Design } from '../document/design';
+import { lineWork, type ScoreStretch } from './line-work';
 
 export interface DrawnLine {
   readonly role: LineRole;
@@ -27,7 +29,8 @@ export interface Drawing {
 }
 
 /** How a crease is produced: as said for itself, else for its role, else for all. */
-export const makingOf = (design: Design, crease: string, role?: CreaseRole): Making => design.making.creases[crease] ?? (role && design.making.roles?.[role]) ?? design.making.all;
+export const makingOf = (design: Design, crease: string, role?: CreaseRole): Making =>
+  design.making.creases[crease] ?? (role && design.making.roles?.[role]) ?? design.making.all;
 
 /** Every piece of the design, mats included, as lines in its own axes (mm, y up). */
 export function drawPieces(design: Design, assembly: Assembly): Drawing[] {
@@ -35,28 +38,72 @@ export function drawPieces(design: Design, assembly: Assembly): Drawing[] {
 }
 
 function drawPiece(design: Design, assembly: Assembly, piece: Piece): Drawing {
-  const lines: DrawnLine[] = ringsOf(piece.outline).map((points, i) => ({ role: i === 0 ? 'cut' : 'window', points, closed: true, id: `${piece.id}.edge` }));
-  for (const island of (piece.islands ?? []).flatMap(ringsOf)) lines.push({ role: 'cut', points: island, closed: true, id: `${piece.id}.island` });
-  for (const l of piece.lines) lines.push({ role: l.role, points: [l.a, l.b], closed: false, id: l.mechanism });
-  for (const c of piece.creases) {
-    const making = makingOf(design, c.id, c.role);
-    for (const s of creaseStretches(c, assembly.interruptions)) {
-      const cuts = making.way === 'perforate' ? perforationCuts(s, making.cutMm, making.gapMm) : [];
-      // A crease too short to be perforated is scored.
-      if (cuts.length === 0) lines.push({ role: c.role, points: [s.a, s.b], closed: false, id: c.id });
-      for (const cut of cuts) lines.push({ role: 'perforation', points: [cut.a, cut.b], closed: false, id: c.id, fold: c.role });
-    }
+  const { cuts, scores } = lineWork(piece, assembly.interruptions);
+  const glue = piece.glue.map((g): DrawnLine => ({ role: 'glue', points: g.outline, closed: true, id: g.id }));
+  return {
+    id: piece.id,
+    title: piece.title,
+    mechanism: piece.mechanism,
+    stock: piece.stock,
+    box: boxOf(piece.outline.outer),
+    lines: [...cuts, ...drawnMarks(piece), ...drawnCreases(design, scores), ...glue],
+    count: design.sheets.copies,
+  };
+}
+
+/** Lines that are only drawn, each once. */
+function drawnMarks(piece: Piece): DrawnLine[] {
+  const marks = piece.lines.filter((l) => l.role === 'mark');
+  const { vertices, edges } = arrange(marks);
+  return chainEdges(
+    vertices,
+    edges.map((e): [number, number] => [e.from, e.to]),
+  ).map(({ points, closed, first }): DrawnLine => {
+    const { mechanism } = marks[edges[first].sources[0]];
+    return { role: 'mark', points, closed, id: mechanism };
+  });
+}
+
+/** Scores chained where they meet; perforated creases as their cuts. */
+function drawnCreases(design: Design, scores: readonly ScoreStretch[]): DrawnLine[] {
+  const perforated: DrawnLine[] = [];
+  const scored: ScoreStretch[] = [];
+  for (const s of scores) {
+    const making = makingOf(design, s.crease.id, s.crease.role);
+    const cuts = making.way === 'perforate' ? perforationCuts(s, making.cutMm, making.gapMm) : [];
+    // A crease too short to be perforated is scored.
+    if (cuts.length === 0) scored.push(s);
+    const { id, role: fold } = s.crease;
+    for (const { a, b } of cuts) perforated.push({ role: 'perforation', points: [a, b], closed: false, id, fold });
   }
-  for (const g of piece.glue) lines.push({ role: 'glue', points: g.outline, closed: true, id: g.id });
-  return { id: piece.id, title: piece.title, mechanism: piece.mechanism, stock: piece.stock, box: boxOf(piece.outline.outer), lines, count: design.sheets.copies };
+  return [...perforated, ...(['valley', 'mountain'] as const).flatMap((role) => chainedScores(role, scored))];
+}
+
+function chainedScores(role: CreaseRole, scores: readonly ScoreStretch[]): DrawnLine[] {
+  const own = scores.filter((s) => s.crease.role === role);
+  const { vertices, edges } = arrange(own);
+  return chainEdges(
+    vertices,
+    edges.map((e): [number, number] => [e.from, e.to]),
+  ).map(({ points, closed, first }): DrawnLine => {
+    const { id } = own[edges[first].sources[0]].crease;
+    return { role, points, closed, id };
+  });
 }
 
 /** Mats and layers with their foam; one that is doubled is cut twice. */
 function drawLayers(design: Design, assembly: Assembly): Drawing[] {
   return assembly.layers.map(({ id, title, mechanism, stock, region, foam, doubled }): Drawing => ({
-    id, title, mechanism, stock, box: regionBox(region), count: design.sheets.copies * (doubled ? 2 : 1),
+    id,
+    title,
+    mechanism,
+    stock,
+    box: regionBox(region),
+    count: design.sheets.copies * (doubled ? 2 : 1),
     lines: [
-      ...region.flatMap(ringsOf).map((points): DrawnLine => ({ role: ringArea(points) > 0 ? 'cut' : 'window', points, closed: true, id })),
+      ...region
+        .flatMap(ringsOf)
+        .map((points): DrawnLine => ({ role: ringArea(points) > 0 ? 'cut' : 'window', points, closed: true, id })),
       ...foam.flatMap(ringsOf).map((points): DrawnLine => ({ role: 'glue', points, closed: true, id: `${id}.foam` })),
     ],
   }));

@@ -3,10 +3,11 @@ import { MaxRectsPacker } from 'maxrects-packer';
 import type { Assembly } from '../assembly/assembly';
 import { sheetById, type FlatSize } from '../paper/sizes';
 import type { Stock } from '../paper/stocks';
-import { stockOf, type Design } from '../project/design';
+import { stockOf, type Design } from '../document/design';
 import { pieceSize } from '../rules';
 import { ringArea } from '../plane/polygon';
 import { drawPieces, type Drawing } from './drawing';
+import { SIZE_ROUNDING_MM } from '../tolerance';
 
 export interface PlacedPiece {
   readonly drawing: Drawing;
@@ -33,8 +34,13 @@ export interface Layout {
 }
 
 interface Box {
-  x: number; y: number; width: number; height: number; rot: boolean;
-  drawing: Drawing; preturned: boolean;
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+  rot: boolean;
+  drawing: Drawing;
+  preturned: boolean;
 }
 
 export function layOut(design: Design, assembly: Assembly): Layout {
@@ -46,24 +52,51 @@ export function layOut(design: Design, assembly: Assembly): Layout {
     const { marginMm, spacingMm } = design.sheets;
     const [width, height] = [size.longMm - 2 * marginMm, size.shortMm - 2 * marginMm];
     // One spacing more than the room: the last piece in a row needs none beside it.
-    const packer = new MaxRectsPacker<Box>(width + spacingMm, height + spacingMm, 0, { smart: false, pot: false, square: false, allowRotation: stock.grain === 'none', border: 0 });
-    const boxes = drawings.filter((d) => stockOf(design, d.stock) === stock).flatMap((drawing) => {
-      const box = boxFor(drawing, assembly, stock, width, height, spacingMm);
-      if (!box) unplaced.push(drawing);
-      return box ? [box] : [];
+    const packer = new MaxRectsPacker<Box>(width + spacingMm, height + spacingMm, 0, {
+      smart: false,
+      pot: false,
+      square: false,
+      allowRotation: stock.grain === 'none',
+      border: 0,
     });
+    const boxes = drawings
+      .filter((d) => stockOf(design, d.stock) === stock)
+      .flatMap((drawing) => {
+        const box = boxFor(drawing, assembly, stock, width, height, spacingMm);
+        if (!box) unplaced.push(drawing);
+        return box ? [box] : [];
+      });
     packer.addArray(boxes.sort((a, b) => b.width * b.height - a.width * a.height));
     for (const bin of packer.bins) {
-      const placed = bin.rects.map((r): PlacedPiece => ({ drawing: r.drawing, x: marginMm + r.x, y: marginMm + r.y, turned: r.preturned !== r.rot }));
+      const placed = bin.rects.map((r): PlacedPiece => ({
+        drawing: r.drawing,
+        x: marginMm + r.x,
+        y: marginMm + r.y,
+        turned: r.preturned !== r.rot,
+      }));
       const used = placed.reduce((sum, p) => sum + paperArea(p.drawing), 0);
-      sheets.push({ stock, size, widthMm: size.longMm, heightMm: size.shortMm, placed, usePercent: (100 * used) / (size.longMm * size.shortMm) });
+      sheets.push({
+        stock,
+        size,
+        widthMm: size.longMm,
+        heightMm: size.shortMm,
+        placed,
+        usePercent: (100 * used) / (size.longMm * size.shortMm),
+      });
     }
   }
   return { sheets, unplaced };
 }
 
 /** With the grain if it fits so, across it if only that fits. */
-function boxFor(drawing: Drawing, assembly: Assembly, stock: Stock, width: number, height: number, spacing: number): Box | null {
+function boxFor(
+  drawing: Drawing,
+  assembly: Assembly,
+  stock: Stock,
+  width: number,
+  height: number,
+  spacing: number,
+): Box | null {
   const w = drawing.box.max[0] - drawing.box.min[0];
   const h = drawing.box.max[1] - drawing.box.min[1];
   const piece = assembly.pieces.find((p) => p.id === drawing.id);
@@ -72,16 +105,32 @@ function boxFor(drawing: Drawing, assembly: Assembly, stock: Stock, width: numbe
   const wantTurn = stock.grain === 'none' ? false : stock.grain === 'long' ? !alongX : alongX;
   for (const turned of [wantTurn, !wantTurn]) {
     const [a, b] = turned ? [h, w] : [w, h];
-    if (a <= width + 1e-6 && b <= height + 1e-6) return { x: 0, y: 0, width: Math.min(a, width) + spacing, height: Math.min(b, height) + spacing, rot: false, drawing, preturned: turned };
+    if (a <= width + SIZE_ROUNDING_MM && b <= height + SIZE_ROUNDING_MM)
+      return {
+        x: 0,
+        y: 0,
+        width: Math.min(a, width) + spacing,
+        height: Math.min(b, height) + spacing,
+        rot: false,
+        drawing,
+        preturned: turned,
+      };
   }
   return null;
 }
 
 export const paperArea = (d: Drawing): number =>
-  Math.abs(d.lines.filter((l) => l.closed && (l.role === 'cut' || l.role === 'window')).reduce((sum, l) => sum + (l.role === 'cut' ? 1 : -1) * Math.abs(ringArea(l.points)), 0));
+  Math.abs(
+    d.lines
+      .filter((l) => l.closed && (l.role === 'cut' || l.role === 'window'))
+      .reduce((sum, l) => sum + (l.role === 'cut' ? 1 : -1) * Math.abs(ringArea(l.points)), 0),
+  );
 
 /** Where a point of a piece lies on its sheet. */
-export function onSheet({ drawing, x, y, turned }: PlacedPiece, [px, py]: readonly [number, number]): readonly [number, number] {
+export function onSheet(
+  { drawing, x, y, turned }: PlacedPiece,
+  [px, py]: readonly [number, number],
+): readonly [number, number] {
   const { min, max } = drawing.box;
   return turned ? [x + max[1] - py, y + px - min[0]] : [x + px - min[0], y + py - min[1]];
 }

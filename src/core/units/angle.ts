@@ -6,8 +6,10 @@ export const radToDeg = (rad: number): number => (rad * 180) / Math.PI;
 
 /** Read an angle in degrees: `45`, `45°`, `45 deg`. */
 export function parseAngle(text: string): Parsed {
-  const match = /^([+-]?(?:\d+(?:[.,]\d+)?|[.,]\d+))\s*(?:°|deg|degrees)?$/.exec(text.trim().replace(/[−–]/g, '-'));
-  if (!match || text.length > 40) return { ok: false, why: `"${text.slice(0, 20)}" is not an angle; type degrees such as 45` };
+  const tidy = text.trim().replace(/[−–]/g, '-');
+  const match = /^([+-]?(?:\d+(?:[.,]\d+)?|[.,]\d+))\s*(?:°|deg|degrees)?$/.exec(tidy);
+  if (!match || text.length > 40)
+    return { ok: false, why: `"${text.slice(0, 20)}" is not an angle; type degrees such as 45` };
   const value = Number(match[1].replace(',', '.'));
   if (Math.abs(value) > 360) return { ok: false, why: `${value} is not an angle between -360 and 360 degrees` };
   return { ok: true, value };

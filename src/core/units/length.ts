@@ -1,5 +1,5 @@
 /** Lengths in text: millimetres and inches, decimals and fractions. */
-import { FRACTION_IN } from '../tolerance';
+import { FRACTION_IN, SIZE_ROUNDING_MM } from '../tolerance';
 
 export type LengthUnit = 'mm' | 'in';
 
@@ -25,7 +25,13 @@ const UNIT_MM: Readonly<Record<string, number>> = {
 const NUMBER = /^([+-]?)(\d+(?:[.,]\d+)?|[.,]\d+)$/;
 const MIXED = /^([+-]?)(?:(\d+)(?:\s+|\s*-\s*))?(\d+)\s*\/\s*(\d+)$/;
 const VULGAR: Readonly<Record<string, string>> = {
-  '¼': '1/4', '½': '1/2', '¾': '3/4', '⅛': '1/8', '⅜': '3/8', '⅝': '5/8', '⅞': '7/8',
+  '¼': '1/4',
+  '½': '1/2',
+  '¾': '3/4',
+  '⅛': '1/8',
+  '⅜': '3/8',
+  '⅝': '5/8',
+  '⅞': '7/8',
 };
 
 /** The number in `text`: `4`, `-1.5`, `4 1/8`, `4-1/8`, `3/8`. Null when it is none of these. */
@@ -46,12 +52,17 @@ function parseNumber(text: string): number | null {
  * @returns millimetres, or a sentence that says what would be right
  */
 export function parseLength(text: string, unitless: LengthUnit = 'mm'): Parsed {
-  const tidy = text.trim().replace(/[−–]/g, '-').replace(/[¼½¾⅛⅜⅝⅞]/g, (c) => ` ${VULGAR[c]}`).trim();
+  const tidy = text
+    .trim()
+    .replace(/[−–]/g, '-')
+    .replace(/[¼½¾⅛⅜⅝⅞]/g, (c) => ` ${VULGAR[c]}`)
+    .trim();
   if (tidy === '') return { ok: false, why: 'a length is missing; type a number such as 25 or 4 1/8 in' };
   if (tidy.length > 40) return { ok: false, why: `"${tidy.slice(0, 20)}…" is too long for a length` };
   const match = /^(.*?[\d/])\s*([a-zA-Z"″]*)$/.exec(tidy);
   const value = match ? parseNumber(match[1].trim()) : null;
-  if (!match || value === null) return { ok: false, why: `"${tidy}" is not a length; type a number such as 25, 10 cm or 4 1/8 in` };
+  if (!match || value === null)
+    return { ok: false, why: `"${tidy}" is not a length; type a number such as 25, 10 cm or 4 1/8 in` };
   const unitName = match[2].toLowerCase();
   if (unitName !== '' && !Object.hasOwn(UNIT_MM, unitName)) {
     return { ok: false, why: `"${match[2]}" is not a unit of length; use mm, cm or in` };
@@ -86,12 +97,39 @@ export function trimNumber(value: number, digits: number): string {
   return text === '-0' || text === '' ? '0' : text;
 }
 
-/** A length for reading: mm to 0.1, or inches as a fraction where it is one and to 0.001 where not. No unit appended. */
+/**
+ * A length for reading: mm to 0.1, or inches as a fraction where it is one and to 0.001 where not. No unit appended.
+ */
 export function formatLength(mm: number, unit: LengthUnit): string {
   if (unit === 'mm') return trimNumber(mm, 1);
   const inches = mm / MM_PER_INCH;
   return asFraction(inches) ?? trimNumber(inches, 3);
 }
+
+/** Inches are said by the marks people cut by. */
+const SAID_IN = 1 / 16;
+/** An inch figure this near to a mark is that mark for whoever cuts it (in): a twentieth of a millimetre. */
+const SAID_ON_MARK_IN = 0.002;
+
+/**
+ * A length in a sentence, with its unit: mm to 0.1 (small ones to 0.01), inches as a fraction where they lie on a mark
+ * of 1/16 and to 0.01 (small ones to 0.001) where not.
+ */
+export function formatSaid(mm: number, unit: LengthUnit): string {
+  if (unit === 'mm') return `${Math.abs(mm) < 0.05 && mm !== 0 ? mm.toFixed(2) : mm.toFixed(1)} mm`;
+  const inches = mm / MM_PER_INCH;
+  const mark = Math.round(inches / SAID_IN) * SAID_IN;
+  if (Math.abs(mark - inches) <= SAID_ON_MARK_IN && (mark !== 0 || inches === 0)) return `${asFraction(mark)!} in`;
+  return `${inches.toFixed(Math.abs(inches) < 0.1 ? 3 : 2)} in`;
+}
+
+/** The thickness of paper, with its unit: to 0.01 mm, or 0.001 in. */
+export const formatFine = (mm: number, unit: LengthUnit): string =>
+  unit === 'in' ? `${(mm / MM_PER_INCH).toFixed(3)} in` : `${mm.toFixed(2)} mm`;
+
+/** The nearest length on a mark people cut by: whole mm, or sixteenths of an inch. In mm. */
+export const roundedForCutting = (mm: number, unit: LengthUnit): number =>
+  unit === 'mm' ? Math.round(mm) : Math.round(mm / MM_PER_INCH / SAID_IN) * SAID_IN * MM_PER_INCH;
 
 /** Marks on a cutter's ruler, inches. */
 const RULER_IN = 1 / 32;
@@ -108,7 +146,8 @@ export function rulerInches(mm: number): string {
 
 /** Width and height as a cutter reads them: mm, and inches off a ruler. */
 export const cutterSize = (widthMm: number, heightMm: number): string =>
-  `${formatLength(widthMm, 'mm')} × ${formatLength(heightMm, 'mm')} mm · ${rulerInches(widthMm)} × ${rulerInches(heightMm)} in`;
+  `${formatLength(widthMm, 'mm')} × ${formatLength(heightMm, 'mm')} mm · ${rulerInches(widthMm)} × ` +
+  `${rulerInches(heightMm)} in`;
 
 /** A length for a field: parses back to the very same millimetres. */
 export function exactLength(mm: number, unit: LengthUnit): string {
@@ -118,7 +157,7 @@ export function exactLength(mm: number, unit: LengthUnit): string {
     const decimal = String(mm / MM_PER_INCH);
     return sameWhenRead(decimal, 'in', mm) ? decimal : `${mm} mm`;
   }
-  return Math.abs(mm) < 1e-6 ? '0' : String(mm);
+  return Math.abs(mm) < SIZE_ROUNDING_MM ? '0' : String(mm);
 }
 
 function sameWhenRead(text: string, unit: LengthUnit, mm: number): boolean {

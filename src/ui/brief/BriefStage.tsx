@@ -2,7 +2,8 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { ENVELOPE_EASE_MM, ENVELOPES, envelopeById, POST_FORMATS, postById } from '@/core/paper/sizes';
 import { foldCardParameters } from '@/core/kinds';
-import { cardValues, setParameter, stockOf, type Design } from '@/core/project/design';
+import { cardValues, setParameter } from '@/core/document/fields';
+import { stockOf, type Design } from '@/core/document/design';
 import { formatLength } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
 import { Choice, NumberField } from '../common/Field';
@@ -17,29 +18,118 @@ export function BriefStage() {
   const values = cardValues(design);
   const number = (key: string, also: readonly string[] = []) => {
     const p = foldCardParameters.find((q) => q.key === key)!;
-    return <NumberField key={key} parameter={p} value={values[key]} unit={design.units} onChange={(v) => edit(`${p.label.toLowerCase()} ${formatLength(v ?? 0, design.units)} ${design.units}`, (d) => [key, ...also].reduce((x, k) => setParameter(x, 'card', k, v), d))} />;
+    return (
+      <NumberField
+        key={key}
+        parameter={p}
+        value={values[key]}
+        unit={design.units}
+        onChange={(v) =>
+          edit(`${p.label.toLowerCase()} ${formatLength(v ?? 0, design.units)} ${design.units}`, (d) =>
+            [key, ...also].reduce((x, k) => setParameter(x, 'card', k, v), d),
+          )
+        }
+      />
+    );
   };
   const even = values.reachA === values.reachB;
   return (
     <Box display="grid" gridTemplateColumns="330px minmax(0, 1fr)" height="100%" minHeight="0">
       <Box bg="panel" p="14px 18px" overflowY="auto" borderRight="1px solid var(--rule)">
-        <chakra.h2 className="heading" mb="10px !important">Card</chakra.h2>
-        <Choice label="Units" value={design.units} choices={[{ id: 'mm', name: 'mm' }, { id: 'in', name: 'inches' }]} onChange={(u) => edit(`units ${u}`, (d) => ({ ...d, units: u as Design['units'] }))} />
-        <Choice label="Fold at the" value={String(values.fold)} choices={[{ id: 'side', name: 'side' }, { id: 'top', name: 'top' }]} onChange={(c) => edit(`fold at the ${c}`, (d) => setParameter(d, 'card', 'fold', c))} />
+        <chakra.h2 className="heading" mb="10px !important">
+          Card
+        </chakra.h2>
+        <Choice
+          label="Units"
+          value={design.units}
+          choices={[
+            { id: 'mm', name: 'mm' },
+            { id: 'in', name: 'inches' },
+          ]}
+          onChange={(u) => edit(`units ${u}`, (d) => ({ ...d, units: u as Design['units'] }))}
+        />
+        <Choice
+          label="Fold at the"
+          value={String(values.fold)}
+          choices={[
+            { id: 'side', name: 'side' },
+            { id: 'top', name: 'top' },
+          ]}
+          onChange={(c) => edit(`fold at the ${c}`, (d) => setParameter(d, 'card', 'fold', c))}
+        />
         {number('gutter')}
         {number('reachA', even ? ['reachB'] : [])}
-        {even ? <chakra.p className="dim" fontSize="12.5px" mt="-6px" mb="10px">Both leaves reach as far. Set leaf B in Build where they differ.</chakra.p> : number('reachB')}
+        {even ? (
+          <chakra.p className="dim" fontSize="12.5px" mt="-6px" mb="10px">
+            Both leaves reach as far. Set leaf B in Build where they differ.
+          </chakra.p>
+        ) : (
+          number('reachB')
+        )}
         {number('liner')}
-        <Choice asList label="Base from" value={design.card.stock} choices={design.stocks.map((s) => ({ id: s.id, name: s.name }))} onChange={(stock) => edit('base stock', (d) => ({ ...d, card: { ...d.card, stock } }))} />
-        {(values.liner as number) > 0 && <Choice asList label="Liner from" value={design.card.pageStock} choices={design.stocks.map((s) => ({ id: s.id, name: s.name }))} onChange={(pageStock) => edit('liner stock', (d) => ({ ...d, card: { ...d.card, pageStock } }))} />}
-        <chakra.h2 className="heading" m="18px 0 10px !important">Post</chakra.h2>
-        <Choice asList label="Envelope" value={design.post.envelope ?? ''} choices={[{ id: '', name: 'none' }, ...ENVELOPES.map((e) => ({ id: e.id, name: `${e.name} · ${formatLength(e.shortMm, design.units)} × ${formatLength(e.longMm, design.units)}` }))]} onChange={(e) => edit(e === '' ? 'no envelope' : `envelope ${e}`, (d) => ({ ...d, post: { ...d.post, envelope: e || null } }))} />
-        <Choice asList label="Goes as" value={design.post.format ?? ''} choices={[{ id: '', name: 'not posted' }, ...POST_FORMATS.map((p) => ({ id: p.id, name: p.name }))]} onChange={(f) => edit(f === '' ? 'not posted' : `post ${f}`, (d) => ({ ...d, post: { ...d.post, format: f || null } }))} />
+        <Choice
+          asList
+          label="Base from"
+          value={design.card.stock}
+          choices={design.stocks.map((s) => ({ id: s.id, name: s.name }))}
+          onChange={(stock) => edit('base stock', (d) => ({ ...d, card: { ...d.card, stock } }))}
+        />
+        {(values.liner as number) > 0 && (
+          <Choice
+            asList
+            label="Liner from"
+            value={design.card.pageStock}
+            choices={design.stocks.map((s) => ({ id: s.id, name: s.name }))}
+            onChange={(pageStock) => edit('liner stock', (d) => ({ ...d, card: { ...d.card, pageStock } }))}
+          />
+        )}
+        <chakra.h2 className="heading" m="18px 0 10px !important">
+          Post
+        </chakra.h2>
+        <Choice
+          asList
+          label="Envelope"
+          value={design.post.envelope ?? ''}
+          choices={[
+            { id: '', name: 'none' },
+            ...ENVELOPES.map((e) => ({
+              id: e.id,
+              name: `${e.name} · ${formatLength(e.shortMm, design.units)} × ${formatLength(e.longMm, design.units)}`,
+            })),
+          ]}
+          onChange={(e) =>
+            edit(e === '' ? 'no envelope' : `envelope ${e}`, (d) => ({
+              ...d,
+              post: { ...d.post, envelope: e || null },
+            }))
+          }
+        />
+        <Choice
+          asList
+          label="Goes as"
+          value={design.post.format ?? ''}
+          choices={[{ id: '', name: 'not posted' }, ...POST_FORMATS.map((p) => ({ id: p.id, name: p.name }))]}
+          onChange={(f) =>
+            edit(f === '' ? 'not posted' : `post ${f}`, (d) => ({ ...d, post: { ...d.post, format: f || null } }))
+          }
+        />
         <chakra.label display="flex" gap="8px" alignItems="center" my="10px">
-          <input type="checkbox" checked={design.card.stayInside} onChange={(e) => { const stayInside = e.currentTarget.checked; edit(stayInside ? 'stay inside while opening' : 'free while opening', (d) => ({ ...d, card: { ...d.card, stayInside } })); }} />
+          <input
+            type="checkbox"
+            checked={design.card.stayInside}
+            onChange={(e) => {
+              const stayInside = e.currentTarget.checked;
+              edit(stayInside ? 'stay inside while opening' : 'free while opening', (d) => ({
+                ...d,
+                card: { ...d.card, stayInside },
+              }));
+            }}
+          />
           Stays inside its outline while it opens
         </chakra.label>
-        {findings?.map((f) => <FindingCard key={`${f.rule}${f.aspect}`} finding={f} />)}
+        {findings?.map((f) => (
+          <FindingCard key={`${f.rule}${f.aspect}`} finding={f} />
+        ))}
       </Box>
       <Box minWidth="0" display="grid" gridTemplateRows="minmax(0, 1fr) auto" minHeight="0" overflowY="auto">
         <ClosedCard design={design} />
@@ -59,7 +149,8 @@ function ClosedCard({ design }: { design: Design }) {
   const [w, h] = side ? [away, along] : [along, away];
   const envelope = design.post.envelope ? envelopeById(design.post.envelope) : undefined;
   const post = design.post.format ? postById(design.post.format) : undefined;
-  const fit = (s: { shortMm: number; longMm: number }): [number, number] => (w >= h ? [s.longMm, s.shortMm] : [s.shortMm, s.longMm]);
+  const fit = (s: { shortMm: number; longMm: number }): [number, number] =>
+    w >= h ? [s.longMm, s.shortMm] : [s.shortMm, s.longMm];
   const env = envelope && fit(envelope);
   const most = post && fit(post.most);
   const [W, H] = [Math.max(w, env?.[0] ?? 0, most?.[0] ?? 0), Math.max(h, env?.[1] ?? 0, most?.[1] ?? 0)];
@@ -69,22 +160,105 @@ function ClosedCard({ design }: { design: Design }) {
   const box = (bw: number, bh: number) => ({ x: -bw / 2, y: -bh / 2, width: bw, height: bh });
   const show = (x: number): string => formatLength(x, design.units);
   const tight = env && (w > env[0] - ENVELOPE_EASE_MM + 1e-6 || h > env[1] - ENVELOPE_EASE_MM + 1e-6);
-  const label = (x: number, y: number, words: string, fill = 'var(--ink-2)', anchor: 'start' | 'middle' = 'start') => <text x={x} y={y} style={{ fontSize: text }} fill={fill} textAnchor={anchor}>{words}</text>;
+  const label = (x: number, y: number, words: string, fill = 'var(--ink-2)', anchor: 'start' | 'middle' = 'start') => (
+    <text x={x} y={y} style={{ fontSize: text }} fill={fill} textAnchor={anchor}>
+      {words}
+    </text>
+  );
   return (
-    <svg role="img" aria-label={`Closed card ${show(w)} by ${show(h)} ${design.units}`} width="100%" height="100%" style={{ minHeight: 240, maxHeight: '100%' }} viewBox={`${-W / 2 - pad} ${-H / 2 - pad} ${W + 2 * pad} ${H + 2 * pad}`}>
-      {most && <><rect {...box(...most)} fill="none" stroke="var(--ink-2)" strokeDasharray="6 5" style={{ vectorEffect: 'non-scaling-stroke' }} />{label(-most[0] / 2, -most[1] / 2 - text * 0.5, `largest for ${post.name}: ${show(most[0])} × ${show(most[1])}`)}</>}
-      {env && (
+    <svg
+      role="img"
+      aria-label={`Closed card ${show(w)} by ${show(h)} ${design.units}`}
+      width="100%"
+      height="100%"
+      style={{ minHeight: 240, maxHeight: '100%' }}
+      viewBox={`${-W / 2 - pad} ${-H / 2 - pad} ${W + 2 * pad} ${H + 2 * pad}`}
+    >
+      {most && (
         <>
-          <rect {...box(...env)} fill="var(--board)" stroke="var(--ink-2)" style={{ vectorEffect: 'non-scaling-stroke' }} />
-          <path d={`M${-env[0] / 2} ${-env[1] / 2} L0 ${-env[1] / 2 + env[1] * 0.42} L${env[0] / 2} ${-env[1] / 2}`} fill="none" stroke="var(--board-2)" style={{ vectorEffect: 'non-scaling-stroke' }} />
-          <rect {...box(env[0] - ENVELOPE_EASE_MM, env[1] - ENVELOPE_EASE_MM)} fill="none" stroke={tight ? 'var(--bad)' : 'var(--good)'} strokeDasharray="3 3" style={{ vectorEffect: 'non-scaling-stroke' }} />
-          {label(-env[0] / 2, env[1] / 2 + text * 1.3, `${envelope.name} envelope ${show(env[0])} × ${show(env[1])}, ${ENVELOPE_EASE_MM} mm ease inside`, tight ? 'var(--bad)' : 'var(--ink-2)')}
+          <rect
+            {...box(...most)}
+            fill="none"
+            stroke="var(--ink-2)"
+            strokeDasharray="6 5"
+            style={{ vectorEffect: 'non-scaling-stroke' }}
+          />
+          {label(
+            -most[0] / 2,
+            -most[1] / 2 - text * 0.5,
+            `largest for ${post.name}: ${show(most[0])} × ${show(most[1])}`,
+          )}
         </>
       )}
-      <rect {...box(w, h)} fill={stock.outsideColour} stroke="var(--cut)" strokeWidth="1.4" style={{ vectorEffect: 'non-scaling-stroke' }} />
-      {side ? <line x1={-w / 2} x2={-w / 2} y1={-h / 2} y2={h / 2} stroke="var(--valley)" strokeWidth="4" style={{ vectorEffect: 'non-scaling-stroke' }} /> : <line x1={-w / 2} x2={w / 2} y1={-h / 2} y2={-h / 2} stroke="var(--valley)" strokeWidth="4" style={{ vectorEffect: 'non-scaling-stroke' }} />}
-      <text x="0" y={-text * 0.2} style={{ fontSize: text * 1.5, fontWeight: 700 }} textAnchor="middle" fill={inkOn(stock.outsideColour)}>{show(w)} × {show(h)} {design.units}</text>
-      <text x="0" y={text * 1.4} style={{ fontSize: text }} textAnchor="middle" fill={inkOn(stock.outsideColour)}>closed{closed ? ` · ${closed.thickness_mm.toFixed(2)} mm thick` : ''}</text>
+      {env && (
+        <>
+          <rect
+            {...box(...env)}
+            fill="var(--board)"
+            stroke="var(--ink-2)"
+            style={{ vectorEffect: 'non-scaling-stroke' }}
+          />
+          <path
+            d={`M${-env[0] / 2} ${-env[1] / 2} L0 ${-env[1] / 2 + env[1] * 0.42} L${env[0] / 2} ${-env[1] / 2}`}
+            fill="none"
+            stroke="var(--board-2)"
+            style={{ vectorEffect: 'non-scaling-stroke' }}
+          />
+          <rect
+            {...box(env[0] - ENVELOPE_EASE_MM, env[1] - ENVELOPE_EASE_MM)}
+            fill="none"
+            stroke={tight ? 'var(--bad)' : 'var(--good)'}
+            strokeDasharray="3 3"
+            style={{ vectorEffect: 'non-scaling-stroke' }}
+          />
+          {label(
+            -env[0] / 2,
+            env[1] / 2 + text * 1.3,
+            `${envelope.name} envelope ${show(env[0])} × ${show(env[1])}, ${ENVELOPE_EASE_MM} mm ease inside`,
+            tight ? 'var(--bad)' : 'var(--ink-2)',
+          )}
+        </>
+      )}
+      <rect
+        {...box(w, h)}
+        fill={stock.outsideColour}
+        stroke="var(--cut)"
+        strokeWidth="1.4"
+        style={{ vectorEffect: 'non-scaling-stroke' }}
+      />
+      {side ? (
+        <line
+          x1={-w / 2}
+          x2={-w / 2}
+          y1={-h / 2}
+          y2={h / 2}
+          stroke="var(--valley)"
+          strokeWidth="4"
+          style={{ vectorEffect: 'non-scaling-stroke' }}
+        />
+      ) : (
+        <line
+          x1={-w / 2}
+          x2={w / 2}
+          y1={-h / 2}
+          y2={-h / 2}
+          stroke="var(--valley)"
+          strokeWidth="4"
+          style={{ vectorEffect: 'non-scaling-stroke' }}
+        />
+      )}
+      <text
+        x="0"
+        y={-text * 0.2}
+        style={{ fontSize: text * 1.5, fontWeight: 700 }}
+        textAnchor="middle"
+        fill={inkOn(stock.outsideColour)}
+      >
+        {show(w)} × {show(h)} {design.units}
+      </text>
+      <text x="0" y={text * 1.4} style={{ fontSize: text }} textAnchor="middle" fill={inkOn(stock.outsideColour)}>
+        closed{closed ? ` · ${closed.thickness_mm.toFixed(2)} mm thick` : ''}
+      </text>
     </svg>
   );
 }

@@ -2,45 +2,173 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { SHEETS } from '@/core/paper/sizes';
 import type { Stock } from '@/core/paper/stocks';
-import type { Parameter } from '@/core/kinds';
-import type { Design } from '@/core/project/design';
+import type { Design } from '@/core/document/design';
 import { useActions, useStudio } from '@/store/context';
+import { count, mm } from '../common/asked';
 import { Action, NumberField } from '../common/Field';
 
-const field = (key: keyof Stock & string, label: string, unit: Parameter['unit'], min: number, max: number, note: string): Parameter => ({ key, label, unit, default: 0, min, max, note });
-const GSM = field('gsm', '', 'count', 20, 2000, 'Grams per square metre');
-const CALIPER = field('caliperMm', '', 'mm', 0.02, 10, 'Thickness of one sheet');
-const WEB = field('leastWebMm', '', 'mm', 0.1, 50, 'Narrowest strip that does not tear');
+const GSM = count('gsm', '', 20, 2000, { note: 'Grams per square metre' });
+const CALIPER = mm('caliperMm', '', 0.02, 10, { note: 'Thickness of one sheet' });
+const WEB = mm('leastWebMm', '', 0.1, 50, { note: 'Narrowest strip that does not tear' });
 
-const inUse = (d: Design, id: string): boolean => d.card.stock === id || d.card.pageStock === id || d.mechanisms.some((m) => m.stock === id) || d.dressing.some((x) => x.mats.some((m) => m.stock === id));
+const inUse = (d: Design, id: string): boolean =>
+  d.card.stock === id ||
+  d.card.pageStock === id ||
+  d.mechanisms.some((m) => m.stock === id) ||
+  d.dressing.some((x) => x.mats.some((m) => m.stock === id));
 
 /** Stocks at hand: weight, caliper, colours, grain, least web, and the sheet they come in. */
 export function StockTable() {
   const design = useStudio((s) => s.design);
   const { edit } = useActions();
-  const set = (id: string, change: Partial<Stock>): void => edit('stock', (d) => ({ ...d, stocks: d.stocks.map((s) => (s.id === id ? { ...s, ...change } : s)) }));
-  const another = (): void => edit('another stock', (d) => {
-    let n = d.stocks.length + 1;
-    while (d.stocks.some((s) => s.id === `stock-${n}`)) n++;
-    return { ...d, stocks: [...d.stocks, { ...d.stocks[0], id: `stock-${n}`, name: `Stock ${n}` }] };
-  });
+  const set = (id: string, change: Partial<Stock>): void =>
+    edit('stock', (d) => ({ ...d, stocks: d.stocks.map((s) => (s.id === id ? { ...s, ...change } : s)) }));
+  const another = (): void =>
+    edit('another stock', (d) => {
+      let n = d.stocks.length + 1;
+      while (d.stocks.some((s) => s.id === `stock-${n}`)) n++;
+      return { ...d, stocks: [...d.stocks, { ...d.stocks[0], id: `stock-${n}`, name: `Stock ${n}` }] };
+    });
   return (
     <Box as="section" aria-label="Stocks" borderTop="1px solid var(--rule)" bg="panel" p="12px 18px" overflowX="auto">
-      <Box display="flex" alignItems="center" mb="6px"><chakra.h2 className="heading" flex="1">Stocks</chakra.h2><Action small onClick={another}>Another stock</Action></Box>
-      <chakra.table width="100%" fontSize="13px" css={{ '& th': { textAlign: 'left', fontWeight: 600, color: 'var(--ink-2)', padding: '2px 8px 2px 0' }, '& td': { padding: '1px 8px 1px 0' }, '& td > div': { marginBottom: 0 }, '& input.num': { width: '70px' } }}>
-        <thead><tr><th>Name</th><th>g/m²</th><th>Caliper</th><th>Least web</th><th>Inside</th><th>Outside</th><th>Grain</th><th>Sheet</th><th /></tr></thead>
+      <Box display="flex" alignItems="center" mb="6px">
+        <chakra.h2 className="heading" flex="1">
+          Stocks
+        </chakra.h2>
+        <Action small onClick={another}>
+          Another stock
+        </Action>
+      </Box>
+      <chakra.table
+        width="100%"
+        fontSize="13px"
+        css={{
+          '& th': { textAlign: 'left', fontWeight: 600, color: 'var(--ink-2)', padding: '2px 8px 2px 0' },
+          '& td': { padding: '1px 8px 1px 0' },
+          '& td > div': { marginBottom: 0 },
+          '& input.num': { width: '70px' },
+        }}
+      >
+        <thead>
+          <tr>
+            <th>Name</th>
+            <th>g/m²</th>
+            <th>Caliper</th>
+            <th>Least web</th>
+            <th>Inside</th>
+            <th>Outside</th>
+            <th>Grain</th>
+            <th>Sheet</th>
+            <th />
+          </tr>
+        </thead>
         <tbody>
           {design.stocks.map((s) => (
             <tr key={s.id}>
-              <td><chakra.input aria-label={`Name of ${s.name}`} defaultValue={s.name} key={s.name} maxLength={80} onBlur={(e) => { const name = e.currentTarget.value.trim(); if (name && name !== s.name) set(s.id, { name }); }} width="132px" bg="field" border="1px solid var(--rule)" borderRadius="card" px="6px" height="26px" /></td>
-              <td><NumberField parameter={GSM} value={s.gsm} unit="mm" onChange={(v) => v !== null && set(s.id, { gsm: v })} /></td>
-              <td><NumberField fine parameter={CALIPER} value={s.caliperMm} unit="mm" onChange={(v) => v !== null && set(s.id, { caliperMm: v })} /></td>
-              <td><NumberField parameter={WEB} value={s.leastWebMm} unit={design.units} onChange={(v) => v !== null && set(s.id, { leastWebMm: v })} /></td>
-              <td><input type="color" aria-label={`Inside colour of ${s.name}`} value={s.insideColour} onChange={(e) => set(s.id, { insideColour: e.currentTarget.value })} /></td>
-              <td><input type="color" aria-label={`Outside colour of ${s.name}`} value={s.outsideColour} onChange={(e) => set(s.id, { outsideColour: e.currentTarget.value })} /></td>
-              <td><chakra.select aria-label={`Grain of ${s.name}`} value={s.grain} onChange={(e) => set(s.id, { grain: e.currentTarget.value as Stock['grain'] })} bg="field" border="1px solid var(--rule)" borderRadius="card" height="26px"><option value="long">long</option><option value="short">short</option><option value="none">none</option></chakra.select></td>
-              <td><chakra.select aria-label={`Sheet of ${s.name}`} value={s.sheet} onChange={(e) => set(s.id, { sheet: e.currentTarget.value })} bg="field" border="1px solid var(--rule)" borderRadius="card" height="26px">{SHEETS.map((x) => <option key={x.id} value={x.id}>{x.name}</option>)}</chakra.select></td>
-              <td><Action small disabled={inUse(design, s.id)} title={inUse(design, s.id) ? 'In use' : undefined} aria-label={`Remove ${s.name}`} onClick={() => edit(`remove ${s.name}`, (d) => ({ ...d, stocks: d.stocks.filter((x) => x.id !== s.id) }))}>×</Action></td>
+              <td>
+                <chakra.input
+                  aria-label={`Name of ${s.name}`}
+                  defaultValue={s.name}
+                  key={s.name}
+                  maxLength={80}
+                  onBlur={(e) => {
+                    const name = e.currentTarget.value.trim();
+                    if (name && name !== s.name) set(s.id, { name });
+                  }}
+                  width="132px"
+                  bg="field"
+                  border="1px solid var(--rule)"
+                  borderRadius="card"
+                  px="6px"
+                  height="26px"
+                />
+              </td>
+              <td>
+                <NumberField
+                  parameter={GSM}
+                  value={s.gsm}
+                  unit="mm"
+                  onChange={(v) => v !== null && set(s.id, { gsm: v })}
+                />
+              </td>
+              <td>
+                <NumberField
+                  fine
+                  parameter={CALIPER}
+                  value={s.caliperMm}
+                  unit="mm"
+                  onChange={(v) => v !== null && set(s.id, { caliperMm: v })}
+                />
+              </td>
+              <td>
+                <NumberField
+                  parameter={WEB}
+                  value={s.leastWebMm}
+                  unit={design.units}
+                  onChange={(v) => v !== null && set(s.id, { leastWebMm: v })}
+                />
+              </td>
+              <td>
+                <input
+                  type="color"
+                  aria-label={`Inside colour of ${s.name}`}
+                  value={s.insideColour}
+                  onChange={(e) => set(s.id, { insideColour: e.currentTarget.value })}
+                />
+              </td>
+              <td>
+                <input
+                  type="color"
+                  aria-label={`Outside colour of ${s.name}`}
+                  value={s.outsideColour}
+                  onChange={(e) => set(s.id, { outsideColour: e.currentTarget.value })}
+                />
+              </td>
+              <td>
+                <chakra.select
+                  aria-label={`Grain of ${s.name}`}
+                  value={s.grain}
+                  onChange={(e) => set(s.id, { grain: e.currentTarget.value as Stock['grain'] })}
+                  bg="field"
+                  border="1px solid var(--rule)"
+                  borderRadius="card"
+                  height="26px"
+                >
+                  <option value="long">long</option>
+                  <option value="short">short</option>
+                  <option value="none">none</option>
+                </chakra.select>
+              </td>
+              <td>
+                <chakra.select
+                  aria-label={`Sheet of ${s.name}`}
+                  value={s.sheet}
+                  onChange={(e) => set(s.id, { sheet: e.currentTarget.value })}
+                  bg="field"
+                  border="1px solid var(--rule)"
+                  borderRadius="card"
+                  height="26px"
+                >
+                  {SHEETS.map((x) => (
+                    <option key={x.id} value={x.id}>
+                      {x.name}
+                    </option>
+                  ))}
+                </chakra.select>
+              </td>
+              <td>
+                <Action
+                  small
+                  disabled={inUse(design, s.id)}
+                  title={inUse(design, s.id) ? 'In use' : undefined}
+                  aria-label={`Remove ${s.name}`}
+                  onClick={() =>
+                    edit(`remove ${s.name}`, (d) => ({ ...d, stocks: d.stocks.filter((x) => x.id !== s.id) }))
+                  }
+                >
+                  ×
+                </Action>
+              </td>
             </tr>
           ))}
         </tbody>

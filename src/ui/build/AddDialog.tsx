@@ -3,10 +3,14 @@ import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import type { Picture } from '@/core/formats/picture';
 import { KINDS } from '@/core/kinds';
-import { addMechanism, blankDesign, fittingParameters } from '@/core/project/design';
+import { addMechanism } from '@/core/document/standing';
+import { blankDesign } from '@/core/document/design';
+import { fittingParameters } from '@/core/document/fitting';
+import { nameOfPart } from '@/core/document/words';
 import { formatLength } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
+import { TILE } from '../common/tile';
 import { Choice } from '../common/Field';
 import { FoldingPicture } from '../common/PosedPicture';
 import { Sheet } from '../common/Sheet';
@@ -18,8 +22,15 @@ function framesOf(kind: string): Promise<readonly Picture[]> {
   const known = pictures.get(kind);
   if (known) return known;
   const card = blankDesign(kind, 120, 80);
-  const small = addMechanism(card, kind, 'card.gutter', fittingParameters(kind, { lengthMm: 120, reachA: 80, reachB: 80 })).design;
-  const asked = engine('shape').frames({ ...small, dressing: [] }, ANGLES).then((a) => (a.ok ? a.value : []));
+  const small = addMechanism(
+    card,
+    kind,
+    'card.gutter',
+    fittingParameters(kind, { lengthMm: 120, reachA: 80, reachB: 80 }),
+  ).design;
+  const asked = engine('shape')
+    .frames({ ...small, dressing: [] }, ANGLES)
+    .then((a) => (a.ok ? a.value : []));
   pictures.set(kind, asked);
   return asked;
 }
@@ -27,14 +38,15 @@ function framesOf(kind: string): Promise<readonly Picture[]> {
 export function AddDialog() {
   const adding = useStudio((s) => s.adding);
   const scene = useStudio((s) => s.scene);
-  const units = useStudio((s) => s.design.units);
+  const design = useStudio((s) => s.design);
+  const { units } = design;
   const { add, edit, select, light } = useActions();
   const host = scene?.hosts.find((h) => h.crease === adding);
   const stand = (kind: string): void => {
     if (!host) return;
     let made = '';
-    edit(`${KINDS.get(kind)!.title} on ${host.crease}`, (d) => {
-      const added = addMechanism(d, kind, host.crease, fittingParameters(kind, host));
+    edit(`${KINDS.get(kind)!.title} on ${nameOfPart(design, host.crease)}`, (d) => {
+      const added = addMechanism(d, kind, host.crease, fittingParameters(kind, host, d.units));
       made = added.id;
       return added.design;
     });
@@ -46,13 +58,33 @@ export function AddDialog() {
     <Sheet title="Stand something on a crease" shown={adding !== null} onClose={() => add(null)} width={860}>
       {host && (
         <>
-          <Choice asList label="Crease" value={host.crease} choices={(scene?.hosts ?? []).map((h) => ({ id: h.crease, name: `${h.crease} · ${formatLength(h.lengthMm, units)} ${units}` }))} onChange={(c) => add(c)} />
+          <Choice
+            asList
+            label="Crease"
+            value={host.crease}
+            choices={(scene?.hosts ?? []).map((h) => ({
+              id: h.crease,
+              name: `${nameOfPart(design, h.crease)} · ${formatLength(h.lengthMm, units)} ${units}`,
+            }))}
+            onChange={(c) => add(c)}
+          />
           <Box display="grid" gridTemplateColumns="1fr 1fr 1fr" gap="14px" mt="10px">
             {[...KINDS.values()].map((k, i) => (
-              <chakra.button key={k.id} type="button" data-first={i === 0 ? '' : undefined} data-kind={k.id} onClick={() => stand(k.id)} bg="sheet" border="1px solid var(--rule)" borderRadius="card" p="12px" cursor="pointer" textAlign="left" _hover={{ borderColor: 'accent' }}>
+              <chakra.button
+                {...TILE}
+                key={k.id}
+                data-first={i === 0 ? '' : undefined}
+                data-kind={k.id}
+                onClick={() => stand(k.id)}
+                p="12px"
+              >
                 <KindPicture kind={k.id} title={k.title} />
-                <Box fontWeight="700" mt="6px">{k.title}</Box>
-                <Box className="dim" fontSize="13px">{SAYS[k.id]}</Box>
+                <Box fontWeight="700" mt="6px">
+                  {k.title}
+                </Box>
+                <Box className="dim" fontSize="13px">
+                  {SAYS[k.id]}
+                </Box>
               </chakra.button>
             ))}
           </Box>
@@ -76,7 +108,13 @@ function KindPicture({ kind, title }: { kind: string; title: string }) {
   useEffect(() => {
     let live = true;
     void framesOf(kind).then((f) => live && setFrames(f));
-    return () => { live = false; };
+    return () => {
+      live = false;
+    };
   }, [kind]);
-  return <Box height="120px">{frames.length > 0 && <FoldingPicture frames={frames} height={120} label={`${title}, folding`} />}</Box>;
+  return (
+    <Box height="120px">
+      {frames.length > 0 && <FoldingPicture frames={frames} height={120} label={`${title}, folding`} />}
+    </Box>
+  );
 }

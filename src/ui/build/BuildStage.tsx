@@ -7,7 +7,13 @@ import { PosedView } from './PosedView';
 /** Flat and posed, side by side, always the same thing; numbers on the right. */
 export function BuildStage() {
   return (
-    <Box display="grid" gridTemplateColumns="minmax(0, 1fr) minmax(0, 1fr) 290px" height="100%" minHeight="0">
+    <Box
+      display="grid"
+      gridTemplateColumns="minmax(0, 1fr) minmax(0, 1fr) 290px"
+      gridTemplateRows="minmax(0, 1fr)"
+      height="100%"
+      minHeight="0"
+    >
       <FlatView />
       <PosedView />
       <ParameterPanel />

@@ -13,18 +13,58 @@ export function LiftChart({ id, measure, label }: { id: string; measure: string;
   const openDeg = useStudio((s) => s.openDeg);
   const now = useStudio((s) => s.pose?.measures[id]?.[measure]);
   const { scrub } = useActions();
-  const { value } = useAsk(JSON.stringify([id, design.mechanisms, design.card, design.shapes]), () => engine('shape').over(design, id, measure));
+  const { value } = useAsk(JSON.stringify([id, design.mechanisms, design.card, design.shapes]), () =>
+    engine('shape').over(design, id, measure),
+  );
   if (!value || value.length === 0) return null;
   const most = Math.max(...value.map((p) => p.value), 1);
   const x = (open: number): number => 28 + ((W - 34) * open) / 180;
   const y = (v: number): number => H - 16 - ((H - 26) * v) / most;
   return (
     <Box mb="12px">
-      <Box display="flex" fontSize="13px"><chakra.span flex="1">{label}</chakra.span>{now !== undefined && <b className="num">{formatLength(now, design.units)} {design.units}</b>}</Box>
-      <svg role="img" aria-label={`${label}: ${value.map((p) => `${p.open.toFixed(0)}° ${p.value.toFixed(1)} mm`).filter((_, i) => i % 6 === 0).join(', ')}`} width="100%" viewBox={`0 0 ${W} ${H}`} style={{ cursor: 'pointer', background: 'var(--sheet)', border: '1px solid var(--rule)' }} onClick={(e) => { const box = e.currentTarget.getBoundingClientRect(); scrub(((((e.clientX - box.left) / box.width) * W - 28) / (W - 34)) * 180); }}>
-        {[0, 90, 180].map((d) => <text key={d} x={x(d)} y={H - 4} textAnchor={d === 180 ? 'end' : 'middle'} style={{ fontSize: 9 }} fill="var(--ink-2)">{d}°</text>)}
-        <text x={24} y={y(most) + 3} textAnchor="end" style={{ fontSize: 9 }} fill="var(--ink-2)">{most.toFixed(0)}</text>
-        <path d={value.map((p, i) => `${i === 0 ? 'M' : 'L'}${x(p.open)} ${y(p.value)}`).join('')} fill="none" stroke="var(--accent)" strokeWidth="1.6" />
+      <Box display="flex" fontSize="13px">
+        <chakra.span flex="1">{label}</chakra.span>
+        {now !== undefined && (
+          <b className="num">
+            {formatLength(now, design.units)} {design.units}
+          </b>
+        )}
+      </Box>
+      <svg
+        role="img"
+        aria-label={`${label}: ${value
+          .map((p) => `${p.open.toFixed(0)}° ${p.value.toFixed(1)} mm`)
+          .filter((_, i) => i % 6 === 0)
+          .join(', ')}`}
+        width="100%"
+        viewBox={`0 0 ${W} ${H}`}
+        style={{ cursor: 'pointer', background: 'var(--sheet)', border: '1px solid var(--rule)' }}
+        onClick={(e) => {
+          const box = e.currentTarget.getBoundingClientRect();
+          scrub(((((e.clientX - box.left) / box.width) * W - 28) / (W - 34)) * 180);
+        }}
+      >
+        {[0, 90, 180].map((d) => (
+          <text
+            key={d}
+            x={x(d)}
+            y={H - 4}
+            textAnchor={d === 180 ? 'end' : 'middle'}
+            style={{ fontSize: 9 }}
+            fill="var(--ink-2)"
+          >
+            {d}°
+          </text>
+        ))}
+        <text x={24} y={y(most) + 3} textAnchor="end" style={{ fontSize: 9 }} fill="var(--ink-2)">
+          {most.toFixed(0)}
+        </text>
+        <path
+          d={value.map((p, i) => `${i === 0 ? 'M' : 'L'}${x(p.open)} ${y(p.value)}`).join('')}
+          fill="none"
+          stroke="var(--accent)"
+          strokeWidth="1.6"
+        />
         <path d={`M${x(openDeg)} 4V${H - 16}`} stroke="var(--ink)" strokeWidth="1" />
       </svg>
     </Box>

@@ -2,7 +2,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useEffect } from 'react';
 import type { ListItem, Parameter, ParameterValue } from '@/core/kinds';
-import { setParameter } from '@/core/project/design';
+import { setParameter } from '@/core/document/fields';
 import type { Shape } from '@/core/shapes/shape';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
 import { engine } from '@/workers/client';
@@ -17,32 +17,95 @@ export function ListField({ id, parameter: p, value }: { id: string; parameter: 
   const { edit } = useActions();
   const auto = value === p.word;
   const items = Array.isArray(value) ? (value as readonly ListItem[]) : [];
-  const { value: sheet } = useAsk(p.word ? JSON.stringify([id, design.mechanisms.find((m) => m.id === id)?.parameters, design.shapes]) : '', () => engine('shape').struts(design, id));
+  const { value: sheet } = useAsk(
+    p.word ? JSON.stringify([id, design.mechanisms.find((m) => m.id === id)?.parameters, design.shapes]) : '',
+    () => engine('shape').struts(design, id),
+  );
   const put = (label: string, next: ParameterValue): void => edit(label, (d) => setParameter(d, id, p.key, next));
   const byHand = (): void => {
     const found = (p.key === 'struts' ? sheet?.struts : sheet?.feet) ?? [];
-    put(`${p.label.toLowerCase()} by hand`, found.map(({ x, width }) => ({ x: Math.round(x * 100) / 100, width: Math.round(width * 100) / 100 })));
+    put(
+      `${p.label.toLowerCase()} by hand`,
+      found.map(({ x, width }) => ({ x: Math.round(x * 100) / 100, width: Math.round(width * 100) / 100 })),
+    );
   };
   const fresh = (): ListItem => {
     const last = items[items.length - 1];
     if (p.word) return { x: last ? (last.x as number) + 15 : 0, width: (last?.width as number) ?? 6 };
-    return { depth: Math.max(2, Math.round(((last?.depth as number) ?? 30) * 0.6)), base: last ? ((last.base ?? 0) as number) + (last.height as number) : 0, height: Math.round(((last?.height as number) ?? 30) * 0.6), width: 40, offset: (last?.offset as number) ?? 0 };
+    return {
+      depth: Math.max(2, Math.round(((last?.depth as number) ?? 30) * 0.6)),
+      base: last ? ((last.base ?? 0) as number) + (last.height as number) : 0,
+      height: Math.round(((last?.height as number) ?? 30) * 0.6),
+      width: 40,
+      offset: (last?.offset as number) ?? 0,
+    };
   };
   return (
     <Box mb="12px" data-list={p.key}>
       <Box display="flex" alignItems="center" gap="6px" mb="5px">
-        <chakra.span flex="1" fontWeight="600" title={p.note}>{p.label}{auto && sheet ? <span className="dim"> · {p.key === 'struts' ? sheet.struts.length : sheet.feet.length}, found</span> : ''}</chakra.span>
-        {p.word && (auto ? <Action small onClick={byHand}>By hand</Action> : <Action small onClick={() => put(`${p.label.toLowerCase()} found`, p.word!)}>Find them</Action>)}
-        {!auto && <Action small aria-label={`Add to ${p.label}`} onClick={() => put(`one more of ${p.label.toLowerCase()}`, [...items, fresh()])}>+</Action>}
+        <chakra.span flex="1" fontWeight="600" title={p.note}>
+          {p.label}
+          {auto && sheet ? (
+            <span className="dim"> · {p.key === 'struts' ? sheet.struts.length : sheet.feet.length}, found</span>
+          ) : (
+            ''
+          )}
+        </chakra.span>
+        {p.word &&
+          (auto ? (
+            <Action small onClick={byHand}>
+              By hand
+            </Action>
+          ) : (
+            <Action small onClick={() => put(`${p.label.toLowerCase()} found`, p.word!)}>
+              Find them
+            </Action>
+          ))}
+        {!auto && (
+          <Action
+            small
+            aria-label={`Add to ${p.label}`}
+            onClick={() => put(`one more of ${p.label.toLowerCase()}`, [...items, fresh()])}
+          >
+            +
+          </Action>
+        )}
       </Box>
       {items.map((item, k) => (
-        <Entry key={k} id={id} parameter={p} item={item} k={k} onRemove={p.word || items.length > 1 ? () => put(`one of ${p.label.toLowerCase()} less`, items.filter((_, i) => i !== k)) : undefined} />
+        <Entry
+          key={k}
+          id={id}
+          parameter={p}
+          item={item}
+          k={k}
+          onRemove={
+            p.word || items.length > 1
+              ? () =>
+                  put(
+                    `one of ${p.label.toLowerCase()} less`,
+                    items.filter((_, i) => i !== k),
+                  )
+              : undefined
+          }
+        />
       ))}
     </Box>
   );
 }
 
-function Entry({ id, parameter: p, item, k, onRemove }: { id: string; parameter: Parameter; item: ListItem; k: number; onRemove?: () => void }) {
+function Entry({
+  id,
+  parameter: p,
+  item,
+  k,
+  onRemove,
+}: {
+  id: string;
+  parameter: Parameter;
+  item: ListItem;
+  k: number;
+  onRemove?: () => void;
+}) {
   const design = useStudio((s) => s.design);
   const rooms = useStudio((s) => s.rooms);
   const store = useStudioStore();
@@ -54,17 +117,56 @@ function Entry({ id, parameter: p, item, k, onRemove }: { id: string; parameter:
     const timer = setTimeout(() => store.askRooms(asked.split(' ')), 400);
     return () => clearTimeout(timer);
   }, [store, asked, design, id]);
-  const set = (f: Parameter, v: ParameterValue): void => edit(`${f.label.toLowerCase()} ${typeof v === 'number' ? v : ''}`, (d) => setParameter(d, id, path(f.key), v));
+  const set = (f: Parameter, v: ParameterValue): void =>
+    edit(`${f.label.toLowerCase()} ${typeof v === 'number' ? v : ''}`, (d) => setParameter(d, id, path(f.key), v));
   return (
     <Box border="1px solid var(--rule)" borderRadius="card" bg="sheet" p="7px 9px" mb="6px" data-entry={k}>
-      <Box display="flex" alignItems="center" mb="3px"><chakra.span flex="1" className="dim" fontSize="12.5px">{p.word ? `${p.label.replace(/s$/, '').replace('Feet', 'Foot')} ${k + 1}` : `Plane ${k + 1}`}</chakra.span>{onRemove && <Action small aria-label={`Remove ${p.label} ${k + 1}`} onClick={onRemove}>×</Action>}</Box>
+      <Box display="flex" alignItems="center" mb="3px">
+        <chakra.span flex="1" className="dim" fontSize="12.5px">
+          {p.word ? `${p.label.replace(/s$/, '').replace('Feet', 'Foot')} ${k + 1}` : `Plane ${k + 1}`}
+        </chakra.span>
+        {onRemove && (
+          <Action small aria-label={`Remove ${p.label} ${k + 1}`} onClick={onRemove}>
+            ×
+          </Action>
+        )}
+      </Box>
       {p.fields!.map((f) => {
         const value = item[f.key] ?? f.default;
-        if (f.unit === 'shape') return <ShapeField key={f.key} parameter={f} slot={{ mechanism: id, path: path(f.key) }} value={value as Shape | null} onChange={(shape) => set(f, shape)} />;
+        if (f.unit === 'shape')
+          return (
+            <ShapeField
+              key={f.key}
+              parameter={f}
+              slot={{ mechanism: id, path: path(f.key) }}
+              value={value as Shape | null}
+              onChange={(shape) => set(f, shape)}
+            />
+          );
         const room = rooms[path(f.key)];
         return (
-          <NumberField key={f.key} parameter={{ ...f, key: path(f.key) }} value={value as number | null} unit={design.units} follows="follows" onChange={(v) => set(f, v)}>
-            {room && typeof value === 'number' && <RoomBar room={room} value={value} unit={design.units} angle={false} label={f.label} onPreview={(v) => showPreview(setParameter(design, id, path(f.key), v))} onCommit={(v) => { showPreview(null); set(f, v); }} />}
+          <NumberField
+            key={f.key}
+            parameter={{ ...f, key: path(f.key) }}
+            value={value as number | null}
+            unit={design.units}
+            follows="follows"
+            onChange={(v) => set(f, v)}
+          >
+            {room && typeof value === 'number' && (
+              <RoomBar
+                room={room}
+                value={value}
+                unit={design.units}
+                angle={false}
+                label={f.label}
+                onPreview={(v) => showPreview(setParameter(design, id, path(f.key), v))}
+                onCommit={(v) => {
+                  showPreview(null);
+                  set(f, v);
+                }}
+              />
+            )}
           </NumberField>
         );
       })}

@@ -2,8 +2,12 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useMemo, useState } from 'react';
 import { KINDS, type Parameter, type ParameterValue } from '@/core/kinds';
-import { addMechanism, cardValues, parametersOf, removeMechanism, setParameter, standingOn, valuesOf, type Design } from '@/core/project/design';
+import { addMechanism, removeMechanism, standingOn } from '@/core/document/standing';
+import { cardValues, parametersOf, setParameter, valuesOf } from '@/core/document/fields';
+import { type Design } from '@/core/document/design';
+import { ownerOfId } from '@/core/ids';
 import { formatLength } from '@/core/units/length';
+import { nameOfPart } from '@/core/document/words';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
 import { Action, Choice, NumberField } from '../common/Field';
 import { FindingCard } from '../prove/FindingCard';
@@ -24,12 +28,18 @@ export function ParameterPanel() {
   return (
     <Box as="section" aria-label="Parameters" bg="panel" minHeight="0" overflowY="auto" p="12px 14px">
       {mechanism ? <MechanismFields key={mechanism.id} /> : <BaseFields />}
-      {findings?.map((f) => <FindingCard key={`${f.rule}${f.aspect}`} finding={f} />)}
+      {findings?.map((f) => (
+        <FindingCard key={`${f.rule}${f.aspect}`} finding={f} />
+      ))}
     </Box>
   );
 }
 
-function useParameters(id: string): { parameters: readonly Parameter[]; values: Readonly<Record<string, ParameterValue>>; design: Design } {
+function useParameters(id: string): {
+  parameters: readonly Parameter[];
+  values: Readonly<Record<string, ParameterValue>>;
+  design: Design;
+} {
   const design = useStudio((s) => s.design);
   return useMemo(() => {
     const m = design.mechanisms.find((x) => x.id === id);
@@ -51,22 +61,67 @@ function Fields({ id, keys }: { id: string; keys: readonly string[] }) {
     return () => clearTimeout(timer);
   }, [store, asked, design, id]);
   const change = (p: Parameter, value: ParameterValue): void => {
-    const text = typeof value === 'object' && value !== null ? '' : typeof value === 'number' && p.unit === 'mm' ? `${formatLength(value, design.units)} ${design.units}` : String(value ?? 'follows');
+    const text =
+      typeof value === 'object' && value !== null
+        ? ''
+        : typeof value === 'number' && p.unit === 'mm'
+          ? `${formatLength(value, design.units)} ${design.units}`
+          : String(value ?? 'follows');
     edit(`${p.label.toLowerCase()} ${text}`, (d) => setParameter(d, id, p.key, value));
   };
   return (
     <>
       {shown.map((p) => {
         const value = values[p.key];
-        if (p.unit === 'shape') return <ShapeField key={p.key} parameter={p} slot={{ mechanism: id, path: p.key }} value={value as Shape | null} onChange={(shape) => change(p, shape)} />;
+        if (p.unit === 'shape')
+          return (
+            <ShapeField
+              key={p.key}
+              parameter={p}
+              slot={{ mechanism: id, path: p.key }}
+              value={value as Shape | null}
+              onChange={(shape) => change(p, shape)}
+            />
+          );
         if (p.unit === 'list') return <ListField key={p.key} id={id} parameter={p} value={value} />;
-        if (p.unit === 'choice') return <Choice key={p.key} label={p.label} note={p.note} value={String(value)} choices={p.choices!.map((c) => ({ id: c, name: c }))} onChange={(c) => change(p, c)} />;
+        if (p.unit === 'choice')
+          return (
+            <Choice
+              key={p.key}
+              label={p.label}
+              note={p.note}
+              value={String(value)}
+              choices={p.choices!.map((c) => ({ id: c, name: c }))}
+              onChange={(c) => change(p, c)}
+            />
+          );
         const room = rooms[p.key];
-        const bad = room?.clear ? typeof value === 'number' && (value < room.clear.low.value - 0.06 || value > room.clear.high.value + 0.06) : false;
+        const bad = room?.clear
+          ? typeof value === 'number' && (value < room.clear.low.value - 0.06 || value > room.clear.high.value + 0.06)
+          : false;
         return (
-          <NumberField key={p.key} parameter={p} value={value} unit={design.units} bad={bad} follows="follows" onChange={(v) => change(p, v)}>
+          <NumberField
+            key={p.key}
+            parameter={p}
+            value={value}
+            unit={design.units}
+            bad={bad}
+            follows="follows"
+            onChange={(v) => change(p, v)}
+          >
             {room && typeof value === 'number' && (
-              <RoomBar room={room} value={value} unit={design.units} angle={p.unit === 'deg'} label={p.label} onPreview={(v) => showPreview(setParameter(design, id, p.key, v))} onCommit={(v) => { showPreview(null); change(p, v); }} />
+              <RoomBar
+                room={room}
+                value={value}
+                unit={design.units}
+                angle={p.unit === 'deg'}
+                label={p.label}
+                onPreview={(v) => showPreview(setParameter(design, id, p.key, v))}
+                onCommit={(v) => {
+                  showPreview(null);
+                  change(p, v);
+                }}
+              />
             )}
           </NumberField>
         );
@@ -80,19 +135,26 @@ function BaseFields() {
   const template = useStudio((s) => s.design.card.template);
   const { show } = useActions();
   // A shaped base is as wide as its shape makes it; a template is what it is.
-  const cardKeys = shaped === null ? ['gutter', 'reachA', 'reachB', 'liner', 'shape'] : ['reachA', 'hinge', 'liner', 'shape'];
+  const cardKeys =
+    shaped === null ? ['gutter', 'reachA', 'reachB', 'liner', 'shape'] : ['reachA', 'hinge', 'liner', 'shape'];
   if (template) {
     return (
       <>
-        <chakra.h2 className="heading" mb="8px !important">Base card</chakra.h2>
+        <chakra.h2 className="heading" mb="8px !important">
+          Base card
+        </chakra.h2>
         <chakra.p m="0 0 10px">Brought in as the template “{template.name}”.</chakra.p>
-        <Action small onClick={() => show({ kind: 'template' })}>Roles, faults and scale…</Action>
+        <Action small onClick={() => show({ kind: 'template' })}>
+          Roles, faults and scale…
+        </Action>
       </>
     );
   }
   return (
     <>
-      <chakra.h2 className="heading" mb="12px !important">Base card</chakra.h2>
+      <chakra.h2 className="heading" mb="12px !important">
+        Base card
+      </chakra.h2>
       <Fields id="card" keys={cardKeys} />
     </>
   );
@@ -107,29 +169,92 @@ function MechanismFields() {
   const [name, setName] = useState<string | null>(null);
   const { parameters, values } = useParameters(m.id);
   // A cut step has no tabs, a side step keeps to its edge: fields that say nothing are left out.
-  const silent = (key: string): boolean => (key === 'tab' && values.build === 'cut') || (key === 'tread' && values.build === 'cut') || (key === 'offset' && values.edge !== undefined && values.edge !== 'none');
+  const silent = (key: string): boolean =>
+    (key === 'tab' && values.build === 'cut') ||
+    (key === 'tread' && values.build === 'cut') ||
+    (key === 'offset' && values.edge !== undefined && values.edge !== 'none');
   const own = new Set(standingOn(design, m.id));
-  const creases = hosts?.filter((h) => !own.has(h.crease.split('.')[0])) ?? [];
+  const creases = hosts?.filter((h) => !own.has(ownerOfId(h.crease))) ?? [];
   const rename = (): void => {
     const next = name?.trim().slice(0, 80);
     setName(null);
-    if (next && next !== m.name) edit(`name ${next}`, (d) => ({ ...d, mechanisms: d.mechanisms.map((x) => (x.id === m.id ? { ...x, name: next } : x)) }));
+    if (next && next !== m.name)
+      edit(`name ${next}`, (d) => ({
+        ...d,
+        mechanisms: d.mechanisms.map((x) => (x.id === m.id ? { ...x, name: next } : x)),
+      }));
   };
   return (
     <>
       <Box display="flex" alignItems="baseline" gap="8px" mb="10px">
-        <chakra.input aria-label="Name of the mechanism" value={name ?? m.name} maxLength={80} onChange={(e) => setName(e.currentTarget.value)} onBlur={rename} onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()} flex="1" minWidth="0" bg="transparent" border="0" borderBottom="1px dashed var(--rule)" fontWeight="700" fontSize="15px" p="0" />
-        <chakra.span className="dim" fontSize="12.5px">{KINDS.get(m.kind)!.title.toLowerCase()}</chakra.span>
+        <chakra.input
+          aria-label="Name of the mechanism"
+          value={name ?? m.name}
+          maxLength={80}
+          onChange={(e) => setName(e.currentTarget.value)}
+          onBlur={rename}
+          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+          flex="1"
+          minWidth="0"
+          bg="transparent"
+          border="0"
+          borderBottom="1px dashed var(--rule)"
+          fontWeight="700"
+          fontSize="15px"
+          p="0"
+        />
+        <chakra.span className="dim" fontSize="12.5px">
+          {KINDS.get(m.kind)!.title.toLowerCase()}
+        </chakra.span>
       </Box>
-      <Choice asList label="Stands on" value={m.on} choices={[...creases.map((h) => ({ id: h.crease, name: h.crease })), ...(creases.some((h) => h.crease === m.on) ? [] : [{ id: m.on, name: m.on }])]} onChange={(on) => edit(`stand on ${on}`, (d) => ({ ...d, mechanisms: d.mechanisms.map((x) => (x.id === m.id ? { ...x, on } : x)) }))} />
+      <Choice
+        asList
+        label="Stands on"
+        value={m.on}
+        choices={[
+          ...creases.map((h) => ({ id: h.crease, name: nameOfPart(design, h.crease) })),
+          ...(creases.some((h) => h.crease === m.on) ? [] : [{ id: m.on, name: nameOfPart(design, m.on) }]),
+        ]}
+        onChange={(on) =>
+          edit(`stand on ${on}`, (d) => ({
+            ...d,
+            mechanisms: d.mechanisms.map((x) => (x.id === m.id ? { ...x, on } : x)),
+          }))
+        }
+      />
       {m.kind === 'plane-stack' && <PlaneSide id={m.id} />}
       {m.kind === 'floating-band' && <LiftChart id={m.id} measure="float_mm" label="Float over the opening" />}
       <Fields id={m.id} keys={parameters.map((p) => p.key).filter((k) => !silent(k))} />
       {m.kind === 'strut-figure' && <StrutTradeTable id={m.id} />}
-      {(m.kind === 'v-fold' || (m.kind === 'floating-band' && values.figure !== null) || values.build === 'glued') && <Choice asList label="Cut from" value={m.stock} choices={design.stocks.map((s) => ({ id: s.id, name: s.name }))} onChange={(stock) => edit('stock', (d) => ({ ...d, mechanisms: d.mechanisms.map((x) => (x.id === m.id ? { ...x, stock } : x)) }))} />}
+      {(m.kind === 'v-fold' || (m.kind === 'floating-band' && values.figure !== null) || values.build === 'glued') && (
+        <Choice
+          asList
+          label="Cut from"
+          value={m.stock}
+          choices={design.stocks.map((s) => ({ id: s.id, name: s.name }))}
+          onChange={(stock) =>
+            edit('stock', (d) => ({ ...d, mechanisms: d.mechanisms.map((x) => (x.id === m.id ? { ...x, stock } : x)) }))
+          }
+        />
+      )}
       <Box display="flex" gap="6px" mt="4px" mb="12px">
-        <Action small onClick={() => { let made = ''; edit(`another ${m.name}`, (d) => { const added = addMechanism(d, m.kind, m.on, { ...m.parameters, offset: Number(values.offset ?? 0) + 10 }); made = added.id; return added.design; }); select(made); }}>Duplicate</Action>
-        <Action small danger onClick={() => edit(`remove ${m.name}`, (d) => removeMechanism(d, m.id))}>Remove</Action>
+        <Action
+          small
+          onClick={() => {
+            let made = '';
+            edit(`another ${m.name}`, (d) => {
+              const added = addMechanism(d, m.kind, m.on, { ...m.parameters, offset: Number(values.offset ?? 0) + 10 });
+              made = added.id;
+              return added.design;
+            });
+            select(made);
+          }}
+        >
+          Duplicate
+        </Action>
+        <Action small danger onClick={() => edit(`remove ${m.name}`, (d) => removeMechanism(d, m.id))}>
+          Remove
+        </Action>
       </Box>
     </>
   );

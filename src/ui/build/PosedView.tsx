@@ -4,34 +4,82 @@ import { OrbitControls } from '@react-three/drei';
 import { Canvas, useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useState } from 'react';
 import * as THREE from 'three';
-import { triangulate } from '@/core/formats/solid';
-import { stockOf } from '@/core/project/design';
+import { slab } from '@/core/formats/solid';
+import { stockOf } from '@/core/document/design';
 import { useActions, useStudio } from '@/store/context';
 import type { Ring } from '@/core/plane/polygon';
 import type { Scene, SceneFacet, ScenePose } from '@/workers/protocol';
 import { Action } from '../common/Field';
 
 const VIEWS: readonly (readonly [name: string, from: readonly [number, number, number]])[] = [
-  ['reader', [0.62, 1.15, 0.95]], ['front', [0, 1, 0.18]], ['end', [1, 0.02, 0.12]], ['above', [0.001, 0.1, 1]],
+  ['reader', [0.62, 1.15, 0.95]],
+  ['front', [0, 1, 0.18]],
+  ['end', [1, 0.02, 0.12]],
+  ['above', [0.001, 0.1, 1]],
 ];
 
-/** The card as it stands, in paper with its thickness. Turn it with the pointer; it is the same thing as the flat view. */
+/**
+ * The card as it stands, in paper with its thickness. Turn it with the pointer; it is the same thing as the flat
+ * view.
+ */
 export function PosedView() {
   const scene = useStudio((s) => s.scene);
   const pose = useStudio((s) => s.pose);
   const [view, setView] = useState(0);
   const [turned, setTurned] = useState(0);
   return (
-    <Box as="section" aria-label="Posed" position="relative" minWidth="0" minHeight="0" display="flex" flexDirection="column" borderRight="1px solid var(--rule)">
-      <Box display="flex" justifyContent="space-between" alignItems="center" gap="4px 8px" flexWrap="wrap" p="8px 12px 0 14px">
+    <Box
+      as="section"
+      aria-label="Posed"
+      position="relative"
+      minWidth="0"
+      minHeight="0"
+      display="flex"
+      flexDirection="column"
+      borderRight="1px solid var(--rule)"
+    >
+      <Box
+        display="flex"
+        justifyContent="space-between"
+        alignItems="center"
+        gap="4px 8px"
+        flexWrap="wrap"
+        p="8px 12px 0 14px"
+      >
         <chakra.h2 className="heading">Posed</chakra.h2>
         <Box display="flex" gap="4px" role="group" aria-label="View from">
-          {VIEWS.map(([name], i) => <Action key={name} small aria-pressed={view === i} onClick={() => { setView(i); setTurned((n) => n + 1); }} on={view === i}>{name}</Action>)}
+          {VIEWS.map(([name], i) => (
+            <Action
+              key={name}
+              small
+              aria-pressed={view === i}
+              onClick={() => {
+                setView(i);
+                setTurned((n) => n + 1);
+              }}
+              on={view === i}
+            >
+              {name}
+            </Action>
+          ))}
         </Box>
       </Box>
-      <Box flex="1" minHeight="0" position="relative" role="img" aria-label={`Posed card, ${pose ? pose.openDeg.toFixed(0) : ''} degrees open`} data-testid="posed">
+      <Box
+        flex="1"
+        minHeight="0"
+        position="relative"
+        role="img"
+        aria-label={`Posed card, ${pose ? pose.openDeg.toFixed(0) : ''} degrees open`}
+        data-testid="posed"
+      >
         {scene && (
-          <Canvas frameloop="demand" shadows="soft" dpr={[1, 2]} camera={{ fov: 28, near: 1, far: 6000, up: [0, 0, 1] }} style={{ position: 'absolute', inset: 0 }}>
+          <Canvas
+            frameloop="demand"
+            shadows="soft"
+            dpr={[1, 2]}
+            camera={{ fov: 28, near: 1, far: 6000, up: [0, 0, 1] }}
+            style={{ position: 'absolute', inset: 0 }}
+          >
             <Light />
             <Eye scene={scene} view={view} turned={turned} />
             <Card scene={scene} pose={pose} />
@@ -51,7 +99,20 @@ function Light() {
   return (
     <>
       <hemisphereLight args={['#fffdf5', '#a9a493', 1.5]} position={[0, 0, 1]} />
-      <directionalLight position={[180, 320, 520]} intensity={1.7} castShadow shadow-mapSize={[1024, 1024]} shadow-camera-left={-320} shadow-camera-right={320} shadow-camera-top={320} shadow-camera-bottom={-320} shadow-camera-far={1400} shadow-bias={-0.0004} shadow-normalBias={2} shadow-radius={5} />
+      <directionalLight
+        position={[180, 320, 520]}
+        intensity={1.7}
+        castShadow
+        shadow-mapSize={[1024, 1024]}
+        shadow-camera-left={-320}
+        shadow-camera-right={320}
+        shadow-camera-top={320}
+        shadow-camera-bottom={-320}
+        shadow-camera-far={1400}
+        shadow-bias={-0.0004}
+        shadow-normalBias={2}
+        shadow-radius={5}
+      />
       <mesh position={[0, 0, -1.2]} receiveShadow>
         <planeGeometry args={[4000, 4000]} />
         <shadowMaterial opacity={0.16} />
@@ -73,7 +134,15 @@ function Eye({ scene, view, turned }: { scene: Scene; view: number; turned: numb
     invalidate();
     // `turned` counts clicks: the same view again brings it back after orbiting.
   }, [camera, invalidate, reach, view, turned, size.width, size.height]);
-  return <OrbitControls makeDefault target={[0, 0, reach * 0.22]} enableDamping={false} maxDistance={reach * 12} minDistance={reach * 0.4} />;
+  return (
+    <OrbitControls
+      makeDefault
+      target={[0, 0, reach * 0.22]}
+      enableDamping={false}
+      maxDistance={reach * 12}
+      minDistance={reach * 0.4}
+    />
+  );
 }
 
 function Card({ scene, pose }: { scene: Scene; pose: ScenePose | null }) {
@@ -84,12 +153,23 @@ function Card({ scene, pose }: { scene: Scene; pose: ScenePose | null }) {
   useEffect(() => invalidate(), [invalidate, scene, pose, lit, selected]);
   return (
     <group>
-      {scene.facets.map((f, i) => <FacetMesh key={`${f.id}`} scene={scene} facet={f} index={i} pose={current} lit={lit.includes(f.id) || litCrease(scene, f, lit)} selected={f.mechanism === selected && selected !== 'card'} />)}
+      {scene.facets.map((f, i) => (
+        <FacetMesh
+          key={`${f.id}`}
+          scene={scene}
+          facet={f}
+          index={i}
+          pose={current}
+          lit={lit.includes(f.id) || litCrease(scene, f, lit)}
+          selected={f.mechanism === selected && selected !== 'card'}
+        />
+      ))}
     </group>
   );
 }
 const litCrease = (scene: Scene, f: SceneFacet, lit: readonly string[]): boolean =>
-  lit.length > 0 && scene.creases.some((c) => lit.includes(c.id) && c.mechanism === f.mechanism && f.mechanism !== 'card');
+  lit.length > 0 &&
+  scene.creases.some((c) => lit.includes(c.id) && c.mechanism === f.mechanism && f.mechanism !== 'card');
 
 interface FacetMeshProps {
   readonly scene: Scene;
@@ -104,9 +184,15 @@ interface FacetMeshProps {
 function FacetMesh({ scene, facet, index, pose, lit, selected }: FacetMeshProps) {
   const { light, select } = useActions();
   const stock = stockOf(scene.design, scene.pieces.find((p) => p.id === facet.piece)!.stock);
-  const geometry = useMemo(() => slab(facet.rings, stock.caliperMm, facet.liftMm), [facet, stock.caliperMm]);
+  const geometry = useMemo(() => slabGeometry(facet.rings, stock.caliperMm, facet.liftMm), [facet, stock.caliperMm]);
   const outline = useMemo(() => outlineOf(facet), [facet]);
-  useEffect(() => () => { geometry.dispose(); outline.dispose(); }, [geometry, outline]);
+  useEffect(
+    () => () => {
+      geometry.dispose();
+      outline.dispose();
+    },
+    [geometry, outline],
+  );
   const matrix = useMemo(() => {
     const m = new THREE.Matrix4();
     if (pose) {
@@ -118,64 +204,108 @@ function FacetMesh({ scene, facet, index, pose, lit, selected }: FacetMeshProps)
   if (!pose) return null;
   const inside = facet.colour ?? stock.insideColour;
   const glow = lit ? '#8a5fb0' : selected ? '#5b3a78' : '#000000';
-  const material = (colour: string, k: number) => <meshStandardMaterial key={k} attach={`material-${k}`} color={colour} roughness={0.95} metalness={0} emissive={glow} emissiveIntensity={lit ? 0.35 : selected ? 0.12 : 0} polygonOffset polygonOffsetFactor={1} polygonOffsetUnits={1 + (index % 7)} />;
+  const material = (colour: string, k: number) => (
+    <meshStandardMaterial
+      key={k}
+      attach={`material-${k}`}
+      color={colour}
+      roughness={0.95}
+      metalness={0}
+      emissive={glow}
+      emissiveIntensity={lit ? 0.35 : selected ? 0.12 : 0}
+      polygonOffset
+      polygonOffsetFactor={1}
+      polygonOffsetUnits={1 + (index % 7)}
+    />
+  );
   return (
     <group matrixAutoUpdate={false} matrix={matrix}>
-      <mesh geometry={geometry} castShadow receiveShadow onPointerOver={(e) => { e.stopPropagation(); light([facet.id]); }} onPointerOut={() => light([])} onClick={(e) => { e.stopPropagation(); if (e.delta < 3) select(facet.mechanism); }}>
+      <mesh
+        geometry={geometry}
+        castShadow
+        receiveShadow
+        onPointerOver={(e) => {
+          e.stopPropagation();
+          light([facet.id]);
+        }}
+        onPointerOut={() => light([])}
+        onClick={(e) => {
+          e.stopPropagation();
+          if (e.delta < 3) select(facet.mechanism);
+        }}
+      >
         {[inside, stock.outsideColour, stock.outsideColour].map(material)}
       </mesh>
-      {facet.mats.map((mat) => <MatMesh key={mat.id} mat={mat} lift={facet.liftMm + mat.liftMm} />)}
-      <lineSegments geometry={outline}><lineBasicMaterial color={selected || lit ? '#5b3a78' : '#5d615c'} /></lineSegments>
+      {facet.mats.map((mat) => (
+        <MatMesh key={mat.id} mat={mat} lift={facet.liftMm + mat.liftMm} />
+      ))}
+      <lineSegments geometry={outline}>
+        <lineBasicMaterial color={selected || lit ? '#5b3a78' : '#5d615c'} />
+      </lineSegments>
     </group>
   );
 }
 
 function MatMesh({ mat, lift }: { mat: SceneFacet['mats'][number]; lift: number }) {
-  const geometry = useMemo(() => slab(mat.rings, mat.caliperMm, lift), [mat, lift]);
-  const foam = useMemo(() => (mat.foam.length > 0 ? slab(mat.foam, Math.max(0.1, mat.liftMm - mat.caliperMm), lift - mat.caliperMm) : null), [mat, lift]);
+  const geometry = useMemo(() => slabGeometry(mat.rings, mat.caliperMm, lift), [mat, lift]);
+  const foam = useMemo(
+    () =>
+      mat.foam.length > 0
+        ? slabGeometry(mat.foam, Math.max(0.1, mat.liftMm - mat.caliperMm), lift - mat.caliperMm)
+        : null,
+    [mat, lift],
+  );
   const outline = useMemo(() => outlineOf({ rings: mat.rings, liftMm: lift }), [mat, lift]);
-  useEffect(() => () => { geometry.dispose(); foam?.dispose(); outline.dispose(); }, [geometry, foam, outline]);
+  useEffect(
+    () => () => {
+      geometry.dispose();
+      foam?.dispose();
+      outline.dispose();
+    },
+    [geometry, foam, outline],
+  );
   return (
     <>
-      <mesh geometry={geometry} castShadow receiveShadow><meshStandardMaterial color={mat.colour} roughness={0.95} /></mesh>
-      {foam && <mesh geometry={foam}><meshStandardMaterial color="#f4f2ec" roughness={1} /></mesh>}
-      <lineSegments geometry={outline}><lineBasicMaterial color="#5d615c" /></lineSegments>
+      <mesh geometry={geometry} castShadow receiveShadow>
+        <meshStandardMaterial color={mat.colour} roughness={0.95} />
+      </mesh>
+      {foam && (
+        <mesh geometry={foam}>
+          <meshStandardMaterial color="#f4f2ec" roughness={1} />
+        </mesh>
+      )}
+      <lineSegments geometry={outline}>
+        <lineBasicMaterial color="#5d615c" />
+      </lineSegments>
     </>
   );
 }
 
 /** Inside face, outside face and edge as three groups, each with its own material. */
-function slab(rings: readonly Ring[], caliper: number, lift: number): THREE.BufferGeometry {
-  const corners = triangulate(rings);
-  const points: number[] = [];
-  const groups: number[] = [];
-  const face = (z: number, flip: boolean): void => {
-    for (let k = 0; k < corners.length; k += 3) {
-      const [a, b, c] = [corners[k], corners[k + 1], corners[k + 2]];
-      const left = (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]) > 0;
-      for (const p of left !== flip ? [a, b, c] : [a, c, b]) points.push(p[0], p[1], z);
-    }
-    groups.push(points.length / 3);
-  };
-  const [top, bottom] = [lift, lift - caliper];
-  face(top, false);
-  face(bottom, true);
-  for (const ring of rings) {
-    ring.forEach((p, i) => {
-      const q = ring[(i + 1) % ring.length];
-      points.push(p[0], p[1], top, p[0], p[1], bottom, q[0], q[1], top, q[0], q[1], top, p[0], p[1], bottom, q[0], q[1], bottom);
-    });
-  }
-  groups.push(points.length / 3);
+function slabGeometry(rings: readonly Ring[], caliper: number, lift: number): THREE.BufferGeometry {
+  const { inside, outside, edge } = slab(rings, lift, caliper);
   const geometry = new THREE.BufferGeometry();
-  geometry.setAttribute('position', new THREE.Float32BufferAttribute(points, 3));
+  geometry.setAttribute('position', new THREE.Float32BufferAttribute([...inside, ...outside, ...edge], 3));
   geometry.computeVertexNormals();
-  groups.forEach((end, k) => geometry.addGroup(k === 0 ? 0 : groups[k - 1], end - (k === 0 ? 0 : groups[k - 1]), k));
+  let from = 0;
+  [inside, outside, edge].forEach(({ length }, k) => {
+    geometry.addGroup(from, length / 3, k);
+    from += length / 3;
+  });
   return geometry;
 }
 
 function outlineOf({ rings, liftMm }: Pick<SceneFacet, 'rings' | 'liftMm'>): THREE.BufferGeometry {
-  const points = rings.flatMap((ring) => ring.flatMap((p, i) => [p[0], p[1], liftMm + 0.05, ring[(i + 1) % ring.length][0], ring[(i + 1) % ring.length][1], liftMm + 0.05]));
+  const points = rings.flatMap((ring) =>
+    ring.flatMap((p, i) => [
+      p[0],
+      p[1],
+      liftMm + 0.05,
+      ring[(i + 1) % ring.length][0],
+      ring[(i + 1) % ring.length][1],
+      liftMm + 0.05,
+    ]),
+  );
   const geometry = new THREE.BufferGeometry();
   geometry.setAttribute('position', new THREE.Float32BufferAttribute(points, 3));
   return geometry;

@@ -1,7 +1,7 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import { useRef, type PointerEvent } from 'react';
-import type { Room } from '@/core/project/room';
+import type { Room } from '@/core/proof/room';
 import { formatLength, type LengthUnit } from '@/core/units/length';
 
 export interface RoomBarProps {
@@ -17,7 +17,10 @@ export interface RoomBarProps {
 /** Room left at a limit when one goes to it with ease (mm, degrees). */
 const EASE = 1;
 
-/** Allowed range of a number under its field: where it stands, where it ends, and what ends it. Drag it, or go to a limit. */
+/**
+ * Allowed range of a number under its field: where it stands, where it ends, and what ends it. Drag it, or go to a
+ * limit.
+ */
 export function RoomBar({ room, value, unit, angle, label, onPreview, onCommit }: RoomBarProps) {
   const bar = useRef<HTMLDivElement>(null);
   const dragged = useRef<number | null>(null);
@@ -26,7 +29,7 @@ export function RoomBar({ room, value, unit, angle, label, onPreview, onCommit }
   const show = (v: number): string => (angle ? `${v.toFixed(0)}°` : formatLength(v, unit));
   const at = (e: PointerEvent): number => {
     const { left, width } = bar.current!.getBoundingClientRect();
-    return Math.round((from + (Math.min(1, Math.max(0, (e.clientX - left) / width))) * (to - from)) * 2) / 2;
+    return Math.round((from + Math.min(1, Math.max(0, (e.clientX - left) / width)) * (to - from)) * 2) / 2;
   };
   const drag = (e: PointerEvent): void => {
     if (e.buttons !== 1) return;
@@ -45,20 +48,91 @@ export function RoomBar({ room, value, unit, angle, label, onPreview, onCommit }
     const tidy = (x: number): number => (end === 'low' ? Math.ceil(x * 10 - 0.01) : Math.floor(x * 10 + 0.01)) / 10;
     return (
       <chakra.span display="inline-flex" gap="4px" alignItems="baseline">
-        <chakra.button type="button" className="plain" title={`Go to ${show(v)}`} aria-label={`${label}: go to the limit ${show(v)}, ${by}`} onClick={() => onCommit(tidy(v))} textDecoration="underline dotted" color={outside ? 'var(--bad)' : undefined}>{show(v)} {by}</chakra.button>
-        <chakra.button type="button" className="plain" title={`Go to ${show(v + inward)}, with ease`} aria-label={`${label}: go to the limit with ease, ${show(v + inward)}`} onClick={() => onCommit(tidy(v + inward))} fontSize="11px" border="1px solid var(--rule) !important" borderRadius="2px" px="3px !important">ease</chakra.button>
+        <chakra.button
+          type="button"
+          className="plain"
+          title={`Go to ${show(v)}`}
+          aria-label={`${label}: go to the limit ${show(v)}, ${by}`}
+          onClick={() => onCommit(tidy(v))}
+          textDecoration="underline dotted"
+          color={outside ? 'var(--bad)' : undefined}
+        >
+          {show(v)} {by}
+        </chakra.button>
+        <chakra.button
+          type="button"
+          className="plain"
+          title={`Go to ${show(v + inward)}, with ease`}
+          aria-label={`${label}: go to the limit with ease, ${show(v + inward)}`}
+          onClick={() => onCommit(tidy(v + inward))}
+          fontSize="11px"
+          border="1px solid var(--rule) !important"
+          borderRadius="2px"
+          px="3px !important"
+        >
+          ease
+        </chakra.button>
       </chakra.span>
     );
   };
   return (
     <Box mt="5px" aria-label={`${label}, room`} role="group">
-      <Box ref={bar} position="relative" height="12px" cursor="ew-resize" touchAction="none" onPointerDown={(e) => { e.currentTarget.setPointerCapture(e.pointerId); drag(e); }} onPointerMove={drag} onPointerUp={release} onPointerCancel={() => { dragged.current = null; onPreview(value); }}>
-        <Box position="absolute" left="0" right="0" top="5px" height="3px" background="repeating-linear-gradient(135deg, var(--bad) 0 3px, transparent 3px 6px)" opacity="0.45" />
-        {clear && <Box position="absolute" top="4px" height="5px" bg="var(--good-bar)" borderRadius="2px" left={percent(clear.low.value)} right={`calc(100% - ${percent(clear.high.value)})`} />}
-        <Box position="absolute" top="0" width="3px" height="13px" ml="-1.5px" bg={outside || !clear ? 'bad' : 'ink'} left={percent(value)} />
+      <Box
+        ref={bar}
+        position="relative"
+        height="12px"
+        cursor="ew-resize"
+        touchAction="none"
+        onPointerDown={(e) => {
+          e.currentTarget.setPointerCapture(e.pointerId);
+          drag(e);
+        }}
+        onPointerMove={drag}
+        onPointerUp={release}
+        onPointerCancel={() => {
+          dragged.current = null;
+          onPreview(value);
+        }}
+      >
+        <Box
+          position="absolute"
+          left="0"
+          right="0"
+          top="5px"
+          height="3px"
+          background="repeating-linear-gradient(135deg, var(--bad) 0 3px, transparent 3px 6px)"
+          opacity="0.45"
+        />
+        {clear && (
+          <Box
+            position="absolute"
+            top="4px"
+            height="5px"
+            bg="var(--good-bar)"
+            borderRadius="2px"
+            left={percent(clear.low.value)}
+            right={`calc(100% - ${percent(clear.high.value)})`}
+          />
+        )}
+        <Box
+          position="absolute"
+          top="0"
+          width="3px"
+          height="13px"
+          ml="-1.5px"
+          bg={outside || !clear ? 'bad' : 'ink'}
+          left={percent(value)}
+        />
       </Box>
       <Box display="flex" justifyContent="space-between" gap="6px" fontSize="12px" color="ink2" whiteSpace="nowrap">
-        {clear ? <>{limit('low')}{limit('high')}</> : <span>nothing in this range holds</span>}
+        {clear ? (
+          <>
+            {limit('low')}
+            {limit('high')}
+          </>
+        ) : (
+          <span>nothing in this range holds</span>
+        )}
       </Box>
     </Box>
   );

@@ -1,15 +1,21 @@
 'use client';
-import { Box, chakra } from '@chakra-ui/react';
+import { Box, chakra, RadioGroup } from '@chakra-ui/react';
 import { useId, useState, type KeyboardEvent, type ReactNode } from 'react';
 import type { Parameter, ParameterValue } from '@/core/kinds';
-import { readValue } from '@/core/project/values';
+import { readValue } from '@/core/document/values';
 import { exactLength, formatLength, MM_PER_INCH, trimNumber, type LengthUnit } from '@/core/units/length';
 
 const Input = chakra('input');
 
 /** What stands in the field while it is not being typed in, and what it starts from when it is. */
 const shown = (p: Parameter, value: ParameterValue, unit: LengthUnit): string =>
-  typeof value === 'string' ? value : typeof value !== 'number' ? '' : p.unit === 'mm' ? formatLength(value, unit) : trimNumber(value, 2);
+  typeof value === 'string'
+    ? value
+    : typeof value !== 'number'
+      ? ''
+      : p.unit === 'mm'
+        ? formatLength(value, unit)
+        : trimNumber(value, 2);
 const exact = (p: Parameter, value: ParameterValue, unit: LengthUnit): string =>
   typeof value === 'number' && p.unit === 'mm' ? exactLength(value, unit) : shown(p, value, unit);
 
@@ -25,8 +31,20 @@ export interface NumberFieldProps {
   readonly children?: ReactNode;
 }
 
-/** A number with its unit: exact entry in either system, arrows to step, Escape to take back. What is wrong is said below it. */
-export function NumberField({ parameter: p, value, unit, follows, bad, fine = false, onChange, children }: NumberFieldProps) {
+/**
+ * A number with its unit: exact entry in either system, arrows to step, Escape to take back. What is wrong is said
+ * below it.
+ */
+export function NumberField({
+  parameter: p,
+  value,
+  unit,
+  follows,
+  bad,
+  fine = false,
+  onChange,
+  children,
+}: NumberFieldProps) {
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
   const [why, setWhy] = useState<string | null>(null);
@@ -55,23 +73,56 @@ export function NumberField({ parameter: p, value, unit, follows, bad, fine = fa
   return (
     <Box mb="10px">
       <Box display="flex" alignItems="center" gap="8px">
-        <chakra.label htmlFor={id} flex="1" title={p.note}>{p.label}</chakra.label>
+        <chakra.label htmlFor={id} flex="1" title={p.note}>
+          {p.label}
+        </chakra.label>
         <Box position="relative">
           <Input
-            id={id} name={p.key} className="num" autoComplete="off" spellCheck={false} width="104px" height="28px" bg="field" border="1px solid" borderColor={why || bad ? 'bad' : 'rule'} borderRadius="card" pl="6px" pr={suffix ? '31px' : '8px'}
-            value={typed ?? (fine ? exact : shown)(p, value, unit)} placeholder={value === null ? follows ?? 'follows' : undefined} aria-invalid={why !== null || bad} aria-describedby={why ? `${id}-why` : undefined}
-            onFocus={(e) => { setTyped(exact(p, value, unit)); const el = e.currentTarget; requestAnimationFrame(() => el.select()); }}
-            onChange={(e) => setTyped(e.currentTarget.value)} onBlur={() => commit(typed)}
+            id={id}
+            name={p.key}
+            className="num"
+            autoComplete="off"
+            spellCheck={false}
+            width="104px"
+            height="28px"
+            bg="field"
+            border="1px solid"
+            borderColor={why || bad ? 'bad' : 'rule'}
+            borderRadius="card"
+            pl="6px"
+            pr={suffix ? '31px' : '8px'}
+            value={typed ?? (fine ? exact : shown)(p, value, unit)}
+            placeholder={value === null ? (follows ?? 'follows') : undefined}
+            aria-invalid={why !== null || bad}
+            aria-describedby={why ? `${id}-why` : undefined}
+            onFocus={(e) => {
+              setTyped(exact(p, value, unit));
+              const el = e.currentTarget;
+              requestAnimationFrame(() => el.select());
+            }}
+            onChange={(e) => setTyped(e.currentTarget.value)}
+            onBlur={() => commit(typed)}
             onKeyDown={(e) => {
               if (e.key === 'Enter') commit(typed);
-              else if (e.key === 'Escape' && typed !== null) { e.stopPropagation(); setTyped(exact(p, value, unit)); setWhy(null); }
-              else step(e);
+              else if (e.key === 'Escape' && typed !== null) {
+                e.stopPropagation();
+                setTyped(exact(p, value, unit));
+                setWhy(null);
+              } else step(e);
             }}
           />
-          {suffix && <chakra.span className="dim" position="absolute" right="7px" top="5px" fontSize="13px" pointerEvents="none">{suffix}</chakra.span>}
+          {suffix && (
+            <chakra.span className="dim" position="absolute" right="7px" top="5px" fontSize="13px" pointerEvents="none">
+              {suffix}
+            </chakra.span>
+          )}
         </Box>
       </Box>
-      {why && <chakra.p id={`${id}-why`} role="alert" m="3px 0 0" color="bad" fontSize="12.5px">{why}</chakra.p>}
+      {why && (
+        <chakra.p id={`${id}-why`} role="alert" m="3px 0 0" color="bad" fontSize="12.5px">
+          {why}
+        </chakra.p>
+      )}
       {children}
     </Box>
   );
@@ -93,16 +144,52 @@ export function Choice({ label, value, choices, note, asList = false, onChange }
   const few = !asList && choices.length <= 3 && choices.every((c) => c.name.length < 12);
   return (
     <Box mb="10px" display="flex" alignItems="center" gap="8px" flexWrap="wrap">
-      <chakra.label id={id} htmlFor={few ? undefined : `${id}-list`} flex="1" title={note}>{label}</chakra.label>
+      <chakra.label id={id} htmlFor={few ? undefined : `${id}-list`} flex="1" title={note}>
+        {label}
+      </chakra.label>
       {few ? (
-        <Box role="radiogroup" aria-labelledby={id} display="flex" border="1px solid var(--rule)" borderRadius="card" overflow="hidden">
+        <RadioGroup.Root
+          value={value}
+          onValueChange={(e) => e.value && e.value !== value && onChange(e.value)}
+          aria-labelledby={id}
+          display="flex"
+          border="1px solid var(--rule)"
+          borderRadius="card"
+          overflow="hidden"
+        >
           {choices.map((c) => (
-            <chakra.button key={c.id} type="button" role="radio" aria-checked={c.id === value} onClick={() => c.id !== value && onChange(c.id)} px="9px" height="26px" cursor="pointer" bg={c.id === value ? 'ink' : 'field'} color={c.id === value ? 'sheet' : 'ink'}>{c.name}</chakra.button>
+            <RadioGroup.Item
+              key={c.id}
+              value={c.id}
+              px="9px"
+              height="26px"
+              cursor="pointer"
+              bg={c.id === value ? 'ink' : 'field'}
+              color={c.id === value ? 'sheet' : 'ink'}
+              _focusWithin={{ outline: '2px solid var(--accent)', outlineOffset: '-2px' }}
+            >
+              <RadioGroup.ItemHiddenInput />
+              <RadioGroup.ItemText fontWeight="400">{c.name}</RadioGroup.ItemText>
+            </RadioGroup.Item>
           ))}
-        </Box>
+        </RadioGroup.Root>
       ) : (
-        <chakra.select id={`${id}-list`} value={value} onChange={(e) => onChange(e.currentTarget.value)} maxWidth="190px" height="28px" bg="field" border="1px solid var(--rule)" borderRadius="card" px="5px">
-          {choices.map((c) => <option key={c.id} value={c.id}>{c.name}</option>)}
+        <chakra.select
+          id={`${id}-list`}
+          value={value}
+          onChange={(e) => onChange(e.currentTarget.value)}
+          maxWidth="190px"
+          height="28px"
+          bg="field"
+          border="1px solid var(--rule)"
+          borderRadius="card"
+          px="5px"
+        >
+          {choices.map((c) => (
+            <option key={c.id} value={c.id}>
+              {c.name}
+            </option>
+          ))}
         </chakra.select>
       )}
     </Box>
@@ -110,11 +197,29 @@ export function Choice({ label, value, choices, note, asList = false, onChange }
 }
 
 /** Our buttons: quiet by default, inked when they are the one thing to do. */
-export function Action({ strong, danger, small, on, ...rest }: { strong?: boolean; danger?: boolean; small?: boolean; on?: boolean } & React.ComponentProps<typeof chakra.button>) {
+export function Action({
+  strong,
+  danger,
+  small,
+  on,
+  ...rest
+}: { strong?: boolean; danger?: boolean; small?: boolean; on?: boolean } & React.ComponentProps<typeof chakra.button>) {
   return (
     <chakra.button
-      type="button" px={small ? '8px' : '12px'} minHeight={small ? '26px' : '32px'} fontSize={small ? '13px' : '14px'} fontWeight="600" borderRadius="card" border="1px solid" cursor="pointer"
-      borderColor={strong || on ? 'ink' : danger ? 'bad' : 'rule'} bg={strong ? 'ink' : 'field'} color={strong ? 'sheet' : danger ? 'bad' : 'ink'} _hover={{ borderColor: 'accent' }} _disabled={{ opacity: 0.45, cursor: 'default' }} {...rest}
+      type="button"
+      px={small ? '8px' : '12px'}
+      minHeight={small ? '26px' : '32px'}
+      fontSize={small ? '13px' : '14px'}
+      fontWeight="600"
+      borderRadius="card"
+      border="1px solid"
+      cursor="pointer"
+      borderColor={strong || on ? 'ink' : danger ? 'bad' : 'rule'}
+      bg={strong ? 'ink' : 'field'}
+      color={strong ? 'sheet' : danger ? 'bad' : 'ink'}
+      _hover={{ borderColor: 'accent' }}
+      _disabled={{ opacity: 0.45, cursor: 'default' }}
+      {...rest}
     />
   );
 }

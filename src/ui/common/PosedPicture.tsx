@@ -3,13 +3,41 @@ import { useEffect, useState } from 'react';
 import type { Picture } from '@/core/formats/picture';
 
 /** A solved pose as a drawing. `frame` shared by several pictures keeps an animation from jumping in size. */
-export function PosedPicture({ picture, frame, height, lit = [], label }: { picture: Picture; frame?: Picture['box']; height: number | string; lit?: readonly string[]; label: string }) {
+export function PosedPicture({
+  picture,
+  frame,
+  height,
+  lit = [],
+  label,
+}: {
+  picture: Picture;
+  frame?: Picture['box'];
+  height: number | string;
+  lit?: readonly string[];
+  label: string;
+}) {
   const { x, y, width, height: h } = frame ?? picture.box;
   const pad = Math.max(width, h) * 0.03 + 0.5;
   return (
-    <svg role="img" aria-label={label} width="100%" height={height} viewBox={`${x - pad} ${y - pad} ${width + 2 * pad} ${h + 2 * pad}`} preserveAspectRatio="xMidYMid meet">
+    <svg
+      role="img"
+      aria-label={label}
+      width="100%"
+      height={height}
+      viewBox={`${x - pad} ${y - pad} ${width + 2 * pad} ${h + 2 * pad}`}
+      preserveAspectRatio="xMidYMid meet"
+    >
       {picture.parts.map((p, i) => (
-        <path key={i} d={[p.points, ...p.holes].map((ring) => `M${ring.map((q) => q.join(' ')).join('L')}Z`).join('')} fillRule="evenodd" fill={lit.includes(p.id) ? 'var(--accent-wash)' : p.fill} stroke={lit.includes(p.id) ? 'var(--accent)' : '#4a4f4c'} strokeWidth={lit.includes(p.id) ? 1.6 : 0.7} strokeLinejoin="round" style={{ vectorEffect: 'non-scaling-stroke' }} />
+        <path
+          key={i}
+          d={[p.points, ...p.holes].map((ring) => `M${ring.map((q) => q.join(' ')).join('L')}Z`).join('')}
+          fillRule="evenodd"
+          fill={lit.includes(p.id) ? 'var(--accent-wash)' : p.fill}
+          stroke={lit.includes(p.id) ? 'var(--accent)' : '#4a4f4c'}
+          strokeWidth={lit.includes(p.id) ? 1.6 : 0.7}
+          strokeLinejoin="round"
+          style={{ vectorEffect: 'non-scaling-stroke' }}
+        />
       ))}
     </svg>
   );
@@ -18,7 +46,15 @@ export function PosedPicture({ picture, frame, height, lit = [], label }: { pict
 const FRAME_MS = 90;
 
 /** Frames of a fold, played to and fro; a still picture where motion is not wanted. */
-export function FoldingPicture({ frames, height, label }: { frames: readonly Picture[]; height: number; label: string }) {
+export function FoldingPicture({
+  frames,
+  height,
+  label,
+}: {
+  frames: readonly Picture[];
+  height: number;
+  label: string;
+}) {
   const [at, setAt] = useState(Math.floor(frames.length * 0.6));
   useEffect(() => {
     if (frames.length < 2 || window.matchMedia('(prefers-reduced-motion: reduce)').matches) return;
@@ -32,6 +68,11 @@ export function FoldingPicture({ frames, height, label }: { frames: readonly Pic
   const boxes = frames.map((f) => f.box);
   const x = Math.min(...boxes.map((b) => b.x));
   const y = Math.min(...boxes.map((b) => b.y));
-  const frame = { x, y, width: Math.max(...boxes.map((b) => b.x + b.width)) - x, height: Math.max(...boxes.map((b) => b.y + b.height)) - y };
+  const frame = {
+    x,
+    y,
+    width: Math.max(...boxes.map((b) => b.x + b.width)) - x,
+    height: Math.max(...boxes.map((b) => b.y + b.height)) - y,
+  };
   return frames[at] ? <PosedPicture picture={frames[at]} frame={frame} height={height} label={label} /> : null;
 }

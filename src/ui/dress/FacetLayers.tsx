@@ -1,15 +1,16 @@
 'use client';
 import { useState, type PointerEvent } from 'react';
 import { boxOf, type Box2 } from '@/core/plane/polygon';
-import { moveLayers, snapShift, type Guide, type Snap } from '@/core/project/placing';
-import type { Design } from '@/core/project/design';
+import { moveLayers, snapShift, type Guide, type Snap } from '@/core/build/placing';
+import type { Design } from '@/core/document/design';
 import { useActions, useStudio } from '@/store/context';
 import type { Scene, SceneFacet } from '@/workers/protocol';
 import { pale } from '../common/files';
 
 /** How near a drag must come to a guide to snap, mm. */
 const SNAP_MM = 1.2;
-const path = (rings: readonly (readonly (readonly [number, number])[])[]): string => rings.map((r) => `M${r.map((p) => p.join(' ')).join('L')}Z`).join('');
+const path = (rings: readonly (readonly (readonly [number, number])[])[]): string =>
+  rings.map((r) => `M${r.map((p) => p.join(' ')).join('L')}Z`).join('');
 const layerId = (id: string): string => id.slice('layer.'.length);
 
 /** Mats and layers of a facet in the flat view. Layers are dragged there, and snap to what they line up with. */
@@ -18,9 +19,19 @@ export function FacetLayers({ facet, scene }: { facet: SceneFacet; scene: Scene 
   const stage = useStudio((s) => s.stage);
   const picked = useStudio((s) => s.layers);
   const { edit, showPreview, pickLayers, selectFacet } = useActions();
-  const [held, setHeld] = useState<{ id: string; ids: readonly string[]; x: number; y: number; box: Box2; start: Design; snap: Snap } | null>(null);
+  const [held, setHeld] = useState<{
+    id: string;
+    ids: readonly string[];
+    x: number;
+    y: number;
+    box: Box2;
+    start: Design;
+    snap: Snap;
+  } | null>(null);
   const at = (e: PointerEvent<SVGGraphicsElement>): [number, number] => {
-    const p = new DOMPoint(e.clientX, e.clientY).matrixTransform((e.currentTarget.closest('[data-piece]') as SVGGraphicsElement).getScreenCTM()!.inverse());
+    const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(
+      (e.currentTarget.closest('[data-piece]') as SVGGraphicsElement).getScreenCTM()!.inverse(),
+    );
     return [p.x, p.y];
   };
   const free = stage === 'dress';
@@ -37,14 +48,16 @@ export function FacetLayers({ facet, scene }: { facet: SceneFacet; scene: Scene 
   const drag = (e: PointerEvent<SVGGraphicsElement>): void => {
     if (!held) return;
     const [x, y] = at(e);
-    const snap = e.altKey ? { dx: x - held.x, dy: y - held.y, names: [] } : snapShift(held.box, x - held.x, y - held.y, guidesFor(scene, facet, held.ids), SNAP_MM);
+    const snap = e.altKey
+      ? { dx: x - held.x, dy: y - held.y, names: [] }
+      : snapShift(held.box, x - held.x, y - held.y, guidesFor(scene, facet, held.ids), SNAP_MM);
     setHeld({ ...held, snap });
     showPreview(moveLayers(held.start, held.ids, snap.dx, snap.dy));
   };
   const drop = (): void => {
     if (held && Math.hypot(held.snap.dx, held.snap.dy) > 0.02) {
       const next = moveLayers(held.start, held.ids, held.snap.dx, held.snap.dy);
-      edit(`move ${held.ids.length === 1 ? design.layers.find((l) => l.id === held.ids[0])?.name ?? 'layer' : `${held.ids.length} layers`}`, () => next);
+      edit(`move ${nameOfLayers(design, held.ids)}`, () => next);
     }
     showPreview(null);
     setHeld(null);
@@ -57,27 +70,62 @@ export function FacetLayers({ facet, scene }: { facet: SceneFacet; scene: Scene 
         return (
           <g key={m.id}>
             <path
-              d={path(m.rings)} fillRule="evenodd" fill={pale(m.colour)} stroke={on ? 'var(--accent)' : 'var(--ink-2)'} strokeWidth={on ? 1.8 : 0.6} style={{ vectorEffect: 'non-scaling-stroke', cursor: own && free ? 'move' : undefined, touchAction: 'none' }} pointerEvents={own && free ? 'auto' : 'none'} data-layer={own ? layerId(m.id) : undefined}
-              onPointerDown={own && free ? (e) => grab(e, m.id, m.rings) : undefined} onPointerMove={held?.id === m.id ? drag : undefined} onPointerUp={held?.id === m.id ? drop : undefined}
+              d={path(m.rings)}
+              fillRule="evenodd"
+              fill={pale(m.colour)}
+              stroke={on ? 'var(--accent)' : 'var(--ink-2)'}
+              strokeWidth={on ? 1.8 : 0.6}
+              style={{
+                vectorEffect: 'non-scaling-stroke',
+                cursor: own && free ? 'move' : undefined,
+                touchAction: 'none',
+              }}
+              pointerEvents={own && free ? 'auto' : 'none'}
+              data-layer={own ? layerId(m.id) : undefined}
+              onPointerDown={own && free ? (e) => grab(e, m.id, m.rings) : undefined}
+              onPointerMove={held?.id === m.id ? drag : undefined}
+              onPointerUp={held?.id === m.id ? drop : undefined}
             />
-            {m.foam.length > 0 && <path d={path(m.foam)} className="line glue" style={{ fill: 'url(#glue-hatch)', opacity: 0.7 }} fillRule="evenodd" />}
+            {m.foam.length > 0 && (
+              <path
+                d={path(m.foam)}
+                className="line glue"
+                style={{ fill: 'url(#glue-hatch)', opacity: 0.7 }}
+                fillRule="evenodd"
+              />
+            )}
           </g>
         );
       })}
       {held && held.snap.names.length > 0 && (
-        <text data-testid="snap-name" x={held.box.max[0] + held.snap.dx + 2} y={-(held.box.max[1] + held.snap.dy)} transform="scale(1 -1)" fill="var(--accent)" style={{ fontSize: 5, fontWeight: 700 }}>{held.snap.names.join(' · ')}</text>
+        <text
+          data-testid="snap-name"
+          x={held.box.max[0] + held.snap.dx + 2}
+          y={-(held.box.max[1] + held.snap.dy)}
+          transform="scale(1 -1)"
+          fill="var(--accent)"
+          style={{ fontSize: 5, fontWeight: 700 }}
+        >
+          {held.snap.names.join(' · ')}
+        </text>
       )}
     </g>
   );
 }
 
-/** What a layer may line up with: the facet's middle and edges, the gutter, level and upright creases, its neighbours' middles. */
+/**
+ * What a layer may line up with: the facet's middle and edges, the gutter, level and upright creases, its neighbours'
+ * middles.
+ */
 function guidesFor(scene: Scene, facet: SceneFacet, moving: readonly string[]): Guide[] {
   const { min, max } = boxOf(facet.rings[0]);
   const out: Guide[] = [
-    { axis: 'x', at: (min[0] + max[0]) / 2, name: `the middle of ${facet.id}` }, { axis: 'y', at: (min[1] + max[1]) / 2, name: `the middle of ${facet.id}` },
-    { axis: 'x', at: min[0], name: `the edge of ${facet.id}` }, { axis: 'x', at: max[0], name: `the edge of ${facet.id}` },
-    { axis: 'y', at: min[1], name: `the edge of ${facet.id}` }, { axis: 'y', at: max[1], name: `the edge of ${facet.id}` },
+    { axis: 'x', at: (min[0] + max[0]) / 2, name: `the middle of ${facet.id}` },
+    { axis: 'y', at: (min[1] + max[1]) / 2, name: `the middle of ${facet.id}` },
+    { axis: 'x', at: min[0], name: `the edge of ${facet.id}` },
+    { axis: 'x', at: max[0], name: `the edge of ${facet.id}` },
+    { axis: 'y', at: min[1], name: `the edge of ${facet.id}` },
+    { axis: 'y', at: max[1], name: `the edge of ${facet.id}` },
   ];
   for (const c of scene.creases) {
     if (c.piece !== facet.piece) continue;
@@ -89,7 +137,13 @@ function guidesFor(scene: Scene, facet: SceneFacet, moving: readonly string[]): 
   for (const m of scene.facets.filter((f) => f.piece === facet.piece).flatMap((f) => f.mats)) {
     if (!m.id.startsWith('layer.') || moving.includes(layerId(m.id))) continue;
     const box = boxOf(m.rings.flat());
-    out.push({ axis: 'x', at: (box.min[0] + box.max[0]) / 2, name: `the middle of ${layerId(m.id)}` }, { axis: 'y', at: (box.min[1] + box.max[1]) / 2, name: `the middle of ${layerId(m.id)}` });
+    out.push(
+      { axis: 'x', at: (box.min[0] + box.max[0]) / 2, name: `the middle of ${layerId(m.id)}` },
+      { axis: 'y', at: (box.min[1] + box.max[1]) / 2, name: `the middle of ${layerId(m.id)}` },
+    );
   }
   return out;
 }
+
+const nameOfLayers = (design: Design, ids: readonly string[]): string =>
+  ids.length === 1 ? (design.layers.find((l) => l.id === ids[0])?.name ?? 'layer') : `${ids.length} layers`;

@@ -1,18 +1,28 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
-import type { Parameter } from '@/core/kinds';
 import { boxOf, type Box2 } from '@/core/plane/polygon';
-import type { Layer } from '@/core/project/design';
-import { moveLayers, setLayer } from '@/core/project/placing';
+import type { Layer } from '@/core/document/design';
+import { moveLayers, setLayer } from '@/core/build/placing';
 import { cutterSize } from '@/core/units/length';
+import { nameOfPart } from '@/core/document/words';
 import { useActions, useStudio } from '@/store/context';
+import { deg, mm, UNSET } from '../common/asked';
 import { Action, Choice, NumberField } from '../common/Field';
 
-const mm = (key: string, label: string, min: number, max: number, nothing = false): Parameter => ({ key: `layer-${key}`, label, unit: 'mm', default: nothing ? null : 0, min, max, note: '' });
-const FIELDS = { x: mm('x', 'Across', -5000, 5000), y: mm('y', 'Up', -5000, 5000), width: mm('width', 'Width', 0.1, 5000, true), height: mm('height', 'Height', 0.1, 5000, true), foamMm: mm('foam', 'Foam', 0, 10), foamInsetMm: mm('foam-inset', 'Foam inside by', 0, 100) };
-const TURN: Parameter = { key: 'layer-turn', label: 'Turned', unit: 'deg', default: 0, min: -360, max: 360, note: '' };
+const FIELDS = {
+  x: mm('layer-x', 'Across', -5000, 5000),
+  y: mm('layer-y', 'Up', -5000, 5000),
+  width: mm('layer-width', 'Width', 0.1, 5000, UNSET),
+  height: mm('layer-height', 'Height', 0.1, 5000, UNSET),
+  foamMm: mm('layer-foam', 'Foam', 0, 10),
+  foamInsetMm: mm('layer-foam-inset', 'Foam inside by', 0, 100),
+};
+const TURN = deg('layer-turn', 'Turned');
 const PLACES = ['low', 'middle', 'high'] as const;
-const WORDS = { x: { low: 'left edge', middle: 'middle', high: 'right edge' }, y: { low: 'lower edge', middle: 'middle', high: 'upper edge' } } as const;
+const WORDS = {
+  x: { low: 'left edge', middle: 'middle', high: 'right edge' },
+  y: { low: 'lower edge', middle: 'middle', high: 'upper edge' },
+} as const;
 
 /** Every layer of the card; those that are picked move together. */
 export function LayersPanel() {
@@ -26,12 +36,35 @@ export function LayersPanel() {
   };
   return (
     <>
-      {design.layers.length === 0 && <chakra.p className="dim">Nothing lies on the facets yet. Open a shape and choose “Layer on…” or “Window in…”.</chakra.p>}
+      {design.layers.length === 0 && (
+        <chakra.p className="dim">
+          Nothing lies on the facets yet. Open a shape and choose “Layer on…” or “Window in…”.
+        </chakra.p>
+      )}
       <ul style={{ listStyle: 'none', margin: '0 0 10px', padding: 0 }}>
         {design.layers.map((l) => (
           <li key={l.id}>
-            <chakra.button type="button" data-layer-row={l.id} aria-pressed={picked.includes(l.id)} onClick={(e) => toggle(l, e.shiftKey || e.ctrlKey || e.metaKey)} display="flex" width="100%" gap="8px" textAlign="left" px="8px" py="5px" borderRadius="card" cursor="pointer" bg={picked.includes(l.id) ? 'accentWash' : 'transparent'}>
-              <chakra.span flex="1" fontWeight={picked.includes(l.id) ? 700 : 400}>{l.name}</chakra.span><span className="dim">{l.as === 'layer' ? (l.foamMm > 0 ? 'on foam' : 'layer') : l.as} · {l.facet}</span>
+            <chakra.button
+              type="button"
+              data-layer-row={l.id}
+              aria-pressed={picked.includes(l.id)}
+              onClick={(e) => toggle(l, e.shiftKey || e.ctrlKey || e.metaKey)}
+              display="flex"
+              width="100%"
+              gap="8px"
+              textAlign="left"
+              px="8px"
+              py="5px"
+              borderRadius="card"
+              cursor="pointer"
+              bg={picked.includes(l.id) ? 'accentWash' : 'transparent'}
+            >
+              <chakra.span flex="1" fontWeight={picked.includes(l.id) ? 700 : 400}>
+                {l.name}
+              </chakra.span>
+              <span className="dim">
+                {l.as === 'layer' ? (l.foamMm > 0 ? 'on foam' : 'layer') : l.as} · {nameOfPart(design, l.facet)}
+              </span>
             </chakra.button>
           </li>
         ))}
@@ -39,10 +72,26 @@ export function LayersPanel() {
       {picked.length > 0 && (
         <Box display="flex" gap="6px" flexWrap="wrap" mb="10px">
           <LineUp />
-          <Action small danger onClick={() => { edit(picked.length === 1 ? `remove ${one?.name ?? 'layer'}` : `remove ${picked.length} layers`, (d) => ({ ...d, layers: d.layers.filter((l) => !picked.includes(l.id)) })); pickLayers([]); }}>Remove</Action>
+          <Action
+            small
+            danger
+            onClick={() => {
+              edit(picked.length === 1 ? `remove ${one?.name ?? 'layer'}` : `remove ${picked.length} layers`, (d) => ({
+                ...d,
+                layers: d.layers.filter((l) => !picked.includes(l.id)),
+              }));
+              pickLayers([]);
+            }}
+          >
+            Remove
+          </Action>
         </Box>
       )}
-      {picked.length > 1 && <chakra.p className="dim" fontSize="13px">{picked.length} picked: drag one, or use the arrow keys, and all move.</chakra.p>}
+      {picked.length > 1 && (
+        <chakra.p className="dim" fontSize="13px">
+          {picked.length} picked: drag one, or use the arrow keys, and all move.
+        </chakra.p>
+      )}
       {one && <LayerFields layer={one} />}
     </>
   );
@@ -51,7 +100,11 @@ export function LayersPanel() {
 /** Boxes of the picked layers where they lie, by id. */
 function useBoxes(): ReadonlyMap<string, Box2> {
   const scene = useStudio((s) => s.scene);
-  return new Map((scene?.facets ?? []).flatMap((f) => f.mats.filter((m) => m.id.startsWith('layer.')).map((m) => [m.id.slice(6), boxOf(m.rings.flat())] as const)));
+  return new Map(
+    (scene?.facets ?? []).flatMap((f) =>
+      f.mats.filter((m) => m.id.startsWith('layer.')).map((m) => [m.id.slice(6), boxOf(m.rings.flat())] as const),
+    ),
+  );
 }
 
 /** Line the picked ones up with the gutter, a crease, the facet or the first of them. */
@@ -63,11 +116,14 @@ function LineUp() {
   const boxes = useBoxes();
   const facet = scene?.facets.find((f) => f.id === design.layers.find((l) => l.id === picked[0])?.facet);
   const creases = (scene?.creases ?? []).filter((c) => c.piece === facet?.piece);
-  const to = (axis: 0 | 1, at: (box: Box2) => number, name: string): void => edit(`line up with ${name}`, (d) => picked.reduce((all, id) => {
-    const box = boxes.get(id);
-    const by = box ? at(box) : 0;
-    return moveLayers(all, [id], axis === 0 ? by : 0, axis === 1 ? by : 0);
-  }, d));
+  const to = (axis: 0 | 1, at: (box: Box2) => number, name: string): void =>
+    edit(`line up with ${name}`, (d) =>
+      picked.reduce((all, id) => {
+        const box = boxes.get(id);
+        const by = box ? at(box) : 0;
+        return moveLayers(all, [id], axis === 0 ? by : 0, axis === 1 ? by : 0);
+      }, d),
+    );
   const middle = (b: Box2, axis: 0 | 1): number => (b.min[axis] + b.max[axis]) / 2;
   const go = (value: string): void => {
     const [what, id] = value.split('|');
@@ -87,13 +143,30 @@ function LineUp() {
     if (what === 'foot') to(axis, (box) => line - box.min[axis], id);
   };
   return (
-    <chakra.select aria-label="Line up" value="" onChange={(e) => go(e.currentTarget.value)} height="26px" maxWidth="190px" bg="field" border="1px solid var(--rule)" borderRadius="card" px="5px">
+    <chakra.select
+      aria-label="Line up"
+      value=""
+      onChange={(e) => go(e.currentTarget.value)}
+      height="26px"
+      maxWidth="190px"
+      bg="field"
+      border="1px solid var(--rule)"
+      borderRadius="card"
+      px="5px"
+    >
       <option value="">Line up with…</option>
       <option value="fx">middle of the facet, across</option>
       <option value="fy">middle of the facet, up</option>
       {picked.length > 1 && <option value="sx">the first, one above the other</option>}
       {picked.length > 1 && <option value="sy">the first, side by side</option>}
-      {[...new Set(creases.map((c) => c.id))].flatMap((c) => [<option key={`on${c}`} value={`on|${c}`}>middle on {c}</option>, <option key={`foot${c}`} value={`foot|${c}`}>foot on {c}</option>])}
+      {[...new Set(creases.map((c) => c.id))].flatMap((c) => [
+        <option key={`on${c}`} value={`on|${c}`}>
+          middle on {c}
+        </option>,
+        <option key={`foot${c}`} value={`foot|${c}`}>
+          foot on {c}
+        </option>,
+      ])}
     </chakra.select>
   );
 }
@@ -103,31 +176,139 @@ function LayerFields({ layer: l }: { layer: Layer }) {
   const facets = useStudio((s) => s.scene?.facets) ?? [];
   const { edit, show } = useActions();
   const box = useBoxes().get(l.id);
-  const put = (label: string, change: Partial<Layer>): void => edit(`${l.name}: ${label}`, (d) => setLayer(d, l.id, change));
-  const field = (key: keyof typeof FIELDS) => <NumberField key={key} parameter={FIELDS[key]} value={l[key]} unit={design.units} follows="as drawn" onChange={(v) => put(FIELDS[key].label.toLowerCase(), { [key]: v ?? (FIELDS[key].default === null ? null : 0) })} />;
+  const put = (label: string, change: Partial<Layer>): void =>
+    edit(`${l.name}: ${label}`, (d) => setLayer(d, l.id, change));
+  const field = (key: keyof typeof FIELDS) => (
+    <NumberField
+      key={key}
+      parameter={FIELDS[key]}
+      value={l[key]}
+      unit={design.units}
+      follows="as drawn"
+      onChange={(v) => put(FIELDS[key].label.toLowerCase(), { [key]: v ?? (FIELDS[key].default === null ? null : 0) })}
+    />
+  );
   const asset = 'asset' in l.shape ? l.shape.asset : null;
   return (
     <Box border="1px solid var(--rule)" bg="sheet" borderRadius="card" p="9px 11px">
-      <Box display="flex" gap="6px" mb="6px"><chakra.input aria-label="Name of the layer" defaultValue={l.name} key={l.id} maxLength={80} onBlur={(e) => { const name = e.currentTarget.value.trim(); if (name && name !== l.name) put('name', { name }); }} flex="1" bg="transparent" fontWeight="700" borderBottom="1px dashed var(--rule)" />{asset && <Action small onClick={() => show({ kind: 'workshop', asset })}>Work on it…</Action>}</Box>
-      <Choice label="It is" value={l.as} choices={[{ id: 'layer', name: 'a layer' }, { id: 'window', name: 'a window' }, { id: 'drawn', name: 'drawn' }]} onChange={(as) => put(as, { as: as as Layer['as'] })} />
-      <Choice asList label="On" value={l.facet} choices={[...facets.map((f) => ({ id: f.id, name: f.id })), ...(facets.some((f) => f.id === l.facet) ? [] : [{ id: l.facet, name: `${l.facet} (not there)` }])]} onChange={(facet) => put(`on ${facet}`, { facet })} />
+      <Box display="flex" gap="6px" mb="6px">
+        <chakra.input
+          aria-label="Name of the layer"
+          defaultValue={l.name}
+          key={l.id}
+          maxLength={80}
+          onBlur={(e) => {
+            const name = e.currentTarget.value.trim();
+            if (name && name !== l.name) put('name', { name });
+          }}
+          flex="1"
+          bg="transparent"
+          fontWeight="700"
+          borderBottom="1px dashed var(--rule)"
+        />
+        {asset && (
+          <Action small onClick={() => show({ kind: 'workshop', asset })}>
+            Work on it…
+          </Action>
+        )}
+      </Box>
+      <Choice
+        label="It is"
+        value={l.as}
+        choices={[
+          { id: 'layer', name: 'a layer' },
+          { id: 'window', name: 'a window' },
+          { id: 'drawn', name: 'drawn' },
+        ]}
+        onChange={(as) => put(as, { as: as as Layer['as'] })}
+      />
+      <Choice
+        asList
+        label="On"
+        value={l.facet}
+        choices={[
+          ...facets.map((f) => ({ id: f.id, name: nameOfPart(design, f.id) })),
+          ...(facets.some((f) => f.id === l.facet)
+            ? []
+            : [{ id: l.facet, name: `${nameOfPart(design, l.facet)} (not there)` }]),
+        ]}
+        onChange={(facet) => put(`on ${facet}`, { facet })}
+      />
       {(['x', 'y'] as const).map((axis) => (
         <Box key={axis}>
-          <Choice asList label={axis === 'x' ? 'Measured across from' : 'Measured up from'} value={l.from[axis]} choices={PLACES.map((p) => ({ id: p, name: WORDS[axis][p] }))} onChange={(p) => put('measured from', { from: { ...l.from, [axis]: p as Layer['from']['x'] } })} />
+          <Choice
+            asList
+            label={axis === 'x' ? 'Measured across from' : 'Measured up from'}
+            value={l.from[axis]}
+            choices={PLACES.map((p) => ({ id: p, name: WORDS[axis][p] }))}
+            onChange={(p) => put('measured from', { from: { ...l.from, [axis]: p as Layer['from']['x'] } })}
+          />
           {field(axis)}
         </Box>
       ))}
-      <NumberField parameter={TURN} value={l.turnDeg} unit={design.units} onChange={(v) => put('turned', { turnDeg: v ?? 0 })} />
-      {field('width')}{field('height')}
+      <NumberField
+        parameter={TURN}
+        value={l.turnDeg}
+        unit={design.units}
+        onChange={(v) => put('turned', { turnDeg: v ?? 0 })}
+      />
+      {field('width')}
+      {field('height')}
       {l.as === 'layer' && (
         <>
-          <Choice asList label="Paper" value={l.stock} choices={design.stocks.map((s) => ({ id: s.id, name: s.name }))} onChange={(stock) => put('paper', { stock })} />
-          <Box display="flex" alignItems="center" gap="8px" mb="10px"><chakra.label htmlFor="layer-colour" flex="1">Colour</chakra.label><input id="layer-colour" type="color" value={l.colour ?? '#c9d3e6'} onChange={(e) => put('colour', { colour: e.currentTarget.value })} />{l.colour && <Action small onClick={() => edit(`${l.name}: colour of its paper`, (d) => ({ ...d, layers: d.layers.map((x) => { if (x.id !== l.id) return x; const { colour: _gone, ...rest } = x; return rest; }) }))}>Of its paper</Action>}</Box>
-          {field('foamMm')}{l.foamMm > 0 && field('foamInsetMm')}
-          <Choice label="One more for inside" value={l.doubled ? 'yes' : 'no'} choices={[{ id: 'no', name: 'no' }, { id: 'yes', name: 'yes' }]} onChange={(v) => put('one more for the inside', { doubled: v === 'yes' })} />
+          <Choice
+            asList
+            label="Paper"
+            value={l.stock}
+            choices={design.stocks.map((s) => ({ id: s.id, name: s.name }))}
+            onChange={(stock) => put('paper', { stock })}
+          />
+          <Box display="flex" alignItems="center" gap="8px" mb="10px">
+            <chakra.label htmlFor="layer-colour" flex="1">
+              Colour
+            </chakra.label>
+            <input
+              id="layer-colour"
+              type="color"
+              value={l.colour ?? '#c9d3e6'}
+              onChange={(e) => put('colour', { colour: e.currentTarget.value })}
+            />
+            {l.colour && (
+              <Action
+                small
+                onClick={() =>
+                  edit(`${l.name}: colour of its paper`, (d) => ({
+                    ...d,
+                    layers: d.layers.map((x) => {
+                      if (x.id !== l.id) return x;
+                      const { colour: _gone, ...rest } = x;
+                      return rest;
+                    }),
+                  }))
+                }
+              >
+                Of its paper
+              </Action>
+            )}
+          </Box>
+          {field('foamMm')}
+          {l.foamMm > 0 && field('foamInsetMm')}
+          <Choice
+            label="One more for inside"
+            value={l.doubled ? 'yes' : 'no'}
+            choices={[
+              { id: 'no', name: 'no' },
+              { id: 'yes', name: 'yes' },
+            ]}
+            onChange={(v) => put('one more for the inside', { doubled: v === 'yes' })}
+          />
         </>
       )}
-      {box && <chakra.p className="dim" m="0" fontSize="13px">{cutterSize(box.max[0] - box.min[0], box.max[1] - box.min[1])}</chakra.p>}
+      {box && (
+        <chakra.p className="dim" m="0" fontSize="13px">
+          {cutterSize(box.max[0] - box.min[0], box.max[1] - box.min[1])}
+        </chakra.p>
+      )}
     </Box>
   );
 }

@@ -4,21 +4,32 @@ import { useEffect, useState } from 'react';
 import type { ExportFormat } from '@/core/formats/export';
 import type { Picture } from '@/core/formats/picture';
 import { cutListCsv } from '@/core/formats/csv';
-import type { WorkStep } from '@/core/project/steps';
+import type { WorkStep } from '@/core/build/steps';
 import type { CutListRow } from '@/core/sheets/cutlist';
 import type { Layout } from '@/core/sheets/pack';
 import { formatLength } from '@/core/units/length';
 import { useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
+import { TILE } from '../common/tile';
 import { Action, Choice } from '../common/Field';
 import { designJson, fileName, saveAs } from '../common/files';
 import { PosedPicture } from '../common/PosedPicture';
 
 const FILES: readonly (readonly [format: ExportFormat, name: string, says: string])[] = [
-  ['svg', 'SVG', 'lines in mm, a group for each role'], ['dxf', 'DXF', 'lines in mm, a layer for each role'], ['pdf', 'PDF', 'true scale, tiled, with a 50 mm check bar'], ['fold', 'FOLD', 'crease pattern of one piece'], ['glb', 'GLB', 'the posed model'],
+  ['svg', 'SVG', 'lines in mm, a group for each role'],
+  ['dxf', 'DXF', 'lines in mm, a layer for each role'],
+  ['pdf', 'PDF', 'true scale, tiled, with a 50 mm check bar'],
+  ['fold', 'FOLD', 'crease pattern of one piece'],
+  ['glb', 'GLB', 'the posed model'],
 ];
 /** Named here again: importing them with the writers would bring every writer into the page. */
-const MIME: Readonly<Record<ExportFormat, string>> = { svg: 'image/svg+xml', dxf: 'image/vnd.dxf', pdf: 'application/pdf', fold: 'application/json', glb: 'model/gltf-binary' };
+const MIME: Readonly<Record<ExportFormat, string>> = {
+  svg: 'image/svg+xml',
+  dxf: 'image/vnd.dxf',
+  pdf: 'application/pdf',
+  fold: 'application/json',
+  glb: 'model/gltf-binary',
+};
 
 /** Files, the cut list, and folding and gluing in order. */
 export function MakeStage() {
@@ -31,13 +42,25 @@ export function MakeStage() {
   const [message, setMessage] = useState<{ text: string; bad: boolean } | null>(null);
   useEffect(() => {
     let live = true;
-    void engine('study').layout(design).then((a) => { if (live && a.ok) setFound(a.value); });
-    void engine('study').steps(design).then((a) => { if (live && a.ok) setSteps(a.value); });
-    return () => { live = false; };
+    void engine('study')
+      .layout(design)
+      .then((a) => {
+        if (live && a.ok) setFound(a.value);
+      });
+    void engine('study')
+      .steps(design)
+      .then((a) => {
+        if (live && a.ok) setSteps(a.value);
+      });
+    return () => {
+      live = false;
+    };
   }, [design]);
 
   const choices = [
-    { id: 'all', name: 'all pieces, one above the other' }, ...(found?.layout.sheets.map((s, i) => ({ id: `sheet ${i}`, name: `sheet ${i + 1}: ${s.stock.name}` })) ?? []), ...(found?.cutList.map((r) => ({ id: `piece ${r.piece}`, name: `piece ${r.piece}` })) ?? []),
+    { id: 'all', name: 'all pieces, one above the other' },
+    ...(found?.layout.sheets.map((s, i) => ({ id: `sheet ${i}`, name: `sheet ${i + 1}: ${s.stock.name}` })) ?? []),
+    ...(found?.cutList.map((r) => ({ id: `piece ${r.piece}`, name: `piece ${r.piece}` })) ?? []),
   ];
   const chosen = choices.some((c) => c.id === what) ? what : 'all';
   const write = async (format: ExportFormat): Promise<void> => {
@@ -55,38 +78,130 @@ export function MakeStage() {
   return (
     <Box display="grid" gridTemplateColumns="330px minmax(0, 1fr)" height="100%" minHeight="0">
       <Box bg="panel" p="12px 16px" overflowY="auto" borderRight="1px solid var(--rule)">
-        <chakra.h2 className="heading" mb="10px !important">Files</chakra.h2>
-        {verdict === 'blocked' && <Box borderLeft="4px solid var(--bad)" bg="var(--bad-wash)" p="8px 11px" mb="10px">The proof still has findings that block. Cutting now may waste the sheet.</Box>}
+        <chakra.h2 className="heading" mb="10px !important">
+          Files
+        </chakra.h2>
+        {verdict === 'blocked' && (
+          <Box borderLeft="4px solid var(--bad)" bg="var(--bad-wash)" p="8px 11px" mb="10px">
+            The proof still has findings that block. Cutting now may waste the sheet.
+          </Box>
+        )}
         <Choice asList label="Of" value={chosen} choices={choices} onChange={setWhat} />
         {FILES.map(([format, name, says]) => (
-          <chakra.button key={format} type="button" data-export={format} onClick={() => void write(format)} display="grid" gridTemplateColumns="58px 1fr" alignItems="baseline" width="100%" textAlign="left" bg="field" border="1px solid var(--rule)" borderRadius="card" p="8px 11px" mb="7px" cursor="pointer" _hover={{ borderColor: 'accent' }}>
-            <b>{name}</b><chakra.span className="dim" fontSize="13px">{says}</chakra.span>
+          <chakra.button
+            {...TILE}
+            key={format}
+            data-export={format}
+            onClick={() => void write(format)}
+            display="grid"
+            gridTemplateColumns="58px 1fr"
+            alignItems="baseline"
+            width="100%"
+            bg="field"
+            p="8px 11px"
+            mb="7px"
+          >
+            <b>{name}</b>
+            <chakra.span className="dim" fontSize="13px">
+              {says}
+            </chakra.span>
           </chakra.button>
         ))}
         <Box display="flex" gap="7px" flexWrap="wrap" mt="4px">
-          <Action small onClick={() => found && saveAs(`${fileName(design.name)}-cut-list.csv`, cutListCsv(found.cutList), 'text/csv')}>Cut list, CSV</Action>
-          <Action small onClick={() => saveAs(`${fileName(design.name)}.json`, designJson(design), 'application/json')}>Card file</Action>
-          <Action small onClick={() => window.print()}>Print this page</Action>
+          <Action
+            small
+            onClick={() =>
+              found && saveAs(`${fileName(design.name)}-cut-list.csv`, cutListCsv(found.cutList), 'text/csv')
+            }
+          >
+            Cut list, CSV
+          </Action>
+          <Action small onClick={() => saveAs(`${fileName(design.name)}.json`, designJson(design), 'application/json')}>
+            Card file
+          </Action>
+          <Action small onClick={() => window.print()}>
+            Print this page
+          </Action>
         </Box>
-        {message && <chakra.p role="status" mt="10px" color={message.bad ? 'bad' : 'ink2'}>{message.text}</chakra.p>}
-        <chakra.p className="dim" fontSize="12.5px" mt="10px">GLB is written as the card stands now, {openDeg.toFixed(0)}° open. To print at true scale use the PDF at 100 % and measure its check bar.</chakra.p>
+        {message && (
+          <chakra.p role="status" mt="10px" color={message.bad ? 'bad' : 'ink2'}>
+            {message.text}
+          </chakra.p>
+        )}
+        <chakra.p className="dim" fontSize="12.5px" mt="10px">
+          GLB is written as the card stands now, {openDeg.toFixed(0)}° open. To print at true scale use the PDF at 100 %
+          and measure its check bar.
+        </chakra.p>
       </Box>
       <Box overflowY="auto" p="14px 20px" minWidth="0">
-        <chakra.h2 className="heading" mb="8px !important">Cut list</chakra.h2>
-        <chakra.table width="100%" fontSize="13.5px" mb="20px" css={{ '& th': { textAlign: 'left', color: 'var(--ink-2)', fontWeight: 600 }, '& td, & th': { padding: '4px 10px 4px 0', borderBottom: '1px solid var(--rule)' } }}>
-          <thead><tr><th>Piece</th><th className="num">Size, {design.units}</th><th>Stock</th><th className="num">Count</th><th>Creases</th><th>Glue</th></tr></thead>
+        <chakra.h2 className="heading" mb="8px !important">
+          Cut list
+        </chakra.h2>
+        <chakra.table
+          width="100%"
+          fontSize="13.5px"
+          mb="20px"
+          css={{
+            '& th': { textAlign: 'left', color: 'var(--ink-2)', fontWeight: 600 },
+            '& td, & th': { padding: '4px 10px 4px 0', borderBottom: '1px solid var(--rule)' },
+          }}
+        >
+          <thead>
+            <tr>
+              <th>Piece</th>
+              <th className="num">Size, {design.units}</th>
+              <th>Stock</th>
+              <th className="num">Count</th>
+              <th>Creases</th>
+              <th>Glue</th>
+            </tr>
+          </thead>
           <tbody>
             {found?.cutList.map((r) => (
-              <tr key={r.piece}><td>{r.title}<chakra.span className="dim"> {r.piece}</chakra.span></td><td className="num">{show(r.width_mm)} × {show(r.height_mm)}</td><td><chakra.span display="inline-block" width="11px" height="11px" bg={r.colour} border="1px solid var(--ink-2)" mr="6px" />{r.stock}</td><td className="num">{r.count}</td><td>{r.creases.length}</td><td>{r.glue.length || '–'}</td></tr>
+              <tr key={r.piece}>
+                <td>
+                  {r.title}
+                  <chakra.span className="dim"> {r.piece}</chakra.span>
+                </td>
+                <td className="num">
+                  {show(r.width_mm)} × {show(r.height_mm)}
+                </td>
+                <td>
+                  <chakra.span
+                    display="inline-block"
+                    width="11px"
+                    height="11px"
+                    bg={r.colour}
+                    border="1px solid var(--ink-2)"
+                    mr="6px"
+                  />
+                  {r.stock}
+                </td>
+                <td className="num">{r.count}</td>
+                <td>{r.creases.length}</td>
+                <td>{r.glue.length || '–'}</td>
+              </tr>
             ))}
           </tbody>
         </chakra.table>
-        <chakra.h2 className="heading" mb="8px !important">Folding and gluing, in order</chakra.h2>
-        <Box as="ol" listStyleType="none" m="0" p="0" display="grid" gridTemplateColumns="repeat(auto-fill, minmax(210px, 1fr))" gap="16px">
+        <chakra.h2 className="heading" mb="8px !important">
+          Folding and gluing, in order
+        </chakra.h2>
+        <Box
+          as="ol"
+          listStyleType="none"
+          m="0"
+          p="0"
+          display="grid"
+          gridTemplateColumns="repeat(auto-fill, minmax(210px, 1fr))"
+          gap="16px"
+        >
           {steps.map(({ step, picture }, i) => (
             <Box as="li" key={i} border="1px solid var(--rule)" borderRadius="card" p="10px 12px">
               <PosedPicture picture={picture} height={120} lit={step.subjects} label={`${step.title}, picture`} />
-              <Box fontWeight="700" mt="5px">{i + 1}. {step.title}</Box>
+              <Box fontWeight="700" mt="5px">
+                {i + 1}. {step.title}
+              </Box>
               <Box fontSize="13px">{step.text}</Box>
             </Box>
           ))}

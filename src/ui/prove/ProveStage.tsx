@@ -14,14 +14,35 @@ export function ProveStage() {
   const findings = [...(proof?.findings ?? [])].sort((a, b) => order[a.severity] - order[b.severity]);
   return (
     <Box display="grid" gridTemplateColumns="minmax(320px, 1fr) minmax(0, 1fr)" height="100%" minHeight="0">
-      <Box as="section" aria-label="Findings" bg="panel" p="12px 16px" overflowY="auto" borderRight="1px solid var(--rule)">
-        <Box display="flex" alignItems="baseline" mb="10px"><chakra.h2 className="heading" flex="1">Findings</chakra.h2><chakra.span className="dim" role="status">{proving ? 'proving…' : `${findings.length} found`}</chakra.span></Box>
-        {findings.map((f) => <FindingCard key={`${f.rule}${f.mechanism}${f.aspect}`} finding={f} wide />)}
-        {proof && !proving && findings.length === 0 && <chakra.p>Nothing fails: it folds flat, opens as meant, clears its neighbours and fits its sheets.</chakra.p>}
+      <Box
+        as="section"
+        aria-label="Findings"
+        bg="panel"
+        p="12px 16px"
+        overflowY="auto"
+        borderRight="1px solid var(--rule)"
+      >
+        <Box display="flex" alignItems="baseline" mb="10px">
+          <chakra.h2 className="heading" flex="1">
+            Findings
+          </chakra.h2>
+          <chakra.span className="dim" role="status">
+            {proving ? 'proving…' : `${findings.length} found`}
+          </chakra.span>
+        </Box>
+        {findings.map((f) => (
+          <FindingCard key={`${f.rule}${f.mechanism}${f.aspect}`} finding={f} wide />
+        ))}
+        {proof && !proving && findings.length === 0 && (
+          <chakra.p>Nothing fails: it folds flat, opens as meant, clears its neighbours and fits its sheets.</chakra.p>
+        )}
         {proof && !proving && <MeasureTable />}
       </Box>
       <Box display="grid" gridTemplateRows="minmax(0, 1fr) minmax(0, 1fr)" minHeight="0" minWidth="0">
-        <Box display="grid" gridTemplateColumns="1fr 1fr" minHeight="0" borderBottom="1px solid var(--rule)"><PosedView /><ThicknessView /></Box>
+        <Box display="grid" gridTemplateColumns="1fr 1fr" minHeight="0" borderBottom="1px solid var(--rule)">
+          <PosedView />
+          <ThicknessView />
+        </Box>
         <WhatIf />
       </Box>
     </Box>
@@ -34,12 +55,20 @@ function MeasureTable() {
   const open = useStudio((s) => s.pose?.openDeg ?? 0);
   return (
     <Box mt="14px">
-      <chakra.h2 className="heading" mb="6px !important">Measures at {open.toFixed(0)}°</chakra.h2>
+      <chakra.h2 className="heading" mb="6px !important">
+        Measures at {open.toFixed(0)}°
+      </chakra.h2>
       <chakra.table width="100%" fontSize="13px">
         <tbody>
-          {Object.entries(measures ?? {}).flatMap(([id, of]) => Object.entries(of).map(([name, value]) => (
-            <tr key={`${id}${name}`}><td>{names.find((m) => m.id === id)?.name ?? 'Base card'}</td><td className="dim">{name}</td><td className="num">{value.toFixed(2)}</td></tr>
-          )))}
+          {Object.entries(measures ?? {}).flatMap(([id, of]) =>
+            Object.entries(of).map(([name, value]) => (
+              <tr key={`${id}${name}`}>
+                <td>{names.find((m) => m.id === id)?.name ?? 'Base card'}</td>
+                <td className="dim">{name}</td>
+                <td className="num">{value.toFixed(2)}</td>
+              </tr>
+            )),
+          )}
         </tbody>
       </chakra.table>
     </Box>

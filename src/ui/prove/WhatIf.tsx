@@ -2,8 +2,9 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { Chart, Legend, LinearScale, LineController, LineElement, PointElement, Tooltip } from 'chart.js';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { cardValues, parametersOf, setParameter, valuesOf } from '@/core/project/design';
-import type { WhatIfPoint } from '@/core/project/what-if';
+import { formatLength, MM_PER_INCH, roundedForCutting, type LengthUnit } from '@/core/units/length';
+import { cardValues, parametersOf, setParameter, valuesOf } from '@/core/document/fields';
+import type { WhatIfPoint } from '@/core/proof/what-if';
 import { useActions, useStudio } from '@/store/context';
 import { engine, proxy } from '@/workers/client';
 import { Action, Choice } from '../common/Field';
@@ -33,42 +34,144 @@ export function WhatIf() {
     setPoints([]);
     let live = true;
     const at = Array.from({ length: POINTS }, (_, k) => range[0] + ((range[1] - range[0]) * k) / (POINTS - 1));
-    void engine('study').whatIf(design, selected, parameter.key, at, proxy((p) => { if (live) setPoints((list) => [...list, p]); }));
-    return () => { live = false; };
+    void engine('study').whatIf(
+      design,
+      selected,
+      parameter.key,
+      at,
+      proxy((p) => {
+        if (live) setPoints((list) => [...list, p]);
+      }),
+    );
+    return () => {
+      live = false;
+    };
   }, [design, selected, parameter, range]);
   const take = (value: number): void => {
-    const v = Math.round(value * 2) / 2;
+    const degrees = parameter.unit === 'deg';
+    const v = !degrees && design.units === 'in' ? roundedForCutting(value, 'in') : Math.round(value * 2) / 2;
     showPreview(null);
-    edit(`${parameter.label.toLowerCase()} ${v}`, (d) => setParameter(d, selected, parameter.key, v));
+    const said = degrees ? `${v}°` : `${formatLength(v, design.units)} ${design.units}`;
+    edit(`${parameter.label.toLowerCase()} ${said}`, (d) => setParameter(d, selected, parameter.key, v));
   };
   if (!parameter) return null;
   return (
-    <Box as="section" aria-label="What if" p="10px 14px" display="flex" flexDirection="column" minHeight="0" minWidth="0">
+    <Box
+      as="section"
+      aria-label="What if"
+      p="10px 14px"
+      display="flex"
+      flexDirection="column"
+      minHeight="0"
+      minWidth="0"
+    >
       <Box display="flex" gap="18px" alignItems="baseline" css={{ '& > div': { marginBottom: 0, flexWrap: 'nowrap' } }}>
-        <chakra.h2 className="heading" whiteSpace="nowrap">What if</chakra.h2>
-        <Choice asList label="of" value={selected} choices={[{ id: 'card', name: 'Base card' }, ...design.mechanisms.map((x) => ({ id: x.id, name: x.name }))]} onChange={select} />
-        <Choice asList label="parameter" value={parameter.key} choices={keys.map((p) => ({ id: p.key, name: p.label }))} onChange={setKey} />
-        <chakra.span className="dim" fontSize="12.5px">{points.length < POINTS ? `${points.length} of ${POINTS}` : 'click a value to take it'}</chakra.span>
-        {points.length > 0 && points.length < POINTS && <Action small onClick={() => void engine('study').whatIf(design, selected, parameter.key, [], proxy(() => undefined))}>Stop</Action>}
+        <chakra.h2 className="heading" whiteSpace="nowrap">
+          What if
+        </chakra.h2>
+        <Choice
+          asList
+          label="of"
+          value={selected}
+          choices={[{ id: 'card', name: 'Base card' }, ...design.mechanisms.map((x) => ({ id: x.id, name: x.name }))]}
+          onChange={select}
+        />
+        <Choice
+          asList
+          label="parameter"
+          value={parameter.key}
+          choices={keys.map((p) => ({ id: p.key, name: p.label }))}
+          onChange={setKey}
+        />
+        <chakra.span
+          className="dim"
+          fontSize="12.5px"
+          minWidth="0"
+          overflow="hidden"
+          whiteSpace="nowrap"
+          textOverflow="ellipsis"
+        >
+          {points.length < POINTS ? `${points.length} of ${POINTS}` : 'click a value to take it'}
+        </chakra.span>
+        {points.length > 0 && points.length < POINTS && (
+          <Action
+            small
+            onClick={() =>
+              void engine('study').whatIf(
+                design,
+                selected,
+                parameter.key,
+                [],
+                proxy(() => undefined),
+              )
+            }
+          >
+            Stop
+          </Action>
+        )}
       </Box>
-      <WhatIfChart points={points} now={now} unit={parameter.unit === 'deg' ? '°' : 'mm'} range={range} onTake={take} />
+      <WhatIfChart
+        points={points}
+        now={now}
+        unit={parameter.unit === 'deg' ? '°' : design.units}
+        units={design.units}
+        range={range}
+        onTake={take}
+      />
     </Box>
   );
 }
 
-function WhatIfChart({ points, now, unit, range, onTake }: { points: readonly WhatIfPoint[]; now: number; unit: string; range: readonly [number, number]; onTake: (value: number) => void }) {
+function WhatIfChart({
+  points,
+  now,
+  unit,
+  units,
+  range,
+  onTake,
+}: {
+  points: readonly WhatIfPoint[];
+  now: number;
+  /** Of the parameter, and of lengths. */
+  unit: string;
+  units: LengthUnit;
+  range: readonly [number, number];
+  onTake: (value: number) => void;
+}) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const chart = useRef<Chart<'line', { x: number; y: number | null }[]> | null>(null);
+  /** Length of one unit of each axis, mm (or degrees). */
+  const perLength = units === 'in' ? MM_PER_INCH : 1;
+  const perParameter = unit === 'in' ? MM_PER_INCH : 1;
   const taking = useRef(onTake);
   const dark = useDark();
-  useEffect(() => { taking.current = onTake; }, [onTake]);
+  useEffect(() => {
+    taking.current = (x) => onTake(x * perParameter);
+  }, [onTake, perParameter]);
   useEffect(() => {
     const made = new Chart<'line', { x: number; y: number | null }[]>(canvas.current!, {
-      type: 'line', data: { datasets: [] },
+      type: 'line',
+      data: { datasets: [] },
       options: {
-        animation: false, responsive: true, maintainAspectRatio: false, parsing: false, interaction: { mode: 'index', intersect: false },
+        animation: false,
+        responsive: true,
+        maintainAspectRatio: false,
+        parsing: false,
+        interaction: { mode: 'index', intersect: false },
         plugins: { legend: { position: 'top', labels: { boxWidth: 16, boxHeight: 1 } } },
-        scales: { x: { type: 'linear' }, y: { type: 'linear', title: { display: true, text: 'mm' } }, count: { type: 'linear', position: 'right', min: 0, suggestedMax: 4, ticks: { precision: 0 }, grid: { drawOnChartArea: false }, title: { display: true, text: 'findings' } } },
+        scales: {
+          x: { type: 'linear' },
+          y: { type: 'linear', title: { display: true } },
+          count: {
+            type: 'linear',
+            position: 'right',
+            min: 0,
+            suggestedMax: 4,
+            ticks: { precision: 0 },
+            grid: { drawOnChartArea: false },
+            title: { display: true, text: 'findings' },
+          },
+        },
         onClick: (event, _, c) => event.x !== null && taking.current(c.scales.x.getValueForPixel(event.x)!),
       },
     });
@@ -80,17 +183,35 @@ function WhatIfChart({ points, now, unit, range, onTake }: { points: readonly Wh
     if (!c) return;
     const css = getComputedStyle(document.documentElement);
     const ink = (name: string): string => css.getPropertyValue(name).trim();
-    const set = (label: string, colour: string, read: (p: WhatIfPoint) => number | null, extra: object = {}) => ({ label, borderColor: ink(colour), backgroundColor: ink(colour), borderWidth: 2, pointRadius: 0, data: points.map((p) => ({ x: p.value, y: read(p) })), ...extra });
+    const set = (label: string, colour: string, read: (p: WhatIfPoint) => number | null, extra: object = {}) => ({
+      label,
+      borderColor: ink(colour),
+      backgroundColor: ink(colour),
+      borderWidth: 2,
+      pointRadius: 0,
+      data: points.map((p) => ({ x: p.value / perParameter, y: read(p) })),
+      ...extra,
+    });
+    const length = (mm: number | null): number | null => (mm === null ? null : mm / perLength);
     c.data.datasets = [
-      set('past the fore edge, closed', '--bad', (p) => p.reachMm, { borderDash: [2, 2] }),
-      set('lift at 90°', '--accent', (p) => p.liftMm),
+      set('past the fore edge, closed', '--bad', (p) => length(p.reachMm), { borderDash: [2, 2] }),
+      set('lift at 90°', '--accent', (p) => length(p.liftMm)),
       set('findings that block', '--warn', (p) => p.blocks, { yAxisID: 'count', stepped: 'middle' }),
       set('risks', '--good', (p) => p.risks, { yAxisID: 'count', stepped: 'middle', borderDash: [6, 3] }),
     ];
     for (const axis of ['x', 'y', 'count']) Object.assign(c.options.scales![axis]!.ticks!, { color: ink('--ink-2') });
     c.options.plugins!.legend!.labels!.color = ink('--ink');
-    Object.assign(c.options.scales!.x!, { min: range[0], max: range[1], title: { display: true, text: `now ${Number(now.toFixed(2))} ${unit}` } });
+    Object.assign(c.options.scales!.x!, {
+      min: range[0] / perParameter,
+      max: range[1] / perParameter,
+      title: { display: true, text: `now ${Number((now / perParameter).toFixed(3))} ${unit}` },
+    });
+    Object.assign(c.options.scales!.y!, { title: { display: true, text: units } });
     c.update('none');
-  }, [points, now, unit, range, dark]);
-  return <Box flex="1" minHeight="0" position="relative"><canvas ref={canvas} role="img" aria-label="Chart of what the parameter does" style={{ cursor: 'pointer' }} /></Box>;
+  }, [points, now, unit, units, perLength, perParameter, range, dark]);
+  return (
+    <Box flex="1" minHeight="0" position="relative">
+      <canvas ref={canvas} role="img" aria-label="Chart of what the parameter does" style={{ cursor: 'pointer' }} />
+    </Box>
+  );
 }

@@ -1,8 +1,10 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
-import { addMechanism, fittingParameters, type Design } from '@/core/project/design';
-import { freeAssetId, usesOf } from '@/core/project/workshop';
+import { addMechanism } from '@/core/document/standing';
+import { fittingParameters } from '@/core/document/fitting';
+import { newLayer, type Design } from '@/core/document/design';
+import { freeAssetId, usesOf } from '@/core/build/workshop';
 import { KINDS, type Parameter } from '@/core/kinds';
 import type { Shape, ShapeAsset, ShapeStep } from '@/core/shapes/shape';
 import { cutterSize } from '@/core/units/length';
@@ -18,7 +20,9 @@ import { useAsk } from './useAsk';
 /** One kept shape: its source, what is done to it step by step, and what it is put to. Every number stays editable. */
 export function Workshop() {
   const dialog = useStudio((s) => s.dialog);
-  const asset = useStudio((s) => (dialog?.kind === 'workshop' ? s.design.shapes.find((a) => a.id === dialog.asset) ?? null : null));
+  const asset = useStudio((s) =>
+    dialog?.kind === 'workshop' ? (s.design.shapes.find((a) => a.id === dialog.asset) ?? null) : null,
+  );
   const { show } = useActions();
   return (
     <Sheet title={asset ? asset.name : 'Shape'} shown={asset !== null} onClose={() => show(null)} width={1060}>
@@ -28,7 +32,10 @@ export function Workshop() {
 }
 
 /** Changes one kept shape in the design. */
-const changed = (d: Design, id: string, change: (a: ShapeAsset) => ShapeAsset): Design => ({ ...d, shapes: d.shapes.map((a) => (a.id === id ? change(a) : a)) });
+const changed = (d: Design, id: string, change: (a: ShapeAsset) => ShapeAsset): Design => ({
+  ...d,
+  shapes: d.shapes.map((a) => (a.id === id ? change(a) : a)),
+});
 
 function Bench({ asset }: { asset: ShapeAsset }) {
   const design = useStudio((s) => s.design);
@@ -36,9 +43,13 @@ function Bench({ asset }: { asset: ShapeAsset }) {
   const { edit, undo } = useActions();
   const [upTo, setUpTo] = useState<number | null>(null);
   const steps = Math.min(upTo ?? asset.steps.length, asset.steps.length);
-  const { value, why } = useAsk(JSON.stringify([asset, design.shapes, steps]), () => engine('shape').worked(design, asset, steps));
-  const put = (label: string, change: (a: ShapeAsset) => ShapeAsset): void => edit(label, (d) => changed(d, asset.id, change));
-  const setStep = (k: number, step: ShapeStep): void => put(stepInfo(step.do).name.toLowerCase(), (a) => ({ ...a, steps: a.steps.map((s, i) => (i === k ? step : s)) }));
+  const { value, why } = useAsk(JSON.stringify([asset, design.shapes, steps]), () =>
+    engine('shape').worked(design, asset, steps),
+  );
+  const put = (label: string, change: (a: ShapeAsset) => ShapeAsset): void =>
+    edit(label, (d) => changed(d, asset.id, change));
+  const setStep = (k: number, step: ShapeStep): void =>
+    put(stepInfo(step.do).name.toLowerCase(), (a) => ({ ...a, steps: a.steps.map((s, i) => (i === k ? step : s)) }));
   const addStep = (step: ShapeStep): void => {
     put(stepInfo(step.do).name.toLowerCase(), (a) => ({ ...a, steps: [...a.steps, step] }));
     setUpTo(null);
@@ -50,56 +61,188 @@ function Bench({ asset }: { asset: ShapeAsset }) {
   const flatten = async (): Promise<void> => {
     const answer = await engine('shape').worked(design, asset, asset.steps.length);
     if (!answer.ok) return;
-    const path = answer.value.rings.map((r) => `M${r.map(([x, y]) => `${Number(x.toFixed(6))} ${Number((-y).toFixed(6))}`).join('L')}Z`).join('');
+    const path = answer.value.rings
+      .map((r) => `M${r.map(([x, y]) => `${Number(x.toFixed(6))} ${Number((-y).toFixed(6))}`).join('L')}Z`)
+      .join('');
     put('flatten', (a) => ({ ...a, source: { path }, steps: [] }));
   };
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr) 330px" gap="18px">
       <Box>
         <Box bg="sheet" border="1px solid var(--rule)" borderRadius="card" position="relative">
-          {value && <PointsView worked={value} height={430} onNudge={(ring, point, dx, dy) => addStep({ do: 'nudge', ring, point, dx, dy })} onTie={(island, turn) => {
-            const k = asset.steps.length - 1;
-            const last = asset.steps[k];
-            if (last?.do === 'ties') setStep(k, { ...last, moved: [...last.moved.filter((m) => m.island !== island), { island, turn }] });
-          }} />}
-          {why && <Box role="alert" position="absolute" left="0" right="0" bottom="0" bg="badWash" borderLeft="4px solid var(--bad)" p="8px 10px">{why}. <chakra.button type="button" className="plain" textDecoration="underline" onClick={undo}>Take the last change back</chakra.button></Box>}
+          {value && (
+            <PointsView
+              worked={value}
+              height={430}
+              onNudge={(ring, point, dx, dy) => addStep({ do: 'nudge', ring, point, dx, dy })}
+              onTie={(island, turn) => {
+                const k = asset.steps.length - 1;
+                const last = asset.steps[k];
+                if (last?.do === 'ties')
+                  setStep(k, { ...last, moved: [...last.moved.filter((m) => m.island !== island), { island, turn }] });
+              }}
+            />
+          )}
+          {why && (
+            <Box
+              role="alert"
+              position="absolute"
+              left="0"
+              right="0"
+              bottom="0"
+              bg="badWash"
+              borderLeft="4px solid var(--bad)"
+              p="8px 10px"
+            >
+              {why}.{' '}
+              <chakra.button type="button" className="plain" textDecoration="underline" onClick={undo}>
+                Take the last change back
+              </chakra.button>
+            </Box>
+          )}
         </Box>
         {value && (
-          <Box display="flex" gap="16px" mt="8px" fontSize="13px" className="dim" flexWrap="wrap" data-testid="shape-figures">
+          <Box
+            display="flex"
+            gap="16px"
+            mt="8px"
+            fontSize="13px"
+            className="dim"
+            flexWrap="wrap"
+            data-testid="shape-figures"
+          >
             <span>{cutterSize(value.max[0] - value.min[0], value.max[1] - value.min[1])}</span>
             <span>{value.areaMm2.toFixed(1)} mm²</span>
             <span>{value.points} points</span>
-            {value.deviationMm !== null && <chakra.span color="ink">moves the outline by {value.deviationMm.toFixed(3)} mm at most</chakra.span>}
-            {value.islands > 0 && <chakra.span color="warn">{value.islands} {value.islands === 1 ? 'island falls' : 'islands fall'} out of a window</chakra.span>}
+            {value.deviationMm !== null && (
+              <chakra.span color="ink">moves the outline by {value.deviationMm.toFixed(3)} mm at most</chakra.span>
+            )}
+            {value.islands > 0 && (
+              <chakra.span color="warn">
+                {value.islands} {value.islands === 1 ? 'island falls' : 'islands fall'} out of a window
+              </chakra.span>
+            )}
           </Box>
         )}
-        {value && value.islands > 0 && <Box mt="8px"><Action strong onClick={() => addStep(stepInfo('ties').start(other()))}>Make it safe to cut: tie every island</Action></Box>}
+        {value && value.islands > 0 && (
+          <Box mt="8px">
+            <Action strong onClick={() => addStep(stepInfo('ties').start(other()))}>
+              Make it safe to cut: tie every island
+            </Action>
+          </Box>
+        )}
         <Uses asset={asset} />
       </Box>
       <Box maxHeight="66vh" overflowY="auto" pr="4px">
-        <chakra.label htmlFor="shape-name" className="heading">Name</chakra.label>
-        <chakra.input id="shape-name" defaultValue={asset.name} maxLength={80} onBlur={(e) => { const name = e.currentTarget.value.trim(); if (name && name !== asset.name) put(`name ${name}`, (a) => ({ ...a, name })); }} width="100%" height="30px" bg="field" border="1px solid var(--rule)" borderRadius="card" px="7px" mb="10px" />
-        <chakra.h3 className="heading" mb="6px !important">Source</chakra.h3>
+        <chakra.label htmlFor="shape-name" className="heading">
+          Name
+        </chakra.label>
+        <chakra.input
+          id="shape-name"
+          defaultValue={asset.name}
+          maxLength={80}
+          onBlur={(e) => {
+            const name = e.currentTarget.value.trim();
+            if (name && name !== asset.name) put(`name ${name}`, (a) => ({ ...a, name }));
+          }}
+          width="100%"
+          height="30px"
+          bg="field"
+          border="1px solid var(--rule)"
+          borderRadius="card"
+          px="7px"
+          mb="10px"
+        />
+        <chakra.h3 className="heading" mb="6px !important">
+          Source
+        </chakra.h3>
         <ShapeFields shape={asset.source} unit={unit} onChange={(source) => put('source', (a) => ({ ...a, source }))} />
-        <chakra.h3 className="heading" m="12px 0 6px !important">Steps</chakra.h3>
+        <chakra.h3 className="heading" m="12px 0 6px !important">
+          Steps
+        </chakra.h3>
         <ol style={{ listStyle: 'none', margin: 0, padding: 0 }}>
           {asset.steps.map((step, k) => (
-            <Box as="li" key={k} border="1px solid var(--rule)" bg={steps === k + 1 && upTo !== null ? 'accentWash' : 'sheet'} borderRadius="card" p="8px 10px" mb="7px" data-step={step.do}>
+            <Box
+              as="li"
+              key={k}
+              border="1px solid var(--rule)"
+              bg={steps === k + 1 && upTo !== null ? 'accentWash' : 'sheet'}
+              borderRadius="card"
+              p="8px 10px"
+              mb="7px"
+              data-step={step.do}
+            >
               <Box display="flex" alignItems="center" mb="4px" gap="4px">
-                <chakra.button type="button" className="plain" flex="1" fontWeight="700" title="Look at the shape after this step" onClick={() => setUpTo(upTo === k + 1 ? null : k + 1)}>{k + 1}. {stepInfo(step.do).name}</chakra.button>
-                <Action small aria-label={`Move step ${k + 1} up`} disabled={k === 0} onClick={() => put('order of steps', (a) => ({ ...a, steps: a.steps.map((s, i) => (i === k - 1 ? a.steps[k] : i === k ? a.steps[k - 1] : s)) }))}>↑</Action>
-                <Action small aria-label={`Remove step ${k + 1}`} onClick={() => put(`without ${stepInfo(step.do).name.toLowerCase()}`, (a) => ({ ...a, steps: a.steps.filter((_, i) => i !== k) }))}>×</Action>
+                <chakra.button
+                  type="button"
+                  className="plain"
+                  flex="1"
+                  fontWeight="700"
+                  title="Look at the shape after this step"
+                  onClick={() => setUpTo(upTo === k + 1 ? null : k + 1)}
+                >
+                  {k + 1}. {stepInfo(step.do).name}
+                </chakra.button>
+                <Action
+                  small
+                  aria-label={`Move step ${k + 1} up`}
+                  disabled={k === 0}
+                  onClick={() =>
+                    put('order of steps', (a) => ({
+                      ...a,
+                      steps: a.steps.map((s, i) => (i === k - 1 ? a.steps[k] : i === k ? a.steps[k - 1] : s)),
+                    }))
+                  }
+                >
+                  ↑
+                </Action>
+                <Action
+                  small
+                  aria-label={`Remove step ${k + 1}`}
+                  onClick={() =>
+                    put(`without ${stepInfo(step.do).name.toLowerCase()}`, (a) => ({
+                      ...a,
+                      steps: a.steps.filter((_, i) => i !== k),
+                    }))
+                  }
+                >
+                  ×
+                </Action>
               </Box>
               <StepFields step={step} own={asset.id} onChange={(s) => setStep(k, s)} />
             </Box>
           ))}
         </ol>
         <Box display="flex" gap="6px" alignItems="center" mb="10px">
-          <chakra.select aria-label="Add a step" value="" onChange={(e) => { const info = STEP_INFO.find((s) => s.do === e.currentTarget.value); if (info) addStep(info.start(other())); }} flex="1" height="30px" bg="field" border="1px solid var(--rule)" borderRadius="card" px="5px">
+          <chakra.select
+            aria-label="Add a step"
+            value=""
+            onChange={(e) => {
+              const info = STEP_INFO.find((s) => s.do === e.currentTarget.value);
+              if (info) addStep(info.start(other()));
+            }}
+            flex="1"
+            height="30px"
+            bg="field"
+            border="1px solid var(--rule)"
+            borderRadius="card"
+            px="5px"
+          >
             <option value="">Add a step…</option>
-            {STEP_INFO.map((s) => <option key={s.do} value={s.do}>{s.name}</option>)}
+            {STEP_INFO.map((s) => (
+              <option key={s.do} value={s.do}>
+                {s.name}
+              </option>
+            ))}
           </chakra.select>
-          <Action small disabled={asset.steps.length === 0} title="Turn source and steps into plain lines" onClick={() => void flatten()}>Flatten</Action>
+          <Action
+            small
+            disabled={asset.steps.length === 0}
+            title="Turn source and steps into plain lines"
+            onClick={() => void flatten()}
+          >
+            Flatten
+          </Action>
         </Box>
         <SplitInTwo asset={asset} />
       </Box>
@@ -124,11 +267,38 @@ function StepFields({ step, own, onChange }: { step: ShapeStep; own: string; onC
   return (
     <>
       {shape && (
-        <Choice asList label={info.shape === 'what' ? 'Copies of' : 'Shape'} value={'asset' in shape ? shape.asset : '-'} choices={[...('asset' in shape ? [] : [{ id: '-', name: 'circle' in shape ? 'a circle' : 'a drawn shape' }]), ...design.shapes.filter((s) => s.id !== own).map((s) => ({ id: s.id, name: s.name }))]} onChange={(id) => id !== '-' && onChange({ ...values, [info.shape!]: { asset: id } } as unknown as ShapeStep)} />
+        <Choice
+          asList
+          label={info.shape === 'what' ? 'Copies of' : 'Shape'}
+          value={'asset' in shape ? shape.asset : '-'}
+          choices={[
+            ...('asset' in shape ? [] : [{ id: '-', name: 'circle' in shape ? 'a circle' : 'a drawn shape' }]),
+            ...design.shapes.filter((s) => s.id !== own).map((s) => ({ id: s.id, name: s.name })),
+          ]}
+          onChange={(id) => id !== '-' && onChange({ ...values, [info.shape!]: { asset: id } } as unknown as ShapeStep)}
+        />
       )}
-      {info.fields.map((p) => (p.unit === 'choice'
-        ? <Choice key={p.key} asList={p.choices!.length > 2} label={p.label} value={String(values[p.key])} choices={p.choices!.map((c) => ({ id: c, name: c === 'true' ? 'yes' : c === 'false' ? 'no' : c }))} onChange={(c) => set(p, c === 'true' ? true : c === 'false' ? false : c)} />
-        : <NumberField key={p.key} parameter={p} value={values[p.key] as number | null} unit={design.units} follows="not set" onChange={(v) => set(p, v)} />))}
+      {info.fields.map((p) =>
+        p.unit === 'choice' ? (
+          <Choice
+            key={p.key}
+            asList={p.choices!.length > 2}
+            label={p.label}
+            value={String(values[p.key])}
+            choices={p.choices!.map((c) => ({ id: c, name: c === 'true' ? 'yes' : c === 'false' ? 'no' : c }))}
+            onChange={(c) => set(p, c === 'true' ? true : c === 'false' ? false : c)}
+          />
+        ) : (
+          <NumberField
+            key={p.key}
+            parameter={p}
+            value={values[p.key] as number | null}
+            unit={design.units}
+            follows="not set"
+            onChange={(v) => set(p, v)}
+          />
+        ),
+      )}
     </>
   );
 }
@@ -138,8 +308,31 @@ function SplitInTwo({ asset }: { asset: ShapeAsset }) {
   const { edit } = useActions();
   const last = asset.steps[asset.steps.length - 1];
   if (last?.do !== 'split' && last?.do !== 'subtract' && last?.do !== 'intersect') return null;
-  const rest: ShapeStep = last.do === 'split' ? { ...last, keep: last.keep === 'left' ? 'right' : 'left' } : { ...last, do: last.do === 'subtract' ? 'intersect' : 'subtract' };
-  return <Action small onClick={() => edit('keep the other part', (d) => ({ ...d, shapes: [...d.shapes, { ...asset, id: freeAssetId(d, `${asset.name} other part`), name: `${asset.name}, other part`.slice(0, 80), steps: [...asset.steps.slice(0, -1), rest] }] }))}>Keep the other part as a shape too</Action>;
+  const rest: ShapeStep =
+    last.do === 'split'
+      ? { ...last, keep: last.keep === 'left' ? 'right' : 'left' }
+      : { ...last, do: last.do === 'subtract' ? 'intersect' : 'subtract' };
+  return (
+    <Action
+      small
+      onClick={() =>
+        edit('keep the other part', (d) => ({
+          ...d,
+          shapes: [
+            ...d.shapes,
+            {
+              ...asset,
+              id: freeAssetId(d, `${asset.name} other part`),
+              name: `${asset.name}, other part`.slice(0, 80),
+              steps: [...asset.steps.slice(0, -1), rest],
+            },
+          ],
+        }))
+      }
+    >
+      Keep the other part as a shape too
+    </Action>
+  );
 }
 
 /** What the shape is put to: mechanisms on the gutter, a layer or window on the facet that is picked. */
@@ -157,10 +350,19 @@ function Uses({ asset }: { asset: ShapeAsset }) {
       const fit = fittingParameters(kind, host);
       const shape: Shape = { asset: asset.id };
       const height = Math.max(6, Math.round(Math.min(host.reachA, host.reachB) * 0.5));
-      const own = key === 'planes' ? { planes: [{ depth: Math.max(2, Math.round(height * 0.4)), base: 0, height, offset: 0, shape }], contact: 8 } : { ...fit, [key]: shape, figureHeight: height };
+      const own =
+        key === 'planes'
+          ? {
+              planes: [{ depth: Math.max(2, Math.round(height * 0.4)), base: 0, height, offset: 0, shape }],
+              contact: 8,
+            }
+          : { ...fit, [key]: shape, figureHeight: height };
       const added = addMechanism(d, kind, host.crease, own);
       made = added.id;
-      return { ...added.design, mechanisms: added.design.mechanisms.map((m) => (m.id === made ? { ...m, name: asset.name } : m)) };
+      return {
+        ...added.design,
+        mechanisms: added.design.mechanisms.map((m) => (m.id === made ? { ...m, name: asset.name } : m)),
+      };
     });
     show(null);
     select(made);
@@ -170,7 +372,20 @@ function Uses({ asset }: { asset: ShapeAsset }) {
     let id = '';
     edit(`${asset.name} as ${as} on ${facet}`, (d) => {
       id = freeLayerId(d, asset.id);
-      return { ...d, layers: [...d.layers, { id, name: asset.name, facet, shape: { asset: asset.id }, as, from: { x: 'middle', y: 'middle' }, x: 0, y: 0, turnDeg: 0, width: null, height: null, stock: d.stocks[d.stocks.length - 1].id, foamMm: 0, foamInsetMm: 3 }] };
+      return {
+        ...d,
+        layers: [
+          ...d.layers,
+          newLayer({
+            id,
+            name: asset.name,
+            facet,
+            shape: { asset: asset.id },
+            as,
+            stock: d.stocks[d.stocks.length - 1].id,
+          }),
+        ],
+      };
     });
     show(null);
     go('dress');
@@ -182,30 +397,96 @@ function Uses({ asset }: { asset: ShapeAsset }) {
     const answer = await engine('shape').letters(asset.source.text);
     if (!answer.ok) return;
     const middle = (Math.min(...answer.value.map((l) => l.x)) + Math.max(...answer.value.map((l) => l.x))) / 2;
-    edit(`${asset.name}, letter by letter`, (d) => answer.value.reduce<Design>((all, l, i) => {
-      // The reader's right is the low end of the gutter.
-      const added = addMechanism(all, 'strut-figure', host.crease, { shape: { path: l.path }, depth: Math.max(4, Math.round(host.reachA * 0.15)), offset: Math.round((middle - l.x) * 100) / 100 });
-      return { ...added.design, mechanisms: added.design.mechanisms.map((m) => (m.id === added.id ? { ...m, name: `Letter ${l.letter} (${i + 1})` } : m)) };
-    }, d));
+    edit(`${asset.name}, letter by letter`, (d) =>
+      answer.value.reduce<Design>((all, l, i) => {
+        // The reader's right is the low end of the gutter.
+        const added = addMechanism(all, 'strut-figure', host.crease, {
+          shape: { path: l.path },
+          depth: Math.max(4, Math.round(host.reachA * 0.15)),
+          offset: Math.round((middle - l.x) * 100) / 100,
+        });
+        return {
+          ...added.design,
+          mechanisms: added.design.mechanisms.map((m) =>
+            m.id === added.id ? { ...m, name: `Letter ${l.letter} (${i + 1})` } : m,
+          ),
+        };
+      }, d),
+    );
     show(null);
     go('build');
   };
   return (
     <Box mt="14px" borderTop="1px solid var(--rule)" pt="10px">
-      <chakra.h3 className="heading" mb="7px !important">Put it to use</chakra.h3>
+      <chakra.h3 className="heading" mb="7px !important">
+        Put it to use
+      </chakra.h3>
       <Box display="flex" gap="6px" flexWrap="wrap">
-        <Action small data-use="strut-figure" onClick={() => stand('strut-figure', 'shape')}>Stand it on struts</Action>
-        {'text' in asset.source && <Action small onClick={() => void letters()}>Each letter on its own struts</Action>}
-        <Action small data-use="plane-stack" onClick={() => stand('plane-stack', 'planes')}>As a plane</Action>
-        <Action small data-use="half-cut" onClick={() => stand('half-cut', 'shape')}>Half-cut over the fold</Action>
-        <Action small data-use="floating-band" onClick={() => stand('floating-band', 'figure')}>Float it on a band</Action>
-        <Action small data-use="layer" onClick={() => lay('layer')}>Layer on {facet}</Action>
-        <Action small data-use="window" onClick={() => lay('window')}>Window in {facet}</Action>
-        <Action small onClick={() => edit(`card shaped as ${asset.name}`, (d) => ({ ...d, card: { ...d.card, parameters: { ...d.card.parameters, shape: { asset: asset.id } } } }))}>Shape the card by it</Action>
-        <Action small onClick={() => { let id = ''; edit(`another ${asset.name}`, (d) => { id = freeAssetId(d, asset.name); return { ...d, shapes: [...d.shapes, { ...asset, id, name: `${asset.name} 2`.slice(0, 80) }] }; }); show({ kind: 'workshop', asset: id }); }}>Duplicate</Action>
-        <Action small danger disabled={uses.length > 0} title={uses.length > 0 ? `In use: ${uses.join(', ')}` : ''} onClick={() => { edit(`without ${asset.name}`, (d) => ({ ...d, shapes: d.shapes.filter((s) => s.id !== asset.id) })); show(null); }}>Remove</Action>
+        <Action small data-use="strut-figure" onClick={() => stand('strut-figure', 'shape')}>
+          Stand it on struts
+        </Action>
+        {'text' in asset.source && (
+          <Action small onClick={() => void letters()}>
+            Each letter on its own struts
+          </Action>
+        )}
+        <Action small data-use="plane-stack" onClick={() => stand('plane-stack', 'planes')}>
+          As a plane
+        </Action>
+        <Action small data-use="half-cut" onClick={() => stand('half-cut', 'shape')}>
+          Half-cut over the fold
+        </Action>
+        <Action small data-use="floating-band" onClick={() => stand('floating-band', 'figure')}>
+          Float it on a band
+        </Action>
+        <Action small data-use="layer" onClick={() => lay('layer')}>
+          Layer on {facet}
+        </Action>
+        <Action small data-use="window" onClick={() => lay('window')}>
+          Window in {facet}
+        </Action>
+        <Action
+          small
+          onClick={() =>
+            edit(`card shaped as ${asset.name}`, (d) => ({
+              ...d,
+              card: { ...d.card, parameters: { ...d.card.parameters, shape: { asset: asset.id } } },
+            }))
+          }
+        >
+          Shape the card by it
+        </Action>
+        <Action
+          small
+          onClick={() => {
+            let id = '';
+            edit(`another ${asset.name}`, (d) => {
+              id = freeAssetId(d, asset.name);
+              return { ...d, shapes: [...d.shapes, { ...asset, id, name: `${asset.name} 2`.slice(0, 80) }] };
+            });
+            show({ kind: 'workshop', asset: id });
+          }}
+        >
+          Duplicate
+        </Action>
+        <Action
+          small
+          danger
+          disabled={uses.length > 0}
+          title={uses.length > 0 ? `In use: ${uses.join(', ')}` : ''}
+          onClick={() => {
+            edit(`without ${asset.name}`, (d) => ({ ...d, shapes: d.shapes.filter((s) => s.id !== asset.id) }));
+            show(null);
+          }}
+        >
+          Remove
+        </Action>
       </Box>
-      {uses.length > 0 && <chakra.p className="dim" fontSize="13px" m="7px 0 0">In use: {uses.join(', ')}.</chakra.p>}
+      {uses.length > 0 && (
+        <chakra.p className="dim" fontSize="13px" m="7px 0 0">
+          In use: {uses.join(', ')}.
+        </chakra.p>
+      )}
     </Box>
   );
 }

@@ -1,11 +1,18 @@
 'use client';
-import { setParameter, type Design } from '@/core/project/design';
-import { freeAssetId } from '@/core/project/workshop';
+import { setParameter } from '@/core/document/fields';
+import { type Design } from '@/core/document/design';
+import { freeAssetId } from '@/core/build/workshop';
 import type { Shape } from '@/core/shapes/shape';
 import { useActions, useStudio } from '@/store/context';
 
-/** Makes a change that puts a shape on the shelf; it then goes into the field that asked for it, else on the bench of the workshop. */
-export function useShelve(): (label: string, put: (design: Design) => { readonly design: Design; readonly id: string }) => void {
+/**
+ * Makes a change that puts a shape on the shelf; it then goes into the field that asked for it, else on the bench of
+ * the workshop.
+ */
+export function useShelve(): (
+  label: string,
+  put: (design: Design) => { readonly design: Design; readonly id: string },
+) => void {
   const { edit, show } = useActions();
   const into = useStudio((s) => (s.dialog?.kind === 'bring' ? s.dialog.into : undefined));
   return (label, put) => {
@@ -22,8 +29,9 @@ export function useShelve(): (label: string, put: (design: Design) => { readonly
 /** Keeps a new shape. */
 export function useKeep(): (name: string, source: Shape) => void {
   const shelve = useShelve();
-  return (name, source) => shelve(`shape ${name}`, (d) => {
-    const id = freeAssetId(d, name);
-    return { design: { ...d, shapes: [...d.shapes, { id, name, source, steps: [] }] }, id };
-  });
+  return (name, source) =>
+    shelve(`shape ${name}`, (d) => {
+      const id = freeAssetId(d, name);
+      return { design: { ...d, shapes: [...d.shapes, { id, name, source, steps: [] }] }, id };
+    });
 }

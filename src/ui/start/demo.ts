@@ -6,17 +6,18 @@ import ridge from '../../../examples/night-ridge.json';
 import survey from '../../../examples/sky-survey.json';
 import telescope from '../../../examples/refractor-evening.json';
 import terrace from '../../../examples/terrace-night.json';
-import type { Design } from '@/core/project/design';
-import { checkDesign } from '@/core/project/schema';
+import type { Design } from '@/core/document/design';
+import { checkDesign } from '@/core/document/schema';
 import { claimOnce, newProjectId, saveProject } from '@/store/database';
 
 const CARDS: readonly unknown[] = [survey, telescope, terrace, note, comet, ridge, skyline];
 
-export const demoDesigns = (): Design[] => CARDS.map((card) => {
-  const read = checkDesign(card);
-  if (!read.ok) throw new Error(`A card of the demo set does not read: ${read.why}`);
-  return read.design;
-});
+export const demoDesigns = (): Design[] =>
+  CARDS.map((card) => {
+    const read = checkDesign(card);
+    if (!read.ok) throw new Error(`A card of the demo set does not read: ${read.why}`);
+    return read.design;
+  });
 
 /** Puts the demo set among the projects, each card under an id of its own. */
 export async function bringDemo(): Promise<void> {

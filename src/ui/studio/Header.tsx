@@ -8,7 +8,14 @@ import { STAGES, type Stage } from '@/store/studio';
 import { Mark } from '../common/Mark';
 import { toggleDark } from '../theme';
 
-export const STAGE_NAMES: Readonly<Record<Stage, string>> = { brief: 'Brief', build: 'Build', dress: 'Dress', prove: 'Prove', sheets: 'Sheets', make: 'Make' };
+export const STAGE_NAMES: Readonly<Record<Stage, string>> = {
+  brief: 'Brief',
+  build: 'Build',
+  dress: 'Dress',
+  prove: 'Prove',
+  sheets: 'Sheets',
+  make: 'Make',
+};
 
 export function Header({ onKeys }: { onKeys: () => void }) {
   const { undo, redo } = useHistory();
@@ -17,24 +24,63 @@ export function Header({ onKeys }: { onKeys: () => void }) {
   return (
     <Box as="header" className="no-print" bg="board" display="flex" alignItems="stretch" minWidth="0">
       <Box width="228px" flex="none" display="flex" alignItems="center" gap="10px" px="14px">
-        <Link href="/" aria-label="All cards"><Mark /></Link>
+        <Link href="/" aria-label="All cards">
+          <Mark />
+        </Link>
         <CardName />
       </Box>
       <StageStrip />
       <Box flex="1" />
       <Box display="flex" alignItems="center" gap="4px" pr="12px">
-        <HeaderButton label={undo ? `Undo: ${undo}` : 'Nothing to undo'} disabled={!undo} onClick={actions.undo}><IconArrowBackUp size={17} aria-hidden /><chakra.span maxWidth="150px" overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap" hideBelow="lg">{undo ? `Undo: ${undo}` : 'Undo'}</chakra.span></HeaderButton>
-        <HeaderButton label={redo ? `Redo: ${redo}` : 'Nothing to redo'} disabled={!redo} onClick={actions.redo}><IconArrowForwardUp size={17} aria-hidden /></HeaderButton>
-        <HeaderButton label={`Units: ${units === 'mm' ? 'millimetres' : 'inches'}. Change`} onClick={() => actions.edit(`units ${units === 'mm' ? 'in' : 'mm'}`, (d) => ({ ...d, units: units === 'mm' ? 'in' : 'mm' }))}>{units}</HeaderButton>
-        <HeaderButton label="Light or dark" onClick={toggleDark}><IconContrast size={17} aria-hidden /></HeaderButton>
-        <HeaderButton label="Keys" onClick={onKeys}><IconKeyboard size={18} aria-hidden /></HeaderButton>
+        <HeaderButton label={undo ? `Undo: ${undo}` : 'Nothing to undo'} disabled={!undo} onClick={actions.undo}>
+          <IconArrowBackUp size={17} aria-hidden />
+          <chakra.span maxWidth="150px" overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap" hideBelow="lg">
+            {undo ? `Undo: ${undo}` : 'Undo'}
+          </chakra.span>
+        </HeaderButton>
+        <HeaderButton label={redo ? `Redo: ${redo}` : 'Nothing to redo'} disabled={!redo} onClick={actions.redo}>
+          <IconArrowForwardUp size={17} aria-hidden />
+        </HeaderButton>
+        <HeaderButton
+          label={`Units: ${units === 'mm' ? 'millimetres' : 'inches'}. Change`}
+          onClick={() =>
+            actions.edit(`units ${units === 'mm' ? 'in' : 'mm'}`, (d) => ({
+              ...d,
+              units: units === 'mm' ? 'in' : 'mm',
+            }))
+          }
+        >
+          {units}
+        </HeaderButton>
+        <HeaderButton label="Light or dark" onClick={toggleDark}>
+          <IconContrast size={17} aria-hidden />
+        </HeaderButton>
+        <HeaderButton label="Keys" onClick={onKeys}>
+          <IconKeyboard size={18} aria-hidden />
+        </HeaderButton>
       </Box>
     </Box>
   );
 }
 
 function HeaderButton({ label, ...rest }: { label: string } & React.ComponentProps<typeof chakra.button>) {
-  return <chakra.button type="button" aria-label={label} title={label} height="32px" px="7px" display="flex" alignItems="center" gap="5px" borderRadius="card" cursor="pointer" _hover={{ bg: 'var(--board-2)' }} _disabled={{ opacity: 0.4, cursor: 'default', bg: 'none' }} {...rest} />;
+  return (
+    <chakra.button
+      type="button"
+      aria-label={label}
+      title={label}
+      height="32px"
+      px="7px"
+      display="flex"
+      alignItems="center"
+      gap="5px"
+      borderRadius="card"
+      cursor="pointer"
+      _hover={{ bg: 'var(--board-2)' }}
+      _disabled={{ opacity: 0.4, cursor: 'default', bg: 'none' }}
+      {...rest}
+    />
+  );
 }
 
 function CardName() {
@@ -49,9 +95,33 @@ function CardName() {
   };
   return (
     <Box minWidth="0" flex="1">
-      <chakra.input aria-label="Name of the card" value={typed ?? name} maxLength={120} onChange={(e) => setTyped(e.currentTarget.value)} onBlur={commit} onKeyDown={(e) => { if (e.key === 'Enter') e.currentTarget.blur(); if (e.key === 'Escape') { setTyped(null); e.currentTarget.blur(); } }} width="100%" bg="transparent" border="0" fontWeight="700" fontSize="15px" p="0" textOverflow="ellipsis" />
+      <chakra.input
+        aria-label="Name of the card"
+        value={typed ?? name}
+        maxLength={120}
+        onChange={(e) => setTyped(e.currentTarget.value)}
+        onBlur={commit}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') e.currentTarget.blur();
+          if (e.key === 'Escape') {
+            setTyped(null);
+            e.currentTarget.blur();
+          }
+        }}
+        width="100%"
+        bg="transparent"
+        border="0"
+        fontWeight="700"
+        fontSize="15px"
+        p="0"
+        textOverflow="ellipsis"
+      />
       <Box role="status" fontSize="12px" color={saving === 'failed' ? 'bad' : 'ink2'}>
-        {saving === 'saved' ? 'saved in this browser' : saving === 'saving' ? 'saving…' : 'not saved: no room here; save a file in Make'}
+        {saving === 'saved'
+          ? 'saved in this browser'
+          : saving === 'saving'
+            ? 'saving…'
+            : 'not saved: no room here; save a file in Make'}
       </Box>
     </Box>
   );
@@ -71,12 +141,49 @@ function StageStrip() {
         const up = i % 2 === 0;
         return (
           <chakra.button
-            key={s} type="button" onClick={() => go(s)} aria-current={on ? 'page' : undefined} width={{ base: '94px', xl: '110px' }} height="46px" pt="10px" cursor="pointer" fontWeight={on ? '700' : '500'} position="relative"
-            bg={on ? 'sheet' : up ? 'var(--panel)' : 'var(--board-2)'} clipPath={up ? 'polygon(0 11px, 100% 2px, 100% 100%, 0 100%)' : 'polygon(0 2px, 100% 11px, 100% 100%, 0 100%)'} _hover={{ bg: on ? 'sheet' : 'wash' }}
+            key={s}
+            type="button"
+            onClick={() => go(s)}
+            aria-current={on ? 'page' : undefined}
+            width={{ base: '94px', xl: '110px' }}
+            height="46px"
+            pt="10px"
+            cursor="pointer"
+            fontWeight={on ? '700' : '500'}
+            position="relative"
+            bg={on ? 'sheet' : up ? 'var(--panel)' : 'var(--board-2)'}
+            clipPath={
+              up ? 'polygon(0 11px, 100% 2px, 100% 100%, 0 100%)' : 'polygon(0 2px, 100% 11px, 100% 100%, 0 100%)'
+            }
+            _hover={{ bg: on ? 'sheet' : 'wash' }}
           >
-            {on && <chakra.span position="absolute" inset="0" bg="accent" clipPath={up ? 'polygon(0 11px, 100% 2px, 100% 5.5px, 0 14.5px)' : 'polygon(0 2px, 100% 11px, 100% 14.5px, 0 5.5px)'} />}
+            {on && (
+              <chakra.span
+                position="absolute"
+                inset="0"
+                bg="accent"
+                clipPath={
+                  up
+                    ? 'polygon(0 11px, 100% 2px, 100% 5.5px, 0 14.5px)'
+                    : 'polygon(0 2px, 100% 11px, 100% 14.5px, 0 5.5px)'
+                }
+              />
+            )}
             {STAGE_NAMES[s]}
-            {s === 'prove' && open.length > 0 && <chakra.span aria-label={`${open.length} findings`} ml="6px" px="7px" borderRadius="9px" fontSize="12px" fontWeight="700" color="sheet" bg={blocks ? 'bad' : 'warn'}>{open.length}</chakra.span>}
+            {s === 'prove' && open.length > 0 && (
+              <chakra.span
+                aria-label={`${open.length} findings`}
+                ml="6px"
+                px="7px"
+                borderRadius="9px"
+                fontSize="12px"
+                fontWeight="700"
+                color="sheet"
+                bg={blocks ? 'bad' : 'warn'}
+              >
+                {open.length}
+              </chakra.span>
+            )}
           </chakra.button>
         );
       })}

@@ -18,14 +18,16 @@ export function OpenCard() {
     restoreDark();
     let store: StudioStore | null = null;
     let live = true;
-    void loadProject(id).catch(() => ({ ok: false as const, why: 'This browser keeps no data for this page.' })).then((found) => {
-      if (!live) return;
-      if (!found.ok) return setOpened({ why: found.why });
-      const asked = params.get('stage') as Stage;
-      store = createStudio(id, found.project.design, STAGES.includes(asked) ? asked : 'build');
-      store.start();
-      setOpened({ store });
-    });
+    void loadProject(id)
+      .catch(() => ({ ok: false as const, why: 'This browser keeps no data for this page.' }))
+      .then((found) => {
+        if (!live) return;
+        if (!found.ok) return setOpened({ why: found.why });
+        const asked = params.get('stage') as Stage;
+        store = createStudio(id, found.project.design, STAGES.includes(asked) ? asked : 'build');
+        store.start();
+        setOpened({ store });
+      });
     return () => {
       live = false;
       store?.close();
@@ -33,13 +35,22 @@ export function OpenCard() {
     // The stage in the address is where to begin; going on to another stage must not open the card again.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [id]);
-  if (opened === null) return <chakra.p p="40px" color="ink2">Opening the card…</chakra.p>;
+  if (opened === null)
+    return (
+      <chakra.p p="40px" color="ink2">
+        Opening the card…
+      </chakra.p>
+    );
   if ('why' in opened) {
     return (
       <Box p="40px" maxWidth="560px">
-        <chakra.h1 fontSize="20px" fontWeight="700">The card was not opened</chakra.h1>
+        <chakra.h1 fontSize="20px" fontWeight="700">
+          The card was not opened
+        </chakra.h1>
         <chakra.p my="10px">{opened.why}</chakra.p>
-        <Link href="/" style={{ textDecoration: 'underline' }}>Back to your cards</Link>
+        <Link href="/" style={{ textDecoration: 'underline' }}>
+          Back to your cards
+        </Link>
       </Box>
     );
   }

@@ -30,10 +30,14 @@ export function Studio() {
   const { scrub, play } = useActions();
   const [keysShown, setKeysShown] = useKeys();
 
-  useEffect(() => { document.title = `${name} · Rhabdoplex`; }, [name]);
+  useEffect(() => {
+    document.title = `${name} · Rhabdoplex`;
+  }, [name]);
   useEffect(() => {
     // What was typed a moment ago is stored before the page goes.
-    const leave = (): void => { if (store.getState().saving !== 'saved') void store.save(); };
+    const leave = (): void => {
+      if (store.getState().saving !== 'saved') void store.save();
+    };
     window.addEventListener('pagehide', leave);
     return () => window.removeEventListener('pagehide', leave);
   }, [store]);
@@ -53,12 +57,33 @@ export function Studio() {
   useEffect(() => () => play(false), [play]);
 
   return (
-    <Box height="100vh" minWidth="1000px" display="grid" gridTemplateRows={`54px minmax(0, 1fr) ${WITH_TRAVEL.has(stage) ? '170px' : '0px'}`} overflow="hidden">
+    <Box
+      height="100vh"
+      minWidth="1000px"
+      display="grid"
+      gridTemplateRows={`54px minmax(0, 1fr) ${WITH_TRAVEL.has(stage) ? '170px' : '0px'}`}
+      overflow="hidden"
+    >
       <Header onKeys={() => setKeysShown(true)} />
       <Box display="grid" gridTemplateColumns="228px minmax(0, 1fr)" minHeight="0">
         <BuildList />
         <Box as="main" minWidth="0" minHeight="0" bg="sheet" position="relative" aria-label={`${stage} stage`}>
-          {trouble && <Box role="alert" position="absolute" top="0" left="0" right="0" zIndex="5" bg="var(--bad-wash)" borderLeft="4px solid var(--bad)" px="12px" py="8px">{trouble} The last change can be undone; nothing was lost.</Box>}
+          {trouble && (
+            <Box
+              role="alert"
+              position="absolute"
+              top="0"
+              left="0"
+              right="0"
+              zIndex="5"
+              bg="var(--bad-wash)"
+              borderLeft="4px solid var(--bad)"
+              px="12px"
+              py="8px"
+            >
+              {trouble} The last change can be undone; nothing was lost.
+            </Box>
+          )}
           {stage === 'brief' && <BriefStage />}
           {stage === 'build' && <BuildStage />}
           {stage === 'dress' && <DressStage />}

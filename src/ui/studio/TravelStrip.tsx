@@ -3,8 +3,8 @@ import { Box, chakra } from '@chakra-ui/react';
 import { CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement } from 'chart.js';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import type { Finding } from '@/core/rules';
-import type { Proof, TravelPoint } from '@/core/project/prove';
-import { formatLength } from '@/core/units/length';
+import type { Proof, TravelPoint } from '@/core/proof/prove';
+import { formatFine, formatLength, MM_PER_INCH, type LengthUnit } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
 import { Action } from '../common/Field';
 import { useDark } from '../theme';
@@ -18,6 +18,17 @@ const DEEPEST_MM = -30;
 /** Kinds that carry a figure whose top is followed over the travel, and how many of them are drawn. */
 const FIGURES = new Set(['strut-figure', 'plane-stack', 'floating-band', 'half-cut']);
 const MOST_TOPS = 6;
+
+interface Area {
+  readonly left: number;
+  readonly right: number;
+}
+/** Where the chart's own area lies; the same object while nothing has moved. */
+const placed = (old: Area, { chartArea: { left, right } }: Chart): Area =>
+  old.left === left && old.right === right ? old : { left, right };
+/** A length in the unit of the card, for the chart. */
+const scaled = (mm: number | null, units: LengthUnit): number | null =>
+  mm === null || units === 'mm' ? mm : mm / MM_PER_INCH;
 
 interface Band {
   readonly from: number;
@@ -40,22 +51,33 @@ export function TravelStrip() {
   const lit = useStudio((s) => s.lit);
   const canvas = useRef<HTMLCanvasElement>(null);
   const chart = useRef<Chart<'line', { x: number; y: number | null }[]> | null>(null);
-  const [area, setArea] = useState({ left: 44, right: 44, width: 0 });
+  const [area, setArea] = useState<Area>({ left: 44, right: 44 });
 
   useEffect(() => {
     if (!canvas.current) return;
     const made = new Chart<'line', { x: number; y: number | null }[]>(canvas.current, {
       type: 'line',
       data: { datasets: [] },
+      // Where the chart lies is known once it is laid out, after each change of size too.
+      plugins: [{ id: 'place', afterLayout: (c) => setArea((old) => placed(old, c)) }],
       options: {
-        animation: false, responsive: true, maintainAspectRatio: false, parsing: false, events: [],
+        animation: false,
+        responsive: true,
+        maintainAspectRatio: false,
+        parsing: false,
+        events: [],
         layout: { padding: { top: 24, right: 14 } },
         // The names stand on the strip itself, beside the unit.
         plugins: { legend: { display: false }, tooltip: { enabled: false } },
-        onResize: (c) => setArea({ left: c.chartArea?.left ?? 44, right: c.chartArea?.right ?? 44, width: c.width }),
         scales: {
-          x: { type: 'linear', min: 0, max: 180, ticks: { stepSize: 30, callback: (v) => `${v}°` }, grid: { drawTicks: false } },
-          y: { type: 'linear', ticks: { maxTicksLimit: 4 }, grid: { drawTicks: false }, suggestedMax: 20 },
+          x: {
+            type: 'linear',
+            min: 0,
+            max: 180,
+            ticks: { stepSize: 30, callback: (v) => `${v}°` },
+            grid: { drawTicks: false },
+          },
+          y: { type: 'linear', ticks: { maxTicksLimit: 4 }, grid: { drawTicks: false } },
         },
       },
     });
@@ -71,22 +93,60 @@ export function TravelStrip() {
     if (!c) return;
     const css = getComputedStyle(document.documentElement);
     const colour = (name: string): string => css.getPropertyValue(name).trim();
-    const points = (read: (t: TravelPoint) => number | null) => (proof?.travel ?? []).map((t) => ({ x: t.open, y: read(t) }));
-    const line = (label: string, ink: string, data: { x: number; y: number | null }[], dash: number[] = []) => ({ label, data, borderColor: ink, borderWidth: 2, borderDash: dash, pointRadius: 0, tension: 0.2 });
-    c.data.datasets = [line('lift', colour('--accent'), points((t) => t.lift_mm)), line('clearance', colour('--good'), points((t) => t.clearance_mm), [6, 3]), line('past the fore edge', colour('--bad'), points((t) => (t.reach_mm === null || t.reach_mm < DEEPEST_MM ? null : t.reach_mm)), [2, 2]), ...figures.map(({ id, name }) => line(name, colour('--ink-2'), points((t) => t.tops[id] ?? null), [1, 3]))];
+    const points = (read: (t: TravelPoint) => number | null) =>
+      (proof?.travel ?? []).map((t) => ({ x: t.open, y: scaled(read(t), units) }));
+    const line = (label: string, ink: string, data: { x: number; y: number | null }[], dash: number[] = []) => ({
+      label,
+      data,
+      borderColor: ink,
+      borderWidth: 2,
+      borderDash: dash,
+      pointRadius: 0,
+      tension: 0.2,
+    });
+    c.data.datasets = [
+      line(
+        'lift',
+        colour('--accent'),
+        points((t) => t.lift_mm),
+      ),
+      line(
+        'clearance',
+        colour('--good'),
+        points((t) => t.clearance_mm),
+        [6, 3],
+      ),
+      line(
+        'past the fore edge',
+        colour('--bad'),
+        points((t) => (t.reach_mm === null || t.reach_mm < DEEPEST_MM ? null : t.reach_mm)),
+        [2, 2],
+      ),
+      ...figures.map(({ id, name }) =>
+        line(
+          name,
+          colour('--ink-2'),
+          points((t) => t.tops[id] ?? null),
+          [1, 3],
+        ),
+      ),
+    ];
     for (const axis of ['x', 'y'] as const) {
       const scale = c.options.scales![axis]!;
       scale.ticks!.color = colour('--ink-2');
       scale.grid!.color = colour('--rule');
     }
-    c.options.scales!.y!.min = c.data.datasets[2].data.some((p) => p.y !== null && p.y < 0) ? DEEPEST_MM : 0;
+    c.options.scales!.y!.min = c.data.datasets[2].data.some((p) => p.y !== null && p.y < 0)
+      ? scaled(DEEPEST_MM, units)!
+      : 0;
+    c.options.scales!.y!.suggestedMax = scaled(20, units)!;
     c.update('none');
-    setArea({ left: c.chartArea.left, right: c.chartArea.right, width: c.width });
-  }, [proof, dark, figures]);
+  }, [proof, dark, figures, units]);
 
   const span = Math.max(1, area.right - area.left);
   const xOf = (deg: number): number => area.left + (span * deg) / 180;
-  const toDeg = (e: PointerEvent<HTMLElement>): number => ((e.clientX - e.currentTarget.getBoundingClientRect().left - area.left) * 180) / span;
+  const toDeg = (e: PointerEvent<HTMLElement>): number =>
+    ((e.clientX - e.currentTarget.getBoundingClientRect().left - area.left) * 180) / span;
   const drag = (e: PointerEvent<HTMLElement>): void => {
     if (e.buttons !== 1) return;
     scrub(Math.round(toDeg(e) * 10) / 10);
@@ -99,35 +159,157 @@ export function TravelStrip() {
     scrub(openDeg + step);
   };
   return (
-    <Box className="no-print" display="grid" gridTemplateColumns="228px minmax(0, 1fr) 290px" borderTop="1px solid var(--rule)" bg="panel" minHeight="0">
+    <Box
+      className="no-print"
+      display="grid"
+      gridTemplateColumns="228px minmax(0, 1fr) 290px"
+      borderTop="1px solid var(--rule)"
+      bg="panel"
+      minHeight="0"
+    >
       <Box p="12px 14px">
-        <Box className="dim" fontSize="13px">Opening</Box>
-        <Box className="num" textAlign="left !important" fontSize="29px" fontWeight="700" lineHeight="1.1" data-testid="opening">{openDeg.toFixed(openDeg % 1 === 0 ? 0 : 1)}°</Box>
+        <Box className="dim" fontSize="13px">
+          Opening
+        </Box>
+        <Box
+          className="num"
+          textAlign="left !important"
+          fontSize="29px"
+          fontWeight="700"
+          lineHeight="1.1"
+          data-testid="opening"
+        >
+          {openDeg.toFixed(openDeg % 1 === 0 ? 0 : 1)}°
+        </Box>
         <Box display="flex" gap="5px" mt="8px" flexWrap="wrap">
-          <Action small onClick={() => play(!playing)} aria-pressed={playing}>{playing ? 'Stop' : 'Play'}</Action>
-          <Action small onClick={() => scrub(0)}>closed</Action>
-          <Action small onClick={() => scrub(90)}>90°</Action>
-          <Action small onClick={() => scrub(180)}>flat</Action>
+          <Action small onClick={() => play(!playing)} aria-pressed={playing}>
+            {playing ? 'Stop' : 'Play'}
+          </Action>
+          <Action small onClick={() => scrub(0)}>
+            closed
+          </Action>
+          <Action small onClick={() => scrub(90)}>
+            90°
+          </Action>
+          <Action small onClick={() => scrub(180)}>
+            flat
+          </Action>
         </Box>
       </Box>
       <Box
-        position="relative" bg="sheet" cursor="ew-resize" role="slider" tabIndex={0} aria-label="Opening of the card" aria-valuemin={0} aria-valuemax={180} aria-valuenow={Math.round(openDeg)} aria-valuetext={`${openDeg.toFixed(0)} degrees open`} data-testid="travel"
-        onPointerDown={(e) => { e.currentTarget.setPointerCapture(e.pointerId); play(false); drag(e); }} onPointerMove={drag} onKeyDown={keys} touchAction="none" userSelect="none"
+        position="relative"
+        bg="sheet"
+        cursor="ew-resize"
+        role="slider"
+        tabIndex={0}
+        aria-label="Opening of the card"
+        aria-valuemin={0}
+        aria-valuemax={180}
+        aria-valuenow={Math.round(openDeg)}
+        aria-valuetext={`${openDeg.toFixed(0)} degrees open`}
+        data-testid="travel"
+        onPointerDown={(e) => {
+          e.currentTarget.setPointerCapture(e.pointerId);
+          play(false);
+          drag(e);
+        }}
+        onPointerMove={drag}
+        onKeyDown={keys}
+        touchAction="none"
+        userSelect="none"
       >
         {bandsOf(proof).map((b) => (
-          <Box key={`${b.name}${b.from}`} position="absolute" top="19px" bottom="22px" left={`${xOf(b.from)}px`} width={`${Math.max(3, xOf(b.to) - xOf(b.from))}px`} bg={b.bad ? 'var(--bad-wash)' : 'var(--warn-wash)'}>
-            <chakra.span position="absolute" top="6px" left="4px" whiteSpace="nowrap" fontSize="12px" color={b.bad ? 'bad' : 'warn'} pointerEvents="none">{b.name}</chakra.span>
+          <Box
+            key={`${b.name}${b.from}`}
+            position="absolute"
+            top="19px"
+            bottom="22px"
+            left={`${xOf(b.from)}px`}
+            width={`${Math.max(3, xOf(b.to) - xOf(b.from))}px`}
+            bg={b.bad ? 'var(--bad-wash)' : 'var(--warn-wash)'}
+          >
+            <chakra.span
+              position="absolute"
+              top="6px"
+              left="4px"
+              whiteSpace="nowrap"
+              fontSize="12px"
+              color={b.bad ? 'bad' : 'warn'}
+              pointerEvents="none"
+            >
+              {b.name}
+            </chakra.span>
           </Box>
         ))}
-        {proof?.findings.filter((f) => f.subjects.some((id) => lit.includes(id))).map((f) => (
-          <Box key={`${f.rule}${f.mechanism}${f.aspect}`} position="absolute" top="18px" bottom="22px" left={`${xOf(f.drive.open) - 2}px`} width="4px" bg="accent" opacity="0.75" title={f.message} pointerEvents="none" />
-        ))}
-        <Box position="absolute" inset="0" pointerEvents="none"><canvas ref={canvas} aria-hidden="true" /></Box>
-        <Box position="absolute" top="2px" left={`${area.left + 6}px`} fontSize="12px" display="flex" gap="14px" pointerEvents="none">
-          <chakra.span className="dim">mm</chakra.span><chakra.span color="accent">— lift</chakra.span><chakra.span color="good">– – clearance between mechanisms</chakra.span><chakra.span color="bad">··· past the fore edge</chakra.span>{figures.length > 0 && <chakra.span className="dim" overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">∙∙∙ tops: {figures.map((f) => { const top = Math.max(0, ...(proof?.travel ?? []).map((t) => t.tops[f.id] ?? 0)); return `${f.name} ${formatLength(top, units)}`; }).join(', ')}</chakra.span>}
-          {proving && <chakra.span className="dim">proving…</chakra.span>}
+        {proof?.findings
+          .filter((f) => f.subjects.some((id) => lit.includes(id)))
+          .map((f) => (
+            <Box
+              key={f.id}
+              position="absolute"
+              top="18px"
+              bottom="22px"
+              left={`${xOf(f.drive.open) - 2}px`}
+              width="4px"
+              bg="accent"
+              opacity="0.75"
+              title={f.message}
+              pointerEvents="none"
+            />
+          ))}
+        <Box position="absolute" inset="0" pointerEvents="none">
+          <canvas ref={canvas} aria-hidden="true" />
         </Box>
-        <Box position="absolute" top="19px" bottom="22px" left={`${xOf(openDeg)}px`} width="2px" ml="-1px" bg="ink" pointerEvents="none" _before={{ content: '""', position: 'absolute', left: '-6px', top: '0', width: '14px', height: '15px', bg: 'ink', clipPath: 'polygon(0 0, 100% 0, 100% 60%, 50% 100%, 0 60%)' }} />
+        <Box
+          position="absolute"
+          top="2px"
+          left={`${area.left + 6}px`}
+          right="8px"
+          fontSize="12px"
+          lineHeight="16px"
+          display="flex"
+          gap="14px"
+          overflow="hidden"
+          whiteSpace="nowrap"
+          pointerEvents="none"
+        >
+          <chakra.span className="dim">{units}</chakra.span>
+          <chakra.span color="accent">— lift</chakra.span>
+          <chakra.span color="good">– – clearance between mechanisms</chakra.span>
+          <chakra.span color="bad">··· past the fore edge</chakra.span>
+          {proving && <chakra.span className="dim">proving…</chakra.span>}
+          {figures.length > 0 && (
+            <chakra.span className="dim" minWidth="0" overflow="hidden" textOverflow="ellipsis">
+              ∙∙∙ tops:{' '}
+              {figures
+                .map((f) => {
+                  const top = Math.max(0, ...(proof?.travel ?? []).map((t) => t.tops[f.id] ?? 0));
+                  return `${f.name} ${formatLength(top, units)}`;
+                })
+                .join(', ')}
+            </chakra.span>
+          )}
+        </Box>
+        <Box
+          position="absolute"
+          top="19px"
+          bottom="22px"
+          left={`${xOf(openDeg)}px`}
+          width="2px"
+          ml="-1px"
+          bg="ink"
+          pointerEvents="none"
+          _before={{
+            content: '""',
+            position: 'absolute',
+            left: '-6px',
+            top: '0',
+            width: '14px',
+            height: '15px',
+            bg: 'ink',
+            clipPath: 'polygon(0 0, 100% 0, 100% 60%, 50% 100%, 0 60%)',
+          }}
+        />
       </Box>
       <Summary />
     </Box>
@@ -140,9 +322,21 @@ function bandsOf(proof: Proof | null): Band[] {
   const past = proof.travel.filter((t) => (t.reach_mm ?? -1) > 0.001);
   if (past.length > 0) out.push({ from: past[0].open, to: past[past.length - 1].open, name: 'pokes out', bad: true });
   for (const f of proof.findings) {
-    if (f.rule === 'collision') out.push({ from: f.span?.from ?? f.drive.open, to: f.span?.to ?? f.drive.open, name: 'passes through', bad: true });
-    if (f.rule === 'flex' && f.unit === 'deg') out.push(f.limit === 180 ? { from: f.measured, to: 180, name: 'out of reach', bad: true } : { from: 0, to: f.measured, name: 'out of reach', bad: true });
-    if (f.rule === 'flex' && f.unit === 'mm') out.push({ from: Math.max(0, f.drive.open - 5), to: Math.min(180, f.drive.open + 5), name: 'bends', bad: false });
+    if (f.rule === 'collision')
+      out.push({
+        from: f.span?.from ?? f.drive.open,
+        to: f.span?.to ?? f.drive.open,
+        name: 'passes through',
+        bad: true,
+      });
+    if (f.rule === 'flex' && f.unit === 'deg')
+      out.push(
+        f.limit === 180
+          ? { from: f.measured, to: 180, name: 'out of reach', bad: true }
+          : { from: 0, to: f.measured, name: 'out of reach', bad: true },
+      );
+    if (f.rule === 'flex' && f.unit === 'mm')
+      out.push({ from: Math.max(0, f.drive.open - 5), to: Math.min(180, f.drive.open + 5), name: 'bends', bad: false });
   }
   return out;
 }
@@ -155,25 +349,71 @@ function Summary() {
   const proving = useStudio((s) => s.proving);
   const { closed, travel, findings, verdict } = proof ?? {};
   const show = (x: number): string => `${formatLength(x, design.units)} ${design.units}`;
-  const apart = travel?.filter((t) => t.clearance_mm !== null && t.open > 4 && t.open < 176).reduce<TravelPoint | null>((a, t) => (!a || t.clearance_mm! < a.clearance_mm! ? t : a), null);
+  const apart = travel
+    ?.filter((t) => t.clearance_mm !== null && t.open > 4 && t.open < 176)
+    .reduce<TravelPoint | null>((a, t) => (!a || t.clearance_mm! < a.clearance_mm! ? t : a), null);
   const lift = travel?.reduce<TravelPoint | null>((a, t) => (!a || t.lift_mm > a.lift_mm ? t : a), null);
   const rows: [string, string, boolean][] = [];
   if (closed) {
-    rows.push(['Closed', `${show(closed.height_mm)} × ${show(closed.width_mm)}`, has(findings, 'overhang') || has(findings, 'post-size')]);
-    rows.push(['Closed stack', `${closed.thickness_mm.toFixed(2)} mm · ${closed.layers} layers`, has(findings, 'thickness')]);
+    rows.push([
+      'Closed',
+      `${show(closed.height_mm)} × ${show(closed.width_mm)}`,
+      has(findings, 'overhang') || has(findings, 'post-size'),
+    ]);
+    rows.push([
+      'Closed stack',
+      `${formatFine(closed.thickness_mm, design.units)} · ${closed.layers} layers`,
+      has(findings, 'thickness'),
+    ]);
   } else if (proof) rows.push(['Closed', 'does not close', true]);
-  if (apart) rows.push(['Least clearance', `${show(apart.clearance_mm!)} at ${apart.open.toFixed(0)}°`, has(findings, 'collision')]);
-  if (lift && lift.lift_mm > 0) rows.push(['Stands highest', `${show(lift.lift_mm)} at ${lift.open.toFixed(0)}°`, false]);
-  if (pose) rows.push(['This pose', pose.stopped ? `stops at ${pose.openDeg.toFixed(1)}°` : pose.flexMm > 0 ? `bends ${pose.flexMm.toFixed(2)} mm` : 'rigid', pose.stopped]);
+  if (apart)
+    rows.push([
+      'Least clearance',
+      `${show(apart.clearance_mm!)} at ${apart.open.toFixed(0)}°`,
+      has(findings, 'collision'),
+    ]);
+  if (lift && lift.lift_mm > 0)
+    rows.push(['Stands highest', `${show(lift.lift_mm)} at ${lift.open.toFixed(0)}°`, false]);
+  if (pose)
+    rows.push([
+      'This pose',
+      pose.stopped
+        ? `stops at ${pose.openDeg.toFixed(1)}°`
+        : pose.flexMm > 0
+          ? `bends ${formatFine(pose.flexMm, design.units)}`
+          : 'rigid',
+      pose.stopped,
+    ]);
   return (
     <Box as="section" aria-label="Numbers of the card" p="11px 14px" fontSize="13.5px">
-      <Box display="flex" justifyContent="space-between" fontWeight="700" mb="5px" color={verdict === 'blocked' ? 'bad' : proving ? 'ink2' : verdict === 'risk' ? 'warn' : 'good'} data-testid="verdict">
-        <span>{verdict === 'blocked' ? 'Do not cut yet' : proving || !verdict ? 'Proving…' : verdict === 'risk' ? 'Can be cut, with risks' : 'Ready to cut'}</span>
+      <Box
+        display="flex"
+        justifyContent="space-between"
+        fontWeight="700"
+        mb="5px"
+        color={verdict === 'blocked' ? 'bad' : proving ? 'ink2' : verdict === 'risk' ? 'warn' : 'good'}
+        data-testid="verdict"
+      >
+        <span>
+          {verdict === 'blocked'
+            ? 'Do not cut yet'
+            : proving || !verdict
+              ? 'Proving…'
+              : verdict === 'risk'
+                ? 'Can be cut, with risks'
+                : 'Ready to cut'}
+        </span>
       </Box>
       {rows.map(([name, text, bad]) => (
-        <Box key={name} display="flex" justifyContent="space-between" gap="10px" lineHeight="1.55"><span>{name}</span><chakra.span className="num" fontWeight={bad ? '700' : '400'} color={bad ? 'bad' : undefined}>{text}</chakra.span></Box>
+        <Box key={name} display="flex" justifyContent="space-between" gap="10px" lineHeight="1.55">
+          <span>{name}</span>
+          <chakra.span className="num" fontWeight={bad ? '700' : '400'} color={bad ? 'bad' : undefined}>
+            {text}
+          </chakra.span>
+        </Box>
       ))}
     </Box>
   );
 }
-const has = (findings: readonly Finding[] | undefined, rule: string): boolean => findings?.some((f) => f.rule === rule) ?? false;
+const has = (findings: readonly Finding[] | undefined, rule: string): boolean =>
+  findings?.some((f) => f.rule === rule) ?? false;

@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useState } from 'react';
-import { removeMechanism } from '@/core/project/design';
+import { removeMechanism } from '@/core/document/standing';
 import { useStudioStore } from '@/store/context';
 import { STAGES } from '@/store/studio';
 
@@ -21,7 +21,8 @@ export const KEYS: readonly (readonly [keys: string, does: string])[] = [
   ['?', 'These keys'],
 ];
 
-const typing = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+const typing = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
 
 /** Listens for the keys; returns whether the sheet of keys is shown. */
 export function useKeys(): [boolean, (shown: boolean) => void] {
@@ -56,11 +57,23 @@ export function useKeys(): [boolean, (shown: boolean) => void] {
         if (next) actions.select(next);
       };
       const does: Record<string, () => void> = {
-        n: () => actions.add('card.gutter'), N: () => actions.add('card.gutter'),
-        '[': () => actions.scrub(s.openDeg - 5), ']': () => actions.scrub(s.openDeg + 5), '{': () => actions.scrub(s.openDeg - 1), '}': () => actions.scrub(s.openDeg + 1),
-        Home: () => actions.scrub(0), End: () => actions.scrub(180), p: () => actions.play(!s.playing),
-        j: () => move(1), k: () => move(-1), '?': () => setShown(true),
-        Backspace: () => s.selected !== 'card' && actions.edit(`remove ${s.design.mechanisms.find((m) => m.id === s.selected)?.name ?? ''}`, (d) => removeMechanism(d, s.selected)),
+        n: () => actions.add('card.gutter'),
+        N: () => actions.add('card.gutter'),
+        '[': () => actions.scrub(s.openDeg - 5),
+        ']': () => actions.scrub(s.openDeg + 5),
+        '{': () => actions.scrub(s.openDeg - 1),
+        '}': () => actions.scrub(s.openDeg + 1),
+        Home: () => actions.scrub(0),
+        End: () => actions.scrub(180),
+        p: () => actions.play(!s.playing),
+        j: () => move(1),
+        k: () => move(-1),
+        '?': () => setShown(true),
+        Backspace: () =>
+          s.selected !== 'card' &&
+          actions.edit(`remove ${s.design.mechanisms.find((m) => m.id === s.selected)?.name ?? ''}`, (d) =>
+            removeMechanism(d, s.selected),
+          ),
       };
       const stage = STAGES[Number(event.key) - 1];
       if (stage) actions.go(stage);

@@ -2,20 +2,36 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { TEMPLATE_ROLES, type TemplateRole } from '@/core/pattern/pattern';
-import type { Template } from '@/core/project/template';
+import type { Template } from '@/core/document/template';
 import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
 import { Action } from '../common/Field';
 import { Sheet } from '../common/Sheet';
 import { useAsk } from '../shapes/useAsk';
 
-const ROLE_WORDS: Readonly<Record<TemplateRole, string>> = { cut: 'cut', valley: 'valley', mountain: 'mountain', perforation: 'perforated valley', 'perforation-mountain': 'perforated mountain', window: 'window', mark: 'mark, not cut', glue: 'glue area' };
+const ROLE_WORDS: Readonly<Record<TemplateRole, string>> = {
+  cut: 'cut',
+  valley: 'valley',
+  mountain: 'mountain',
+  perforation: 'perforated valley',
+  'perforation-mountain': 'perforated mountain',
+  window: 'window',
+  mark: 'mark, not cut',
+  glue: 'glue area',
+};
 
-/** A whole card of cut and fold lines from SVG or DXF: lines get roles, faults are found and mended, and it is posed like our own. */
+/**
+ * A whole card of cut and fold lines from SVG or DXF: lines get roles, faults are found and mended, and it is posed
+ * like our own.
+ */
 export function TemplateDialog() {
   const shown = useStudio((s) => s.dialog?.kind === 'template');
   const { show } = useActions();
-  return <Sheet title="Bring in a whole template" shown={shown} onClose={() => show(null)} width={1040}>{shown && <Bench />}</Sheet>;
+  return (
+    <Sheet title="Bring in a whole template" shown={shown} onClose={() => show(null)} width={1040}>
+      {shown && <Bench />}
+    </Sheet>
+  );
 }
 
 function Bench() {
@@ -27,14 +43,24 @@ function Bench() {
   const { value } = useAsk(template ? JSON.stringify(template) : '', () => engine('shape').faults(template!));
   const take = async (file: File | undefined): Promise<void> => {
     if (!file) return;
-    if (file.size > 5_000_000) return setNotes({ why: `${file.name} has ${Math.round(file.size / 1e6)} MB; a template has at most 5 MB.` });
+    if (file.size > 5_000_000)
+      return setNotes({ why: `${file.name} has ${Math.round(file.size / 1e6)} MB; a template has at most 5 MB.` });
     const answer = await engine('shape').template(await file.text(), file.name);
     if (!answer.ok) return setNotes({ why: answer.why });
     const { lines, groups, leftOut } = answer.value;
     setNotes({ leftOut });
-    setTemplate({ name: file.name.replace(/\.\w+$/, '').slice(0, 100) || 'Template', scale: 1, mended: false, lines, groups: groups.map(({ key, layer, colour, dashed, role }) => ({ key, layer, colour, dashed, role })), picked: {}, lead: null });
+    setTemplate({
+      name: file.name.replace(/\.\w+$/, '').slice(0, 100) || 'Template',
+      scale: 1,
+      mended: false,
+      lines,
+      groups: groups.map(({ key, layer, colour, dashed, role }) => ({ key, layer, colour, dashed, role })),
+      picked: {},
+      lead: null,
+    });
   };
-  const setRole = (key: string, role: TemplateRole): void => setTemplate((t) => t && { ...t, groups: t.groups.map((g) => (g.key === key ? { ...g, role } : g)) });
+  const setRole = (key: string, role: TemplateRole): void =>
+    setTemplate((t) => t && { ...t, groups: t.groups.map((g) => (g.key === key ? { ...g, role } : g)) });
   const use = async (): Promise<void> => {
     const brought = await engine('shape').bringTemplate(design, template!);
     if (!brought.ok) return setNotes({ why: brought.why });
@@ -44,59 +70,219 @@ function Bench() {
     go('build');
   };
   const points = value?.lines.flatMap((l) => l.points) ?? [];
-  const box = points.reduce(([x0, y0, x1, y1], [x, y]) => [Math.min(x0, x), Math.min(y0, y), Math.max(x1, x), Math.max(y1, y)], [Infinity, Infinity, -Infinity, -Infinity]);
+  const box = points.reduce(
+    ([x0, y0, x1, y1], [x, y]) => [Math.min(x0, x), Math.min(y0, y), Math.max(x1, x), Math.max(y1, y)],
+    [Infinity, Infinity, -Infinity, -Infinity],
+  );
   const pad = Math.max(box[2] - box[0], box[3] - box[1]) * 0.03;
   const mendable = value?.faults.length ?? 0;
   return (
-    <Box display="grid" gridTemplateColumns="minmax(0, 1fr) 340px" gap="18px" onDragOver={(e) => e.preventDefault()} onDrop={(e) => { e.preventDefault(); void take(e.dataTransfer.files[0]); }}>
+    <Box
+      display="grid"
+      gridTemplateColumns="minmax(0, 1fr) 340px"
+      gap="18px"
+      onDragOver={(e) => e.preventDefault()}
+      onDrop={(e) => {
+        e.preventDefault();
+        void take(e.dataTransfer.files[0]);
+      }}
+    >
       <Box bg="sheet" border="1px solid var(--rule)" borderRadius="card" minHeight="420px">
-        {!value && <chakra.p className="dim" textAlign="center" mt="180px">Drop an SVG or DXF of cut and fold lines here, or choose one.</chakra.p>}
+        {!value && (
+          <chakra.p className="dim" textAlign="center" mt="180px">
+            Drop an SVG or DXF of cut and fold lines here, or choose one.
+          </chakra.p>
+        )}
         {value && points.length > 0 && (
-          <svg role="group" aria-label="Template" width="100%" height="440" viewBox={`${box[0] - pad} ${-box[3] - pad} ${box[2] - box[0] + 2 * pad} ${box[3] - box[1] + 2 * pad}`}>
+          <svg
+            role="group"
+            aria-label="Template"
+            width="100%"
+            height="440"
+            viewBox={`${box[0] - pad} ${-box[3] - pad} ${box[2] - box[0] + 2 * pad} ${box[3] - box[1] + 2 * pad}`}
+          >
             {value.lines.map((l) => {
               const d = `M${l.points.map(([x, y]) => `${x} ${-y}`).join('L')}${l.closed ? 'Z' : ''}`;
               return (
                 <g key={l.id}>
-                  <path className={`line ${l.joined ? 'perforated' : l.role}${picked === l.id ? ' lit' : ''}`} d={d} style={{ fill: 'none' }} />
-                  <path className="grab" d={d} data-line={l.id} onClick={() => setPicked(l.id)}><title>{`${l.id}: ${ROLE_WORDS[l.role]}`}</title></path>
+                  <path
+                    className={`line ${l.joined ? 'perforated' : l.role}${picked === l.id ? ' lit' : ''}`}
+                    d={d}
+                    style={{ fill: 'none' }}
+                  />
+                  <path className="grab" d={d} data-line={l.id} onClick={() => setPicked(l.id)}>
+                    <title>{`${l.id}: ${ROLE_WORDS[l.role]}`}</title>
+                  </path>
                 </g>
               );
             })}
-            {value.faults.map((f, i) => <circle key={i} cx={f.at[0]} cy={-f.at[1]} r={Math.max(2, pad / 3)} fill="none" stroke="var(--bad)" strokeWidth="2" style={{ vectorEffect: 'non-scaling-stroke' }}><title>{f.message}</title></circle>)}
+            {value.faults.map((f, i) => (
+              <circle
+                key={i}
+                cx={f.at[0]}
+                cy={-f.at[1]}
+                r={Math.max(2, pad / 3)}
+                fill="none"
+                stroke="var(--bad)"
+                strokeWidth="2"
+                style={{ vectorEffect: 'non-scaling-stroke' }}
+              >
+                <title>{f.message}</title>
+              </circle>
+            ))}
           </svg>
         )}
       </Box>
       <Box maxHeight="66vh" overflowY="auto">
-        <chakra.label display="block" mb="10px">SVG or DXF <input type="file" data-first="" aria-label="Template file" accept=".svg,.dxf,image/svg+xml" onChange={(e) => void take(e.currentTarget.files?.[0])} /></chakra.label>
-        {notes.why && <Box role="alert" bg="badWash" borderLeft="4px solid var(--bad)" p="8px 10px" mb="8px">{notes.why}. Nothing was lost.</Box>}
-        {notes.leftOut && notes.leftOut.length > 0 && <Box role="status" bg="warnWash" borderLeft="4px solid var(--warn)" p="8px 10px" mb="8px">Left out: {notes.leftOut.join(', ')}.</Box>}
+        <chakra.label display="block" mb="10px">
+          SVG or DXF{' '}
+          <input
+            type="file"
+            data-first=""
+            aria-label="Template file"
+            accept=".svg,.dxf,image/svg+xml"
+            onChange={(e) => void take(e.currentTarget.files?.[0])}
+          />
+        </chakra.label>
+        {notes.why && (
+          <Box role="alert" bg="badWash" borderLeft="4px solid var(--bad)" p="8px 10px" mb="8px">
+            {notes.why}. Nothing was lost.
+          </Box>
+        )}
+        {notes.leftOut && notes.leftOut.length > 0 && (
+          <Box role="status" bg="warnWash" borderLeft="4px solid var(--warn)" p="8px 10px" mb="8px">
+            Left out: {notes.leftOut.join(', ')}.
+          </Box>
+        )}
         {template && (
           <>
-            <chakra.h3 className="heading" mb="6px !important">Lines by layer and colour</chakra.h3>
+            <chakra.h3 className="heading" mb="6px !important">
+              Lines by layer and colour
+            </chakra.h3>
             {template.groups.map((g) => (
               <Box key={g.key} display="flex" alignItems="center" gap="7px" mb="5px">
-                <chakra.span width="26px" height="0" borderTop={`3px ${g.dashed ? 'dashed' : 'solid'}`} style={{ borderColor: g.colour.startsWith('#') ? g.colour : 'currentColor' }} />
-                <chakra.span flex="1" minWidth="0" overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">{g.layer || g.colour}{g.key.endsWith('|inner') ? ', inside' : ''} <span className="dim">· {template.lines.filter((l) => l.group === g.key).length}</span></chakra.span>
-                <RoleList label={`Role of ${g.layer || g.colour}`} value={g.role} onChange={(role) => setRole(g.key, role)} />
+                <chakra.span
+                  width="26px"
+                  height="0"
+                  borderTop={`3px ${g.dashed ? 'dashed' : 'solid'}`}
+                  style={{ borderColor: g.colour.startsWith('#') ? g.colour : 'currentColor' }}
+                />
+                <chakra.span flex="1" minWidth="0" overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
+                  {g.layer || g.colour}
+                  {g.key.endsWith('|inner') ? ', inside' : ''}{' '}
+                  <span className="dim">· {template.lines.filter((l) => l.group === g.key).length}</span>
+                </chakra.span>
+                <RoleList
+                  label={`Role of ${g.layer || g.colour}`}
+                  value={g.role}
+                  onChange={(role) => setRole(g.key, role)}
+                />
               </Box>
             ))}
             {picked && value && (
               <Box border="1px solid var(--accent)" borderRadius="card" p="8px 10px" my="8px">
-                <Box display="flex" alignItems="center" gap="8px"><chakra.b flex="1">{picked}</chakra.b><RoleList label="Role of this line" value={value.lines.find((l) => l.id === picked)?.role ?? 'cut'} onChange={(role) => setTemplate((t) => t && { ...t, picked: { ...t.picked, ...Object.fromEntries((value.lines.find((l) => l.id === picked)?.joined ?? [picked]).map((id) => [id, role])) } })} /></Box>
-                <Box mt="6px"><Action small on={template.lead === picked} onClick={() => setTemplate((t) => t && { ...t, lead: t.lead === picked ? null : picked })}>{template.lead === picked ? 'This is the gutter' : 'Make it the gutter'}</Action></Box>
+                <Box display="flex" alignItems="center" gap="8px">
+                  <chakra.b flex="1">{picked}</chakra.b>
+                  <RoleList
+                    label="Role of this line"
+                    value={value.lines.find((l) => l.id === picked)?.role ?? 'cut'}
+                    onChange={(role) =>
+                      setTemplate(
+                        (t) =>
+                          t && {
+                            ...t,
+                            picked: {
+                              ...t.picked,
+                              ...Object.fromEntries(
+                                (value.lines.find((l) => l.id === picked)?.joined ?? [picked]).map((id) => [id, role]),
+                              ),
+                            },
+                          },
+                      )
+                    }
+                  />
+                </Box>
+                <Box mt="6px">
+                  <Action
+                    small
+                    on={template.lead === picked}
+                    onClick={() => setTemplate((t) => t && { ...t, lead: t.lead === picked ? null : picked })}
+                  >
+                    {template.lead === picked ? 'This is the gutter' : 'Make it the gutter'}
+                  </Action>
+                </Box>
               </Box>
             )}
-            <Box display="flex" alignItems="center" mb="4px"><chakra.label flex="1" htmlFor="template-scale">Scale of everything</chakra.label><chakra.input id="template-scale" type="number" step="any" min={0.001} max={1000} defaultValue={template.scale} onChange={(e) => { const v = Number(e.currentTarget.value); if (v >= 0.001 && v <= 1000) setTemplate((t) => t && { ...t, scale: v }); }} width="90px" height="28px" bg="field" border="1px solid var(--rule)" borderRadius="card" px="6px" textAlign="right" /></Box>
-            <Box className="dim" fontSize="13px" mb="8px">{points.length > 0 && `${(box[2] - box[0]).toFixed(1)} × ${(box[3] - box[1]).toFixed(1)} mm in all`}</Box>
-            <chakra.h3 className="heading" mb="6px !important">Faults</chakra.h3>
-            {mendable === 0 ? <chakra.p className="dim" m="0 0 8px">None found.</chakra.p> : (
+            <Box display="flex" alignItems="center" mb="4px">
+              <chakra.label flex="1" htmlFor="template-scale">
+                Scale of everything
+              </chakra.label>
+              <chakra.input
+                id="template-scale"
+                type="number"
+                step="any"
+                min={0.001}
+                max={1000}
+                defaultValue={template.scale}
+                onChange={(e) => {
+                  const v = Number(e.currentTarget.value);
+                  if (v >= 0.001 && v <= 1000) setTemplate((t) => t && { ...t, scale: v });
+                }}
+                width="90px"
+                height="28px"
+                bg="field"
+                border="1px solid var(--rule)"
+                borderRadius="card"
+                px="6px"
+                textAlign="right"
+              />
+            </Box>
+            <Box className="dim" fontSize="13px" mb="8px">
+              {points.length > 0 && `${(box[2] - box[0]).toFixed(1)} × ${(box[3] - box[1]).toFixed(1)} mm in all`}
+            </Box>
+            <chakra.h3 className="heading" mb="6px !important">
+              Faults
+            </chakra.h3>
+            {mendable === 0 ? (
+              <chakra.p className="dim" m="0 0 8px">
+                None found.
+              </chakra.p>
+            ) : (
               <>
-                <ul style={{ margin: '0 0 8px', paddingLeft: 18, fontSize: 13 }}>{value!.faults.slice(0, 12).map((f, i) => <li key={i}>{f.message}</li>)}</ul>
-                {mendable > 12 && <chakra.p className="dim" fontSize="13px">and {mendable - 12} more</chakra.p>}
-                <Action small on={template.mended} onClick={() => setTemplate((t) => t && { ...t, mended: !t.mended })}>{template.mended ? 'Mended; click to take back' : 'Mend what can be mended'}</Action>
+                <ul style={{ margin: '0 0 8px', paddingLeft: 18, fontSize: 13 }}>
+                  {value!.faults.slice(0, 12).map((f, i) => (
+                    <li key={i}>{f.message}</li>
+                  ))}
+                </ul>
+                {mendable > 12 && (
+                  <chakra.p className="dim" fontSize="13px">
+                    and {mendable - 12} more
+                  </chakra.p>
+                )}
+                <Action small on={template.mended} onClick={() => setTemplate((t) => t && { ...t, mended: !t.mended })}>
+                  {template.mended ? 'Mended; click to take back' : 'Mend what can be mended'}
+                </Action>
               </>
             )}
-            <Box mt="14px" display="flex" gap="8px"><Action strong onClick={() => void use()}>Make it the card</Action>{design.card.template && <Action danger onClick={() => { edit('plain card again', (d) => { const { template: _gone, ...card } = d.card; return { ...d, card }; }); show(null); }}>Plain card again</Action>}</Box>
+            <Box mt="14px" display="flex" gap="8px">
+              <Action strong onClick={() => void use()}>
+                Make it the card
+              </Action>
+              {design.card.template && (
+                <Action
+                  danger
+                  onClick={() => {
+                    edit('plain card again', (d) => {
+                      const { template: _gone, ...card } = d.card;
+                      return { ...d, card };
+                    });
+                    show(null);
+                  }}
+                >
+                  Plain card again
+                </Action>
+              )}
+            </Box>
           </>
         )}
       </Box>
@@ -104,10 +290,31 @@ function Bench() {
   );
 }
 
-function RoleList({ label, value, onChange }: { label: string; value: TemplateRole; onChange: (role: TemplateRole) => void }) {
+function RoleList({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: TemplateRole;
+  onChange: (role: TemplateRole) => void;
+}) {
   return (
-    <chakra.select aria-label={label} value={value} onChange={(e) => onChange(e.currentTarget.value as TemplateRole)} height="26px" bg="field" border="1px solid var(--rule)" borderRadius="card" px="4px">
-      {TEMPLATE_ROLES.map((r) => <option key={r} value={r}>{ROLE_WORDS[r]}</option>)}
+    <chakra.select
+      aria-label={label}
+      value={value}
+      onChange={(e) => onChange(e.currentTarget.value as TemplateRole)}
+      height="26px"
+      bg="field"
+      border="1px solid var(--rule)"
+      borderRadius="card"
+      px="4px"
+    >
+      {TEMPLATE_ROLES.map((r) => (
+        <option key={r} value={r}>
+          {ROLE_WORDS[r]}
+        </option>
+      ))}
     </chakra.select>
   );
 }

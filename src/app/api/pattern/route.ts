@@ -1,9 +1,13 @@
 import Joi from 'joi';
 import { EXPORT_FORMATS, ExportError, exportDesign, MIME, type ExportFormat } from '@/core/formats/export';
-import { DesignError } from '@/core/project/build';
+import { DesignError } from '@/core/build/build';
 import { designFrom, refuse } from '../body';
 
-const query = Joi.object({ as: Joi.valid(...EXPORT_FORMATS).required(), piece: Joi.string().max(100), open: Joi.number().min(0).max(180).default(90) });
+const query = Joi.object({
+  as: Joi.valid(...EXPORT_FORMATS).required(),
+  piece: Joi.string().max(100),
+  open: Joi.number().min(0).max(180).default(90),
+});
 
 /** POST a design, get the file that `rhabdoplex pattern` writes. */
 export async function POST(request: Request): Promise<Response> {
@@ -14,7 +18,9 @@ export async function POST(request: Request): Promise<Response> {
   if (design instanceof Response) return design;
   try {
     const bytes = await exportDesign(design, { format: as, openDeg: open, ...(piece === undefined ? {} : { piece }) });
-    return new Response(new Uint8Array(bytes), { headers: { 'content-type': MIME[as], 'content-disposition': `attachment; filename="pattern.${as}"` } });
+    return new Response(new Uint8Array(bytes), {
+      headers: { 'content-type': MIME[as], 'content-disposition': `attachment; filename="pattern.${as}"` },
+    });
   } catch (error) {
     if (error instanceof DesignError || error instanceof ExportError) return refuse(422, error.message);
     throw error;

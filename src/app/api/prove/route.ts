@@ -1,6 +1,6 @@
 import Joi from 'joi';
-import { DesignError } from '@/core/project/build';
-import { DEFAULT_STEPS, MOST_STEPS, prove } from '@/core/project/prove';
+import { DesignError } from '@/core/build/build';
+import { DEFAULT_STEPS, MOST_STEPS, prove } from '@/core/proof/prove';
 import { designFrom, refuse } from '../body';
 
 const query = Joi.object({ steps: Joi.number().integer().min(2).max(MOST_STEPS).default(DEFAULT_STEPS) });

@@ -9,5 +9,7 @@ export async function GET(_: Request, { params }: { params: Promise<{ id: string
   const { id } = await params;
   const bytes = readFont(id);
   if (!bytes) return new Response(`There is no font "${id.slice(0, 40)}".`, { status: 404 });
-  return new Response(bytes, { headers: { 'content-type': 'font/woff', 'cache-control': 'public, max-age=31536000, immutable' } });
+  return new Response(bytes, {
+    headers: { 'content-type': 'font/woff', 'cache-control': 'public, max-age=31536000, immutable' },
+  });
 }

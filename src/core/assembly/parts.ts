@@ -1,0 +1,111 @@
+/** The vocabulary of what is derived from a design: pieces, facets, creases, what is stuck on them. Never saved. */
+import type { Bond, Contribution, Host, Landmark } from '../kinds';
+import type { Linkage, Rigid, Travel } from '../linkage';
+import type { FlatPattern, Interruption } from '../pattern/facets';
+import type { CreaseRole, Piece } from '../pattern/pattern';
+import type { Segment } from '../plane/arrangement';
+import type { Polygon, Region } from '../plane/polygon';
+import type { Misfit } from './misfit';
+
+export interface Facet {
+  readonly id: string;
+  readonly piece: string;
+  readonly mechanism: string;
+  readonly polygon: Polygon;
+  readonly body: number;
+  /** Frame of the facet's piece in that of its body. */
+  readonly toBody: Rigid;
+}
+
+export interface Crease {
+  readonly id: string;
+  readonly role: CreaseRole;
+  readonly mechanism: string;
+  readonly piece: string;
+  /** Where it has paper on both sides, in the flat piece. */
+  readonly segments: readonly Segment[];
+  /** Facets by index: b is on the left of its direction. */
+  readonly a: number;
+  readonly b: number;
+  readonly joint: number;
+}
+
+export interface PlacedMechanism {
+  readonly id: string;
+  readonly kind: string;
+  readonly title: string;
+  readonly host: Host | null;
+  readonly landmarks: readonly Landmark[];
+  readonly measures: Contribution['measures'];
+}
+
+/** Paper stuck on a facet: a mat or a layer, flat or on foam. */
+export interface AttachedLayer {
+  readonly id: string;
+  readonly title: string;
+  readonly mechanism: string;
+  /** Index of the facet that carries it, and that facet's piece: the outline is in its axes. */
+  readonly facet: number;
+  readonly piece: string;
+  readonly region: Region;
+  readonly stock: string;
+  readonly colour?: string;
+  readonly foamMm: number;
+  readonly foam: Region;
+  readonly foamInsetMm: number;
+  /** 1 lies on the facet, 2 on that, and so on. */
+  readonly order: number;
+  /** A second one like it goes under the inside. */
+  readonly doubled: boolean;
+}
+
+export interface Assembly {
+  readonly layers: readonly AttachedLayer[];
+  readonly pieces: readonly Piece[];
+  readonly interruptions: readonly Interruption[];
+  readonly facets: readonly Facet[];
+  readonly creases: readonly Crease[];
+  readonly bonds: readonly Bond[];
+  readonly mechanisms: readonly PlacedMechanism[];
+  /** What can be stood on, by crease id. */
+  readonly hosts: ReadonlyMap<string, Host>;
+  readonly misfits: readonly Misfit[];
+  readonly linkage: Linkage;
+  readonly travel: Travel;
+  /** Bodies that belong to the leaves. */
+  readonly leafBodies: ReadonlySet<number>;
+  /** Bodies that something ties to the card; where the others lie is not known. */
+  readonly tiedBodies: ReadonlySet<number>;
+}
+
+export interface Parts {
+  readonly pieces: readonly Piece[];
+  readonly bonds: readonly Bond[];
+  readonly interruptions: readonly Interruption[];
+  readonly mechanisms: readonly PlacedMechanism[];
+  readonly hosts: ReadonlyMap<string, Host>;
+  readonly contradictions?: readonly Misfit[];
+  /** The crease that the card's opening turns, and the facets it joins; the first lies still. */
+  readonly lead: { readonly crease: string; readonly still: string; readonly turning: string };
+}
+
+/** Parts with their facets found and their bodies told apart, before anything is stuck on them. */
+export interface LaidOut {
+  readonly parts: Parts;
+  readonly facets: readonly Facet[];
+  readonly flat: FlatPatterns;
+  readonly indexOf: ReadonlyMap<string, number>;
+  readonly bodies: Bodies;
+}
+
+/** The facets found on each piece, by piece. */
+export type FlatPatterns = ReadonlyMap<string, FlatPattern>;
+
+export interface Bodies {
+  readonly bodyOf: readonly number[];
+  /** Frame of each facet's piece in that of its body. */
+  readonly toBody: readonly Rigid[];
+  readonly count: number;
+  /** Bonds that would hold two facets in two places at once. */
+  readonly contradictions: readonly Misfit[];
+}

@@ -1,0 +1,261 @@
+/** Document to assembly: mechanisms are built in the order in which they stand on each other. */
+import { assemble, layOut, type Assembly, type Misfit, type PlacedMechanism } from '../assembly/assembly';
+import { buildFoldCard, GUTTER, KINDS, type BasePieces, type Bond, type Contribution, type Host } from '../kinds';
+import { findFacets, type Interruption } from '../pattern/facets';
+import type { Piece } from '../pattern/pattern';
+import {
+  boxesMeet,
+  contains,
+  distanceToEdge,
+  intersect,
+  largest,
+  regionArea,
+  regionBox,
+  ringsOf,
+  subtract,
+  unite,
+  type Polygon,
+  type Region,
+} from '../plane/polygon';
+import { CLASH_FROM_MM2, OFF_PAPER_FROM_MM } from '../tolerance';
+import type { Vec2 } from '../plane/vec2';
+import { formatSaid } from '../units/length';
+import { ownerOfId } from '../ids';
+import { outlineOf } from '../shapes/outline';
+import { ShapeError, type Shape, type ShapeShelf } from '../shapes/shape';
+import { buildTemplate } from './template';
+import { attachedLayers, windowsAndDrawings } from './dressing';
+import { cardValues, valuesOf } from '../document/fields';
+import { shelfOf, type Design, type Mechanism } from '../document/design';
+
+/** Thrown for a design that names a crease which is not there: an input error, not a finding. */
+export class DesignError extends Error {}
+
+export function buildAssembly(design: Design): Assembly {
+  const shelf = shelfOf(design);
+  const base = makeBase(design, (shape) => outlineOf(shape, shelf));
+  const pieces = new Map<string, Piece>(base.pieces.map((p) => [p.id, p]));
+  const hosts = new Map<string, Host>([
+    [GUTTER, base.gutter],
+    ...(base.hosts ?? []).map((h) => [h.crease, h] as const),
+  ]);
+  const bonds: Bond[] = [...base.bonds];
+  const interruptions: Interruption[] = [...base.interruptions];
+  const contradictions: Misfit[] = [];
+  const claims: Claim[] = [];
+  const mechanisms: PlacedMechanism[] = [
+    { id: 'card', kind: 'fold-card', title: design.name, host: null, landmarks: [], measures: () => base.measures },
+  ];
+  for (const m of inStandingOrder(design)) {
+    const host = hosts.get(m.on);
+    if (!host)
+      throw new DesignError(
+        `${m.id} stands on "${m.on}", which is not a crease of the design; creases are ` +
+          `${[...hosts.keys()].slice(0, 12).join(', ')}`,
+      );
+    const { outline: paper } = pieces.get(host.piece)!;
+    const part = contribute(design, m, host, paper, (shape) => outlineOf(shape, shelf));
+    addToPiece(pieces, host.piece, part);
+    for (const p of part.pieces) pieces.set(p.id, p);
+    for (const h of part.hosts) hosts.set(h.crease, h);
+    contradictions.push(
+      ...misfitsOf(part, m.id, host),
+      ...clashes(claims, ancestors(design, m), m.id, host.piece, part.claims),
+      ...offPaper(m.id, host.piece, part, paper),
+    );
+    claims.push({ mechanism: m.id, piece: host.piece, region: part.claims });
+    bonds.push(...part.bonds);
+    interruptions.push(...part.interruptions);
+    mechanisms.push({
+      id: m.id,
+      kind: m.kind,
+      title: m.name,
+      host,
+      landmarks: part.landmarks,
+      measures: part.measures,
+    });
+  }
+  const dressed = [...pieces.values()].map((piece) => cutWindows(design, piece, interruptions, shelf));
+  const laid = layOut({
+    pieces: dressed,
+    bonds,
+    interruptions,
+    mechanisms,
+    hosts,
+    contradictions,
+    lead: { crease: GUTTER, still: 'leafA', turning: 'leafB' },
+  });
+  return assemble(laid, attachedLayers(design, laid.facets, shelf));
+}
+
+/** A shape that cannot be made is an input error that names where it stands. */
+function makeBase(design: Design, outline: (shape: Shape) => Region): BasePieces {
+  try {
+    if (design.card.template) return buildTemplate(design.card.template, design.card.stock);
+    return buildFoldCard(cardValues(design), design.card.stock, design.card.pageStock, outline);
+  } catch (error) {
+    if (error instanceof ShapeError) throw new DesignError(`card: ${error.message}`);
+    throw error;
+  }
+}
+
+function contribute(
+  design: Design,
+  m: Mechanism,
+  host: Host,
+  paper: Polygon,
+  outline: (shape: Shape) => Region,
+): Contribution {
+  const say = (mm: number): string => formatSaid(mm, design.units);
+  try {
+    return KINDS.get(m.kind)!.build(valuesOf(m), { id: m.id, host, stock: m.stock, outline, paper, say });
+  } catch (error) {
+    if (error instanceof ShapeError) throw new DesignError(`${m.id}: ${error.message}`);
+    throw error;
+  }
+}
+
+/** What a part says of itself that cannot be made. */
+function misfitsOf(part: Contribution, mechanism: string, host: Host): Misfit[] {
+  const common = { mechanism, piece: host.piece, at: host.frame.origin };
+  return [
+    ...part.unheld.map(({ key, what }): Misfit => ({ ...common, kind: 'unheld', key, what, sizeMm: 0 })),
+    ...part.contradictions.map(({ key, what, mm }): Misfit => ({
+      ...common,
+      kind: 'contradiction',
+      key,
+      what,
+      sizeMm: mm,
+    })),
+  ];
+}
+
+/** Paper that a mechanism is cut from and that is not there: how much, and how far past the edge. */
+function offPaper(mechanism: string, piece: string, part: Contribution, paper: Polygon): Misfit[] {
+  const { claims, lines, unheld } = part;
+  // It has said itself what it lacks.
+  if (unheld.length > 0) return [];
+  const sheet = { outer: paper.outer, holes: [] };
+  const missing = claims.length > 0 ? subtract(claims, [sheet]) : [];
+  const past = (p: Vec2): number => (contains(sheet, p) ? 0 : distanceToEdge(sheet, p));
+  const outside = [
+    ...missing.flatMap((p) => p.outer),
+    ...lines.filter((l) => l.role === 'cut').flatMap((l) => [l.a, l.b]),
+  ].map((at) => ({ at, mm: past(at) }));
+  const furthest = outside.reduce((best, p) => (p.mm > best.mm ? p : best), { at: [0, 0] as Vec2, mm: 0 });
+  const areaMm2 = regionArea(missing);
+  if (furthest.mm <= OFF_PAPER_FROM_MM) return [];
+  return [{ kind: 'off-paper', mechanism, piece, what: piece, at: furthest.at, sizeMm: furthest.mm, areaMm2 }];
+}
+
+const parentOf = (design: Design, id: string): string | undefined => {
+  const m = design.mechanisms.find((x) => x.id === id);
+  return m && ownerOfId(m.on);
+};
+/** Everything a mechanism stands on, at any depth. */
+function ancestors(design: Design, m: Mechanism): Set<string> {
+  const out = new Set<string>();
+  for (
+    let on: string | undefined = ownerOfId(m.on);
+    on !== undefined && on !== 'card' && !out.has(on);
+    on = parentOf(design, on)
+  )
+    out.add(on);
+  return out;
+}
+
+interface Claim {
+  readonly mechanism: string;
+  readonly piece: string;
+  readonly region: Region;
+}
+/** Paper that two mechanisms beside each other both want. What stands on another is cut from that one's paper. */
+function clashes(
+  claims: readonly Claim[],
+  below: ReadonlySet<string>,
+  id: string,
+  piece: string,
+  region: Region,
+): Misfit[] {
+  if (region.length === 0) return [];
+  const box = regionBox(region);
+  return claims.flatMap((c): Misfit[] => {
+    if (c.piece !== piece || below.has(c.mechanism) || c.region.length === 0) return [];
+    if (!boxesMeet(box, regionBox(c.region))) return [];
+    const area = regionArea(intersect(c.region, region));
+    return area < CLASH_FROM_MM2
+      ? []
+      : [
+          {
+            kind: 'clash',
+            mechanism: id,
+            piece,
+            what: c.mechanism,
+            at: box.min,
+            sizeMm: Math.sqrt(area),
+            areaMm2: area,
+          },
+        ];
+  });
+}
+
+/** For searches that try values: null where a value makes a shape impossible. */
+export function tryBuild(design: Design): Assembly | null {
+  try {
+    return buildAssembly(design);
+  } catch (error) {
+    if (error instanceof DesignError) return null;
+    throw error;
+  }
+}
+
+function addToPiece(pieces: Map<string, Piece>, id: string, part: Contribution): void {
+  const piece = pieces.get(id)!;
+  pieces.set(id, {
+    ...piece,
+    lines: [...piece.lines, ...part.lines],
+    creases: [...piece.creases, ...part.hostCreases],
+    labels: [...piece.labels, ...part.labels],
+    owned: [...(piece.owned ?? []), ...part.owned],
+    ...(part.waste.length > 0 ? { outline: largest(subtract([piece.outline], part.waste)) ?? piece.outline } : {}),
+  });
+}
+
+/** A piece with the windows and drawings of its facets: those are placed on the facets as they are without any. */
+function cutWindows(design: Design, piece: Piece, interruptions: readonly Interruption[], shelf: ShapeShelf): Piece {
+  if (!design.layers.some((l) => l.as !== 'layer')) return piece;
+  const { windows, drawn } = windowsAndDrawings(design, findFacets(piece, interruptions).facets, shelf);
+  if (windows.length === 0 && drawn.length === 0) return piece;
+  const rest = windows.length > 0 ? subtract([piece.outline], unite(windows)) : [piece.outline];
+  const islands = rest.filter((p) => p !== largest(rest));
+  return {
+    ...piece,
+    outline: largest(rest) ?? piece.outline,
+    // An island of a window is cut all round: it stays in the pattern, where it is found to fall out.
+    islands: islands,
+    lines: [
+      ...piece.lines,
+      ...drawn.flatMap(({ id, region }) =>
+        region
+          .flatMap(ringsOf)
+          .flatMap((r) => r.map((a, i) => ({ role: 'mark' as const, a, b: r[(i + 1) % r.length], mechanism: id }))),
+      ),
+    ],
+  };
+}
+
+/** What is stood on comes before what stands on it; otherwise the document's order. */
+export function inStandingOrder(design: Design): Mechanism[] {
+  const byId = new Map(design.mechanisms.map((m) => [m.id, m]));
+  const out: Mechanism[] = [];
+  const seen = new Set<string>();
+  const visit = (m: Mechanism): void => {
+    if (seen.has(m.id)) return;
+    seen.add(m.id);
+    const host = byId.get(ownerOfId(m.on));
+    if (host) visit(host);
+    out.push(m);
+  };
+  design.mechanisms.forEach(visit);
+  return out;
+}

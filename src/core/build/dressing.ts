@@ -1,0 +1,141 @@
+/**
+ * What lies on the facets: mats and layers as outlines in the axes of the facet's piece, with their foam. Lengths in
+ * mm.
+ */
+import type { AttachedLayer } from '../assembly/assembly';
+import { boxOf, intersect, mapRegion, offset, rectangle, regionBox, type Polygon, type Region } from '../plane/polygon';
+import type { Vec2 } from '../plane/vec2';
+import { outlineOf } from '../shapes/outline';
+import { turned } from '../shapes/steps';
+import type { ShapeShelf } from '../shapes/shape';
+import type { Design, Layer, Mat } from '../document/design';
+
+export const DEFAULT_FOAM_INSET_MM = 3;
+
+/** Outline of a layer's shape where it lies on its facet, in the axes of the facet's piece. */
+export function layerOutline(layer: Layer, facet: Polygon, shelf: ShapeShelf): Region {
+  const own = turned(outlineOf(layer.shape, shelf), layer.turnDeg);
+  const { min, max } = regionBox(own);
+  const [w, h] = [max[0] - min[0], max[1] - min[1]];
+  const sx = layer.width !== null ? layer.width / w : layer.height !== null ? layer.height / h : 1;
+  const sy = layer.height !== null ? layer.height / h : sx;
+  const box = boxOf(facet.outer);
+  const at = (axis: 0 | 1, from: 'low' | 'middle' | 'high', shift: number): [facet: number, shape: number] => {
+    const part = { low: 0, middle: 0.5, high: 1 }[from];
+    return [box.min[axis] + (box.max[axis] - box.min[axis]) * part + shift, part];
+  };
+  const [fx, px] = at(0, layer.from.x, layer.x);
+  const [fy, py] = at(1, layer.from.y, layer.y);
+  return mapRegion(own, ([x, y]): Vec2 => [fx + (x - min[0] - w * px) * sx, fy + (y - min[1] - h * py) * sy]);
+}
+
+/** Outlines of a facet's mats: each inset from the one below it; holes of the facet grow with it. */
+export function matOutlines(facet: Polygon, mats: readonly Mat[]): { mat: Mat; region: Region }[] {
+  let region: Region = [facet];
+  return mats.flatMap((mat) => {
+    region = inset(region, mat);
+    return region.length === 0 ? [] : [{ mat, region }];
+  });
+}
+
+function inset(region: Region, mat: Mat): Region {
+  const corners = mat.corners ?? 'sharp';
+  if (!mat.sides) {
+    const sharp = offset(region, -mat.insetMm, 'sharp');
+    // Round corners have the inset for their radius, as a rounded corner punch would leave them.
+    return corners === 'sharp' || mat.insetMm === 0
+      ? sharp
+      : offset(offset(sharp, -mat.insetMm, 'sharp'), mat.insetMm, 'round');
+  }
+  const { left, right, top, bottom } = mat.sides;
+  const { min, max } = regionBox(region);
+  if (min[0] + left >= max[0] - right || min[1] + bottom >= max[1] - top) return [];
+  const kept = intersect(region, [
+    { outer: rectangle(min[0] + left, min[1] + bottom, max[0] - right, max[1] - top), holes: [] },
+  ]);
+  const r = Math.min(left, right, top, bottom);
+  return corners === 'sharp' || r === 0 ? kept : offset(offset(kept, -r, 'sharp'), r, 'round');
+}
+
+/** The part of a layer that carries foam. */
+export const foamOutline = (region: Region, foamMm: number, insetMm: number): Region =>
+  foamMm > 0 ? offset(region, -insetMm, 'sharp') : [];
+
+/** Everything that is stuck on facets. `order` counts up from the facet. */
+export function attachedLayers(
+  design: Design,
+  facets: readonly {
+    readonly id: string;
+    readonly polygon: Polygon;
+    readonly mechanism: string;
+    readonly piece: string;
+  }[],
+  shelf: ShapeShelf,
+): AttachedLayer[] {
+  const index = new Map(facets.map((f, i) => [f.id, i]));
+  const height = new Map<number, number>();
+  const next = (facet: number): number => {
+    height.set(facet, (height.get(facet) ?? 0) + 1);
+    return height.get(facet)!;
+  };
+  const mats = design.dressing.flatMap(({ facet: id, mats: list }) => {
+    const i = index.get(id);
+    if (i === undefined) return [];
+    return matOutlines(facets[i].polygon, list).map(({ mat, region }, k): AttachedLayer => ({
+      id: `${id}.mat-${k + 1}`,
+      title: `Mat ${k + 1} on ${id}`,
+      mechanism: facets[i].mechanism,
+      facet: i,
+      piece: facets[i].piece,
+      region,
+      stock: mat.stock,
+      ...(mat.colour ? { colour: mat.colour } : {}),
+      foamMm: mat.foamMm ?? 0,
+      foam: foamOutline(region, mat.foamMm ?? 0, mat.foamInsetMm ?? DEFAULT_FOAM_INSET_MM),
+      foamInsetMm: mat.foamInsetMm ?? DEFAULT_FOAM_INSET_MM,
+      order: next(i),
+      doubled: mat.doubled === true,
+    }));
+  });
+  const layers = design.layers
+    .filter((l) => l.as === 'layer')
+    .flatMap((l): AttachedLayer[] => {
+      const i = index.get(l.facet);
+      if (i === undefined) return [];
+      const region = layerOutline(l, facets[i].polygon, shelf);
+      return [
+        {
+          id: `layer.${l.id}`,
+          title: l.name,
+          mechanism: facets[i].mechanism,
+          facet: i,
+          piece: facets[i].piece,
+          region,
+          stock: l.stock,
+          ...(l.colour ? { colour: l.colour } : {}),
+          foamMm: l.foamMm,
+          foam: foamOutline(region, l.foamMm, l.foamInsetMm),
+          foamInsetMm: l.foamInsetMm,
+          order: next(i),
+          doubled: l.doubled === true,
+        },
+      ];
+    });
+  return [...mats, ...layers];
+}
+
+/** Windows and drawings of a piece: what falls out, and the lines that are only drawn. */
+export function windowsAndDrawings(
+  design: Design,
+  facets: readonly { readonly id: string; readonly polygon: Polygon }[],
+  shelf: ShapeShelf,
+): { windows: Region; drawn: readonly { id: string; region: Region }[] } {
+  const on = design.layers.flatMap((l) => {
+    const facet = l.as === 'layer' ? undefined : facets.find((f) => f.id === l.facet);
+    return facet ? [{ layer: l, region: layerOutline(l, facet.polygon, shelf), facet }] : [];
+  });
+  return {
+    windows: on.filter((o) => o.layer.as === 'window').flatMap((o) => o.region),
+    drawn: on.filter((o) => o.layer.as === 'drawn').map((o) => ({ id: o.layer.id, region: o.region })),
+  };
+}

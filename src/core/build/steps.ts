@@ -1,0 +1,77 @@
+/** Order of folding and gluing, with the pose each step's picture shows. */
+import type { Assembly } from '../assembly/assembly';
+import type { Design } from '../document/design';
+import { nameOfPart } from '../document/words';
+import { wordsOfPart } from '../ids';
+import { inStandingOrder } from './build';
+
+export interface WorkStep {
+  readonly title: string;
+  readonly text: string;
+  /** Opening of the card in the picture, degrees. */
+  readonly openDeg: number;
+  /** Mechanisms that are there by then. */
+  readonly shown: readonly string[];
+  /** Facets and glue areas the step is about. */
+  readonly subjects: readonly string[];
+}
+
+/**
+ * Mats first while the paper is flat, cut mechanisms next from the lowest, then glued pieces in the order in which they
+ * stand on each other: each is stuck while what carries it is still within reach (common practice, no source).
+ */
+export function workSteps(design: Design, assembly: Assembly): WorkStep[] {
+  const order = inStandingOrder(design);
+  const isGlued = (id: string): boolean => assembly.bonds.some((b) => b.b.piece.startsWith(`${id}.`));
+  const cut = order.filter((m) => !isGlued(m.id));
+  const glued = order.filter((m) => isGlued(m.id));
+  const steps: WorkStep[] = [];
+  const shown: string[] = ['card', ...cut.map((m) => m.id)];
+  const add = (title: string, text: string, openDeg: number, subjects: readonly string[] = []): void => {
+    steps.push({ title, text, openDeg, shown: [...shown], subjects });
+  };
+  const pieces = assembly.pieces.map((p) => p.title.toLowerCase()).join(', ');
+  add('Score and cut', `Score every fold, cut the inner lines, then the outlines: ${pieces}.`, 180);
+  if (design.dressing.some((d) => d.mats.length > 0))
+    add(
+      'Stick the mats',
+      'Covering paper goes on while everything still lies flat. Keep adhesive off the creases.',
+      180,
+      design.dressing.filter((d) => d.mats.length > 0).map((d) => d.facet),
+    );
+  if (assembly.pieces.some((p) => p.id === 'liner'))
+    add(
+      'Glue the liner in',
+      'One leaf at a time, adhesive 2 mm off the gutter; fold the card before the second leaf sets.',
+      150,
+    );
+  for (const m of cut) {
+    const creases = assembly.creases.filter((c) => c.mechanism === m.id);
+    const folds = [...new Set(creases.map((c) => `${wordsOfPart(c.id)} ${c.role}`))].join(', ');
+    add(
+      `Fold ${m.name}`,
+      `${folds}. Push it forward with the card half open, then close the card over it and burnish.`,
+      110,
+      creases.map((c) => c.id),
+    );
+  }
+  for (const m of glued) {
+    shown.push(m.id);
+    const areas = assembly.pieces.flatMap((p) => p.glue).filter((g) => g.mechanism === m.id);
+    const tabs = areas.map((g) => `${wordsOfPart(g.facet)} to the ${nameOfPart(design, g.onto.facet)}`);
+    add(
+      `Glue ${m.name}`,
+      `Fold it flat. Stick ${tabs.join(', then ')}; close the card while the second tab sets.`,
+      60,
+      areas.map((g) => g.facet),
+    );
+  }
+  add('Open and close it', 'Open it slowly to flat and close it again before it goes in an envelope.', 100);
+  return steps;
+}
+
+/** The design with only some of its mechanisms, for a step's picture. */
+export const onlyWith = (design: Design, shown: readonly string[]): Design => ({
+  ...design,
+  mechanisms: design.mechanisms.filter((m) => shown.includes(m.id)),
+});

@@ -1,0 +1,274 @@
+/**
+ * A brought-in template as the base of a card: its lines with roles become pieces, creases and windows like our own.
+ */
+import type { Template } from '../document/template';
+import { GUTTER, type BasePieces, type CreaseLine, type Host, type PatternLine, type Piece } from '../kinds';
+import type { Interruption } from '../pattern/facets';
+import { findFacets } from '../pattern/facets';
+import type { Making } from '../pattern/making';
+import { isCrease, mend, type TemplateLine } from '../pattern/mending';
+import { joinPerforations } from '../pattern/perforations';
+import { arrange } from '../plane/arrangement';
+import {
+  contains,
+  distanceToEdge,
+  insidePoint,
+  largest,
+  polygonArea,
+  regionBox,
+  subtract,
+  unite,
+  type Polygon,
+  type Region,
+} from '../plane/polygon';
+import { cross2, dist2, distToLine, dot2, lerp2, scale2, sub2, type Vec2 } from '../plane/vec2';
+import { joinIntervals, withoutIntervals } from '../shapes/level';
+import { ShapeError } from '../shapes/shape';
+import { ON_EDGE_MM } from '../tolerance';
+
+/** The lines with their roles, scaled, rows of dashes joined, mended where that is wished. */
+export function templateLines(t: Template): readonly TemplateLine[] {
+  const roles = new Map(t.groups.map((g) => [g.key, g.role]));
+  const lines = t.lines.map((l): TemplateLine => ({
+    id: l.id,
+    role: t.picked[l.id] ?? roles.get(l.group) ?? 'cut',
+    closed: l.closed,
+    points: t.scale === 1 ? l.points : l.points.map((p) => scale2(p, t.scale)),
+  }));
+  const joined = joinPerforations(lines);
+  return t.mended ? mend(joined) : joined;
+}
+
+const foldsDown = (l: TemplateLine): boolean => l.role === 'mountain' || l.role === 'perforation-mountain';
+const pairs = (l: TemplateLine): { a: Vec2; b: Vec2 }[] =>
+  l.points.flatMap((a, i) =>
+    i + 1 < l.points.length ? [{ a, b: l.points[i + 1] }] : l.closed ? [{ a, b: l.points[0] }] : [],
+  );
+
+/** A corner that turns by less than this belongs to a curve, degrees; curves are drawn by many small ones. */
+const CORNER_DEG = 12;
+
+/** Creases drawn on without lifting are told apart at their corners; a curve stays one line. */
+function straightParts(l: TemplateLine): TemplateLine[] {
+  const run = l.closed ? [...l.points, l.points[0]] : l.points;
+  if (run.length < 3 || straight(run)) return [l];
+  const turns = run.slice(1, -1).map((p, i) => {
+    const [u, v] = [sub2(p, run[i]), sub2(run[i + 2], p)];
+    return Math.abs(Math.atan2(cross2(u, v), dot2(u, v))) * (180 / Math.PI);
+  });
+  if (turns.some((t) => t > STRAIGHT_DEG && t < CORNER_DEG)) return [l];
+  const corners = turns.flatMap((t, i) => (t >= CORNER_DEG ? [i + 1] : []));
+  const ends = [0, ...corners, run.length - 1];
+  return ends.slice(1).map((to, k): TemplateLine => ({
+    ...l,
+    id: `${l.id}~${k + 1}`,
+    closed: false,
+    points: run.slice(ends[k], to + 1),
+  }));
+}
+/** Turns below this are none, degrees. */
+const STRAIGHT_DEG = 0.01;
+
+/** Pieces of the template. Throws ShapeError where there is no paper or nothing to open. */
+export function buildTemplate(t: Template, stock: string): BasePieces {
+  const lines = templateLines(t);
+  const cuts = lines.filter((l) => l.role === 'cut');
+  const paper = unite(arrange(cuts.flatMap(pairs)).faces);
+  if (paper.length === 0)
+    throw new ShapeError(
+      'the cut lines do not close round any paper; give the outline the role cut, or let open outlines be mended',
+    );
+  const windows: Region = lines.filter((l) => l.role === 'window').flatMap((l) => unite(arrange(pairs(l)).faces));
+  const sheets = paper
+    .map((p) => ({
+      outer: p.outer,
+      whole: p,
+      rest: largest(windows.length > 0 ? subtract([p], unite(windows)) : [p]) ?? p,
+    }))
+    .sort((a, b) => polygonArea(b.whole) - polygonArea(a.whole));
+  const creases = lines.filter((l) => isCrease(l) && l.points.length >= 2).flatMap(straightParts);
+  const bent = creases.find((l) => l.points.length > 2 && !straight(l.points));
+  if (bent) throw new ShapeError(`crease ${bent.id} is curved; only straight creases fold, so give it another role`);
+  const inside = (p: Polygon, l: TemplateLine): boolean =>
+    contains({ outer: p.outer, holes: [] }, lerp2(l.points[0], l.points[l.points.length - 1], 0.5));
+  const length = (l: TemplateLine): number => dist2(l.points[0], l.points[l.points.length - 1]);
+  // The gutter runs furthest: its stretches to both sides of what stands on it count together.
+  const own = creases.filter((l) => inside(sheets[0].whole, l));
+  const lead =
+    creases.find((l) => l.id === t.lead) ??
+    own.map((l) => ({ l, span: spanOf(l, own) })).sort((a, b) => b.span - a.span || length(b.l) - length(a.l))[0]?.l;
+  if (!lead)
+    throw new ShapeError(
+      'no line has the role valley or mountain, so there is nothing to open; give the fold lines their roles',
+    );
+  const main = sheets.find((s) => inside(s.whole, lead)) ?? sheets[0];
+  sheets.sort((a, b) => (a === main ? -1 : b === main ? 1 : 0));
+
+  // The gutter is laid on the x axis, its middle on the origin: the rest of the program reads a card so.
+  const stretches = inLine(
+    lead,
+    creases.filter((l) => inside(main.whole, l)),
+  );
+  const frame = gutterFrame(lead, stretches);
+  const move = (p: Vec2): Vec2 => {
+    const d = sub2(p, frame.origin);
+    return [d[0] * frame.along[0] + d[1] * frame.along[1], cross2(frame.along, d)];
+  };
+  let n = 0;
+  const making: Record<string, Making> = {};
+  const made = (id: string, lines: readonly TemplateLine[]): string => {
+    const how = lines.find((l) => l.making)?.making;
+    if (how) making[id] = how;
+    return id;
+  };
+  const along = stretches
+    .map((l) => [l.points[0], l.points[l.points.length - 1]].map((p) => move(p)[0]))
+    .map(([a, b]) => ({ from: Math.min(a, b), to: Math.max(a, b) }));
+  const half = Math.max(...along.map((i) => i.to));
+  const interruptions = withoutIntervals([{ from: -half, to: half }], joinIntervals(along)).map((i): Interruption => ({
+    crease: GUTTER,
+    from: i.from + half,
+    to: i.to + half,
+  }));
+  const pieces = sheets.map((sheet, k): Piece => {
+    const mine = creases.filter((l) => inside(sheet.whole, l) && !stretches.includes(l));
+    const id = k === 0 ? 'card' : `card-part-${k + 1}`;
+    return {
+      id,
+      title: k === 0 ? t.name : `${t.name}, part ${k + 1}`,
+      mechanism: 'card',
+      stock,
+      glue: [],
+      labels: [],
+      ...(k === 0 ? {} : { apart: true }),
+      outline: { outer: sheet.rest.outer.map(move), holes: sheet.rest.holes.map((h) => h.map(move)) },
+      lines: [...cuts, ...lines.filter((l) => l.role === 'mark')].flatMap((l) =>
+        pairs(l)
+          .filter((s) => within(sheet.whole, s) && (l.role === 'mark' || !onOutline(sheet.rest, s)))
+          .map(({ a, b }): PatternLine => ({
+            role: l.role === 'mark' ? 'mark' : 'cut',
+            a: move(a),
+            b: move(b),
+            mechanism: 'card',
+          })),
+      ),
+      creases: [
+        ...(k === 0
+          ? [
+              {
+                id: made(GUTTER, stretches),
+                role: 'valley' as const,
+                mechanism: 'card',
+                a: [-half, 0] as const,
+                b: [half, 0] as const,
+                ends: [Math.PI, 0] as const,
+              },
+            ]
+          : []),
+        ...mine.map((l): CreaseLine => ({
+          id: made(`card.crease-${++n}`, [l]),
+          role: foldsDown(l) ? 'mountain' : 'valley',
+          mechanism: 'card',
+          ...leftToRight(move(l.points[0]), move(l.points[l.points.length - 1])),
+          ends: [undefined, 0],
+        })),
+      ],
+    };
+  });
+  const flat = findFacets(pieces[0], interruptions);
+  const hinge = flat.hinges.find((h) => h.crease.id === GUTTER);
+  if (!hinge)
+    throw new ShapeError(
+      `crease ${lead.id} has paper on one side only or ends in air, so the card cannot open on it; ` +
+        `pick another as the gutter, or let it be mended`,
+    );
+  const nameOf = (facet: number): string =>
+    facet === hinge.b ? 'leafA' : facet === hinge.a ? 'leafB' : `card.face-${facet + 1}`;
+  const card: Piece = {
+    ...pieces[0],
+    labels: flat.facets.map((f, i) => ({ name: nameOf(i), at: insidePoint(f.polygon), mechanism: 'card' })),
+  };
+  const box = regionBox([card.outline]);
+  const gutter: Host = {
+    crease: GUTTER,
+    piece: 'card',
+    frame: { origin: [0, 0], along: [1, 0] },
+    lengthMm: 2 * half,
+    sideA: 'leafA',
+    sideB: 'leafB',
+    sign: 1,
+    ends: [Math.PI, 0],
+    reachA: box.max[1],
+    reachB: -box.min[1],
+    stock,
+  };
+  const hosts = flat.hinges
+    .filter((h) => h.crease.id !== GUTTER)
+    .map((h): Host => {
+      const { crease } = h;
+      const long = dist2(crease.a, crease.b);
+      const reach = (facet: number): number =>
+        flat.facets[facet].polygon.outer.reduce((far, p) => Math.max(far, distToLine(p, crease.a, crease.b)), 0);
+      return {
+        crease: crease.id,
+        piece: 'card',
+        frame: { origin: lerp2(crease.a, crease.b, 0.5), along: scale2(sub2(crease.b, crease.a), 1 / long) },
+        lengthMm: long,
+        sideA: nameOf(h.b),
+        sideB: nameOf(h.a),
+        sign: crease.role === 'valley' ? 1 : -1,
+        ends: crease.ends,
+        reachA: reach(h.b),
+        reachB: reach(h.a),
+        stock,
+      };
+    });
+  return {
+    pieces: [card, ...pieces.slice(1)],
+    bonds: [],
+    gutter,
+    hosts,
+    measures: { hinge_mm: along.reduce((s, i) => s + i.to - i.from, 0) },
+    interruptions,
+    making,
+  };
+}
+
+/** Creases of one role on one line. */
+function inLine(lead: TemplateLine, creases: readonly TemplateLine[]): readonly TemplateLine[] {
+  const [a, b] = [lead.points[0], lead.points[lead.points.length - 1]];
+  const off = (p: Vec2): number => distToLine(p, a, b);
+  return creases.filter(
+    (l) =>
+      l === lead ||
+      (l.role === lead.role && off(l.points[0]) < IN_LINE_MM && off(l.points[l.points.length - 1]) < IN_LINE_MM),
+  );
+}
+/** Stretches of one crease stray this little from their line: what a drawing program rounds to. */
+const IN_LINE_MM = 0.01;
+
+const extremes = (lines: readonly TemplateLine[], u: Vec2): [Vec2, Vec2] => {
+  const ends = lines
+    .flatMap((l) => [l.points[0], l.points[l.points.length - 1]])
+    .sort((p, q) => p[0] * u[0] + p[1] * u[1] - q[0] * u[0] - q[1] * u[1]);
+  return [ends[0], ends[ends.length - 1]];
+};
+const spanOf = (lead: TemplateLine, creases: readonly TemplateLine[]): number =>
+  dist2(...extremes(inLine(lead, creases), sub2(lead.points[lead.points.length - 1], lead.points[0])));
+
+function gutterFrame(lead: TemplateLine, stretches: readonly TemplateLine[]): { origin: Vec2; along: Vec2 } {
+  const { a, b } = leftToRight(lead.points[0], lead.points[lead.points.length - 1]);
+  const along = scale2(sub2(b, a), 1 / dist2(a, b));
+  const [p, q] = extremes(stretches, along);
+  return { origin: lerp2(p, q, 0.5), along };
+}
+const leftToRight = (a: Vec2, b: Vec2): { a: Vec2; b: Vec2 } =>
+  a[0] < b[0] || (a[0] === b[0] && a[1] < b[1]) ? { a, b } : { a: b, b: a };
+const straight = (p: readonly Vec2[]): boolean =>
+  p.every((q) => Math.abs(cross2(sub2(p[p.length - 1], p[0]), sub2(q, p[0]))) < 1e-3 * dist2(p[p.length - 1], p[0]));
+type Pair = { readonly a: Vec2; readonly b: Vec2 };
+/** The outline itself is not a cut inside the piece. */
+const onOutline = (p: Polygon, { a, b }: Pair): boolean =>
+  [a, b, lerp2(a, b, 0.5)].every((q) => distanceToEdge(p, q) < ON_EDGE_MM);
+const within = (p: Polygon, { a, b }: Pair): boolean =>
+  contains({ outer: p.outer, holes: [] }, lerp2(a, b, 0.5)) || distanceToEdge(p, lerp2(a, b, 0.5)) < ON_EDGE_MM;

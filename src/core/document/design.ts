@@ -1,0 +1,143 @@
+/** The document: what a person edits and saves. Plain JSON; lengths in mm, angles in degrees. */
+import type { ParameterValues } from '../kinds';
+import { STARTER_STOCKS, type Stock } from '../paper/stocks';
+import type { Making } from '../pattern/making';
+import type { Corners } from '../plane/polygon';
+import type { Shape, ShapeAsset, ShapeShelf } from '../shapes/shape';
+import type { LengthUnit } from '../units/length';
+import type { Template } from './template';
+
+export const DESIGN_VERSION = 2;
+
+export interface Mechanism {
+  readonly id: string;
+  readonly kind: string;
+  readonly name: string;
+  /** Crease it stands on: `card.gutter` or `MECHANISM.CREASE`. */
+  readonly on: string;
+  /** Missing keys take the kind's defaults. */
+  readonly parameters: ParameterValues;
+  /** Stock of its own pieces. */
+  readonly stock: string;
+}
+
+/** A mat: the outline of a facet, inset, from a stock, on it. The next one lies on the one before. */
+export interface Mat {
+  readonly insetMm: number;
+  /** Inset by side instead of evenly, mm. */
+  readonly sides?: { readonly left: number; readonly right: number; readonly top: number; readonly bottom: number };
+  /** Sharp unless said. */
+  readonly corners?: Corners;
+  readonly stock: string;
+  /** Colour of its own; that of its stock unless said. */
+  readonly colour?: string;
+  /** Fixed on foam of this thickness, mm; flat unless said. */
+  readonly foamMm?: number;
+  /** How far the foam stays inside it, mm. */
+  readonly foamInsetMm?: number;
+  /** A second one like it lies under the inside. */
+  readonly doubled?: boolean;
+}
+/**
+ * A shape on a facet: a layer of paper, a window cut out of it, or a drawing. Placed from a corner, edge or the middle
+ * of the facet, so that it stays there when sizes change.
+ */
+export interface Layer {
+  readonly id: string;
+  readonly name: string;
+  readonly facet: string;
+  readonly shape: Shape;
+  readonly as: 'layer' | 'window' | 'drawn';
+  readonly from: { readonly x: 'low' | 'middle' | 'high'; readonly y: 'low' | 'middle' | 'high' };
+  /** From there to the same place of the shape, mm. */
+  readonly x: number;
+  readonly y: number;
+  readonly turnDeg: number;
+  /** Scaled to these; null follows from the other, both null: as drawn. */
+  readonly width: number | null;
+  readonly height: number | null;
+  readonly stock: string;
+  readonly colour?: string;
+  /** 0: bonded flat. */
+  readonly foamMm: number;
+  readonly foamInsetMm: number;
+  readonly doubled?: boolean;
+}
+/** A layer as it starts: of its shape's own size, in the middle of its facet, bonded flat. */
+export const newLayer = (own: Pick<Layer, 'id' | 'name' | 'facet' | 'shape' | 'as' | 'stock'>): Layer => ({
+  ...own,
+  from: { x: 'middle', y: 'middle' },
+  x: 0,
+  y: 0,
+  turnDeg: 0,
+  width: null,
+  height: null,
+  foamMm: 0,
+  foamInsetMm: 3,
+});
+export interface Dressing {
+  /** Facet, by id. */
+  readonly facet: string;
+  readonly colour?: string;
+  readonly mats: readonly Mat[];
+}
+
+export interface Design {
+  readonly rhabdoplex: typeof DESIGN_VERSION;
+  readonly name: string;
+  readonly units: LengthUnit;
+  readonly card: {
+    readonly parameters: ParameterValues;
+    readonly stock: string;
+    /** Stock of the liner, where there is one. */
+    readonly pageStock: string;
+    /** A brought-in template takes the place of the plain card. */
+    readonly template?: Template;
+    /** It may not stick out while it opens: for a card opened in a sleeve or beside a neighbour. */
+    readonly stayInside: boolean;
+  };
+  readonly stocks: readonly Stock[];
+  readonly post: { readonly envelope: string | null; readonly format: string | null };
+  readonly mechanisms: readonly Mechanism[];
+  readonly dressing: readonly Dressing[];
+  readonly layers: readonly Layer[];
+  /** Shapes kept for use anywhere in the card. */
+  readonly shapes: readonly ShapeAsset[];
+  readonly making: {
+    readonly all: Making;
+    readonly roles?: { readonly valley?: Making; readonly mountain?: Making };
+    readonly creases: Readonly<Record<string, Making>>;
+  };
+  readonly sheets: { readonly marginMm: number; readonly spacingMm: number; readonly copies: number };
+  readonly notes: string;
+}
+
+/** A plain card with nothing on it. */
+export function blankDesign(name: string, gutter = 200, reach = 140): Design {
+  return {
+    rhabdoplex: DESIGN_VERSION,
+    name,
+    units: 'mm',
+    card: {
+      parameters: { gutter, reachA: reach, reachB: reach, fold: 'side', liner: 0 },
+      stock: 'card-240',
+      pageStock: 'card-160',
+      stayInside: false,
+    },
+    stocks: STARTER_STOCKS,
+    post: { envelope: null, format: null },
+    mechanisms: [],
+    dressing: [],
+    layers: [],
+    shapes: [],
+    making: { all: { way: 'score' }, creases: {} },
+    sheets: { marginMm: 5, spacingMm: 3, copies: 1 },
+    notes: '',
+  };
+}
+
+/** Kept shapes by id. */
+export const shelfOf = (design: Design): ShapeShelf => new Map(design.shapes.map((a) => [a.id, a]));
+
+export const stockOf = (design: Design, id: string): Stock =>
+  design.stocks.find((s) => s.id === id) ?? design.stocks[0];

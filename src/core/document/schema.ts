@@ -1,0 +1,275 @@
+/** The door: text in, a checked design out, or one line that says what is wrong and where. */
+import Joi from 'joi';
+import { foldCardParameters, GUTTER, KINDS } from '../kinds';
+import { ENVELOPES, POST_FORMATS, SHEETS } from '../paper/sizes';
+import { MOST_LINES } from '../pattern/mending';
+import { TEMPLATE_ROLES } from '../pattern/pattern';
+import { assetsNamed, type ShapeStep } from '../shapes/shape';
+import { assetSchema, shapeSchema } from '../shapes/schema';
+import { ownerOfId } from '../ids';
+import { DESIGN_VERSION, type Design } from './design';
+import { LARGEST_FILE, readJson } from './json';
+import { migrate } from './migrate';
+import { JOI_OPTIONS, oneLine, parameterSchema } from './parameters';
+
+export { LARGEST_FILE, readJson };
+
+const MOST_MECHANISMS = 400;
+
+export type Read = { readonly ok: true; readonly design: Design } | { readonly ok: false; readonly why: string };
+
+const id = Joi.string()
+  .pattern(/^[a-z0-9][a-z0-9-]{0,39}$/)
+  .messages({ 'string.pattern.base': '{{#label}} must be small letters, digits and hyphens' });
+const creaseId = Joi.string()
+  .max(100)
+  .pattern(/^[a-z0-9][a-z0-9-]{0,39}\.[A-Za-z][A-Za-z0-9-]{0,39}$/)
+  .messages({ 'string.pattern.base': '{{#label}} must be a crease such as card.gutter or step-fold-1.ridge' });
+const facetId = Joi.string()
+  .max(100)
+  .pattern(/^[A-Za-z0-9][A-Za-z0-9.-]{0,99}$/);
+const colour = Joi.string()
+  .pattern(/^#[0-9a-f]{6}$/i)
+  .messages({ 'string.pattern.base': '{{#label}} must be a colour such as #c8d0e0' });
+const length = (max: number) => Joi.number().min(0).max(max);
+const making = Joi.alternatives(
+  Joi.object({ way: Joi.valid('score').required() }),
+  Joi.object({
+    way: Joi.valid('perforate').required(),
+    cutMm: Joi.number().min(0.2).max(50).required(),
+    gapMm: Joi.number().min(0.2).max(50).required(),
+  }),
+).messages({
+  'alternatives.match': '{{#label}} must have way "score", or way "perforate" with cutMm and gapMm from 0.2 to 50',
+});
+
+const stock = Joi.object({
+  id: id.required(),
+  name: Joi.string().max(80).required(),
+  gsm: Joi.number().min(20).max(2000).required(),
+  caliperMm: Joi.number().min(0.02).max(10).required(),
+  insideColour: colour.required(),
+  outsideColour: colour.required(),
+  grain: Joi.valid('long', 'short', 'none').required(),
+  leastWebMm: Joi.number().min(0.1).max(50).required(),
+  sheet: Joi.valid(...SHEETS.map((s) => s.id)).required(),
+});
+
+const mechanism = Joi.object({
+  id: id.invalid('card').required(),
+  kind: Joi.valid(...KINDS.keys())
+    .required()
+    .messages({
+      'any.only': `{{#label}} is not a kind that stands on a crease; known are ${[...KINDS.keys()].join(', ')}`,
+    }),
+  name: Joi.string().max(80).required(),
+  on: creaseId.required(),
+  stock: id.required(),
+  parameters: Joi.object().required(),
+});
+
+const mat = Joi.object({
+  insetMm: length(500).required(),
+  stock: id.required(),
+  colour,
+  sides: Joi.object({
+    left: length(500).required(),
+    right: length(500).required(),
+    top: length(500).required(),
+    bottom: length(500).required(),
+  }),
+  corners: Joi.valid('sharp', 'round'),
+  foamMm: length(10),
+  foamInsetMm: length(100),
+  doubled: Joi.boolean(),
+});
+const layer = Joi.object({
+  id: id.invalid('card').required(),
+  name: Joi.string().max(80).required(),
+  facet: facetId.required(),
+  shape: shapeSchema,
+  as: Joi.valid('layer', 'window', 'drawn').required(),
+  from: Joi.object({
+    x: Joi.valid('low', 'middle', 'high').required(),
+    y: Joi.valid('low', 'middle', 'high').required(),
+  }).required(),
+  x: Joi.number().min(-5000).max(5000).required(),
+  y: Joi.number().min(-5000).max(5000).required(),
+  turnDeg: Joi.number().min(-3600).max(3600).required(),
+  width: length(5000).greater(0).allow(null).required(),
+  height: length(5000).greater(0).allow(null).required(),
+  stock: id.required(),
+  colour,
+  foamMm: length(10).required(),
+  foamInsetMm: length(100).required(),
+  doubled: Joi.boolean(),
+});
+
+const role = Joi.valid(...TEMPLATE_ROLES);
+const key = Joi.string().max(300);
+const template = Joi.object({
+  name: Joi.string().max(120).required(),
+  scale: Joi.number().greater(0).max(1000).required(),
+  mended: Joi.boolean().required(),
+  lead: key.allow(null).required(),
+  lines: Joi.array()
+    .min(1)
+    .max(MOST_LINES)
+    .items(
+      Joi.object({
+        id: key.required(),
+        group: key.required(),
+        closed: Joi.boolean().required(),
+        points: Joi.array()
+          .min(2)
+          .max(60_000)
+          .items(
+            Joi.array()
+              .ordered(Joi.number().min(-1e5).max(1e5).required(), Joi.number().min(-1e5).max(1e5).required())
+              .length(2),
+          )
+          .required(),
+      }),
+    )
+    .unique('id')
+    .required(),
+  groups: Joi.array()
+    .max(500)
+    .items(
+      Joi.object({
+        key: key.required(),
+        layer: key.allow('').required(),
+        colour: key.allow('').required(),
+        dashed: Joi.boolean().required(),
+        role: role.required(),
+      }),
+    )
+    .unique('key')
+    .required(),
+  picked: Joi.object().pattern(key, role).required(),
+});
+
+const designSchema = Joi.object<Design>({
+  rhabdoplex: Joi.valid(DESIGN_VERSION).required(),
+  name: Joi.string().max(120).required(),
+  units: Joi.valid('mm', 'in').required(),
+  card: Joi.object({
+    parameters: parameterSchema(foldCardParameters).required(),
+    stock: id.required(),
+    pageStock: id.required(),
+    stayInside: Joi.boolean().required(),
+    template,
+  }).required(),
+  stocks: Joi.array().items(stock).min(1).max(40).unique('id').required(),
+  post: Joi.object({
+    envelope: Joi.valid(null, ...ENVELOPES.map((e) => e.id)).required(),
+    format: Joi.valid(null, ...POST_FORMATS.map((p) => p.id)).required(),
+  }).required(),
+  mechanisms: Joi.array().items(mechanism).max(MOST_MECHANISMS).unique('id').required(),
+  dressing: Joi.array()
+    .items(Joi.object({ facet: facetId.required(), colour, mats: Joi.array().max(8).items(mat).required() }))
+    .max(1000)
+    .required(),
+  making: Joi.object({
+    all: making.required(),
+    roles: Joi.object({ valley: making, mountain: making }),
+    creases: Joi.object().pattern(creaseId, making).required(),
+  }).required(),
+  sheets: Joi.object({
+    marginMm: length(100).required(),
+    spacingMm: length(100).required(),
+    copies: Joi.number().integer().min(1).max(1000).required(),
+  }).required(),
+  shapes: Joi.array().items(assetSchema).max(200).unique('id').required(),
+  layers: Joi.array().items(layer).max(300).unique('id').required(),
+  notes: Joi.string().max(20_000).allow('').required(),
+});
+
+/** Read a design from text, whatever it is. */
+export function readDesign(text: string): Read {
+  const json = readJson(text, 'a design');
+  return json.ok ? checkDesign(json.value) : json;
+}
+
+/** Check a value that is already parsed: an entry of the browser's database, the body of a request. */
+export function checkDesign(value: unknown): Read {
+  if (typeof value !== 'object' || value === null || Array.isArray(value))
+    return no('a design is a JSON object with "rhabdoplex": 1');
+  const version = (value as { rhabdoplex?: unknown }).rhabdoplex;
+  if (version === undefined) return no('"rhabdoplex" is missing; a design starts with "rhabdoplex": 1');
+  if (typeof version === 'number' && Number.isInteger(version) && version > DESIGN_VERSION) {
+    return no(
+      `the design is of version ${version}, newer than this program reads (${DESIGN_VERSION}); open ` +
+        `it with a newer Rhabdoplex`,
+    );
+  }
+  const result = designSchema.validate(migrate(value as Record<string, unknown>), JOI_OPTIONS);
+  if (result.error) return no(oneLine(result.error.message));
+  const why = checkReferences(result.value);
+  return why ? no(why) : { ok: true, design: result.value };
+}
+
+/** Ids that other ids point to, and the values of each kind. */
+function checkReferences(design: Design): string | null {
+  const stocks = new Set(design.stocks.map((s) => s.id));
+  const used = [
+    ['card.stock', design.card.stock],
+    ['card.pageStock', design.card.pageStock],
+    ...design.mechanisms.map((m, i) => [`mechanisms[${i}].stock`, m.stock]),
+    ...design.layers.map((l, i) => [`layers[${i}].stock`, l.stock]),
+    ...design.dressing.flatMap((d, i) => d.mats.map((m, k) => [`dressing[${i}].mats[${k}].stock`, m.stock])),
+  ];
+  for (const [where, name] of used)
+    if (!stocks.has(name)) return `${where} is "${name}", which is not among the stocks (${[...stocks].join(', ')})`;
+  const ids = new Set(design.mechanisms.map((m) => m.id));
+  const missing = missingAsset(design);
+  if (missing) return missing;
+  for (const [i, m] of design.mechanisms.entries()) {
+    const checked = parameterSchema(KINDS.get(m.kind)!.parameters).validate(m.parameters, JOI_OPTIONS);
+    if (checked.error) return `mechanisms[${i}].parameters (${m.id}): ${oneLine(checked.error.message)}`;
+    const host = ownerOfId(m.on);
+    if (m.on !== GUTTER && !(host === 'card' && design.card.template) && !ids.has(host))
+      return `mechanisms[${i}].on is "${m.on}", but there is no mechanism "${host}"`;
+  }
+  const hostOf = new Map(design.mechanisms.map((m) => [m.id, ownerOfId(m.on)]));
+  for (const m of design.mechanisms) {
+    let at: string | undefined = m.id;
+    for (let k = 0; at !== undefined && at !== 'card'; k++, at = hostOf.get(at)) {
+      if (k > design.mechanisms.length) return `mechanism "${m.id}" stands on itself by way of others`;
+    }
+  }
+  return null;
+}
+
+const no = (why: string): { ok: false; why: string } => ({ ok: false, why });
+
+/** A shape that names one which is not in the document, or itself by way of others. */
+function missingAsset(design: Design): string | null {
+  const known = new Map(design.shapes.map((a) => [a.id, a]));
+  const named = (value: unknown): string[] => {
+    if (Array.isArray(value)) return value.flatMap(named);
+    if (typeof value !== 'object' || value === null) return [];
+    return Object.entries(value).flatMap(([key, v]) => (key === 'asset' && typeof v === 'string' ? [v] : named(v)));
+  };
+  for (const [i, m] of design.mechanisms.entries())
+    for (const a of named(m.parameters))
+      if (!known.has(a))
+        return `mechanisms[${i}].parameters (${m.id}) names the shape "${a}", which is not in the document`;
+  for (const a of named(design.card.parameters))
+    if (!known.has(a)) return `card.parameters names the shape "${a}", which is not in the document`;
+  for (const [i, l] of design.layers.entries())
+    for (const a of named(l.shape))
+      if (!known.has(a)) return `layers[${i}].shape names the shape "${a}", which is not in the document`;
+  for (const [i, s] of design.shapes.entries()) {
+    const seen = new Set<string>([s.id]);
+    const queue = assetsNamed(s.source, s.steps as ShapeStep[]);
+    for (const a of queue) {
+      if (!known.has(a)) return `shapes[${i}] (${s.id}) names the shape "${a}", which is not in the document`;
+      if (a === s.id) return `shape "${s.id}" is made of itself by way of others`;
+      if (seen.has(a)) continue;
+      seen.add(a);
+      queue.push(...assetsNamed(known.get(a)!.source, known.get(a)!.steps));
+    }
+  }
+  return null;
+}

@@ -1,0 +1,50 @@
+/** Parameter values from text, as typed into a field or on the command line. */
+import type { Parameter, ParameterValue } from '../kinds';
+import { checkParameter } from './parameters';
+import { readJson } from './json';
+import { parseAngle } from '../units/angle';
+import { parseLength, type LengthUnit } from '../units/length';
+
+export type ReadValue =
+  { readonly ok: true; readonly value: ParameterValue } | { readonly ok: false; readonly why: string };
+
+/**
+ * Read `text` for parameter `p`: unit, choice and range checked. An empty text clears a parameter that follows from
+ * others.
+ */
+export function readValue(p: Parameter, text: string, unit: LengthUnit = 'mm'): ReadValue {
+  const no = (why: string): ReadValue => ({ ok: false, why });
+  const tidy = text.trim();
+  if (p.unit === 'choice')
+    return p.choices!.includes(tidy)
+      ? { ok: true, value: tidy }
+      : no(`${p.key} is "${tidy.slice(0, 30)}"; it must be one of ${p.choices!.join(', ')}`);
+  if (p.default === null && (tidy === '' || tidy === 'null')) return { ok: true, value: null };
+  if (p.unit === 'shape' || p.unit === 'list') {
+    if (p.word === tidy) return { ok: true, value: tidy };
+    const json = readJson(tidy, p.key);
+    if (!json.ok) return no(`${p.key} is not JSON: ${example(p)}`);
+    const why = checkParameter(p, json.value);
+    return why === null ? { ok: true, value: json.value as ParameterValue } : no(why);
+  }
+  const read = p.unit === 'deg' ? parseAngle(tidy) : p.unit === 'count' ? parseCount(tidy) : parseLength(tidy, unit);
+  if (!read.ok) return no(`${p.key}: ${read.why}`);
+  const word = p.unit === 'deg' ? ' degrees' : p.unit === 'mm' ? ' mm' : '';
+  if (p.min !== undefined && read.value < p.min)
+    return no(`${p.key} is ${read.value}${word}; it must be at least ${p.min}${word}`);
+  if (p.max !== undefined && read.value > p.max)
+    return no(`${p.key} is ${read.value}${word}; it must be at most ${p.max}${word}`);
+  return { ok: true, value: read.value };
+}
+
+function parseCount(text: string): { ok: true; value: number } | { ok: false; why: string } {
+  return /^\d{1,6}$/.test(text)
+    ? { ok: true, value: Number(text) }
+    : { ok: false, why: `"${text.slice(0, 20)}" is not a count; type a whole number` };
+}
+
+/** How a value that is not a number is written. */
+const example = (p: Parameter): string =>
+  p.unit === 'shape'
+    ? 'a shape is written like {"circle": 40}'
+    : `a list is written like [{"${p.fields![0].key}": 10, …}]`;

@@ -1,0 +1,35 @@
+/**
+ * How ids are made, and taken apart again; nobody else knows. A part is `MECHANISM.PART`; the leaves of the base stand
+ * without their owner (`leafA`). A layer is `layer.ID` and the k-th mat of a facet `FACET.mat-K`, counted from 1.
+ */
+
+/** Owner of everything that belongs to the base. */
+export const CARD = 'card';
+const LAYER = 'layer';
+
+export const partId = (owner: string, part: string): string => `${owner}.${part}`;
+/** The mechanism a crease, facet or glue area belongs to; of an id without a part the id itself. */
+export const ownerOfId = (id: string): string => {
+  const dot = id.indexOf('.');
+  return dot < 0 ? id : id.slice(0, dot);
+};
+/** What it is of its owner: `base` of `step-fold-1.base`. */
+export const partOfId = (id: string): string => id.slice(id.lastIndexOf('.') + 1);
+
+export const layerId = (id: string): string => partId(LAYER, id);
+/** The document's id of a layer, or null for anything else. */
+export const idOfLayer = (id: string): string | null =>
+  id.startsWith(`${LAYER}.`) ? id.slice(LAYER.length + 1) : null;
+
+export const matId = (facet: string, k: number): string => partId(facet, `mat-${k}`);
+/** Facet and number of a mat, or null for anything else. */
+export function matOfId(id: string): { facet: string; k: number } | null {
+  const match = /^(.+)\.mat-(\d+)$/.exec(id);
+  return match && { facet: match[1], k: Number(match[2]) };
+}
+
+/** A part's name as words: `leafA` reads "leaf A", `plane-2` "plane 2", `glueB` "glue B". */
+export const wordsOfPart = (id: string): string =>
+  partOfId(id)
+    .replace(/-/g, ' ')
+    .replace(/([a-z])([A-Z0-9])/g, '$1 $2');

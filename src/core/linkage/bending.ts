@@ -1,0 +1,160 @@
+/** Where loops do not close as rigid facets: the poses of least gap, as a measure of how much the paper must bend. */
+import { largestGap, pointPairs, type Gap } from './bodies';
+import type { Linkage } from './joint';
+import { applyRigid, compose, norm3, sub3, turnAbout, type Rigid, type Vec3 } from './rigid';
+import { SparseSymmetric } from './sparse';
+import { BENDING_FLOOR, BENDING_GAINED_MM2, BENDING_GAINED_PART } from '../tolerance';
+
+const MOST_ITERATIONS = 60;
+const FIRST_DAMPING = 1e-3;
+/** Damping goes down by this after a step that helped, and up after one that did not. */
+const DAMPING_FACTOR = 5;
+const MOST_DAMPING = 1e8;
+
+/**
+ * Least sum of squared gaps over all turning joints, driven bodies held; Levenberg-Marquardt from the given poses.
+ * A measure that does not depend on where a loop is cut. Paper follows it only in the mean: it is a measure, not a
+ * shape.
+ * @returns bodies and the gap that is left
+ */
+export function leastBending(linkage: Linkage, from: readonly Rigid[]): { bodies: Rigid[]; gap: Gap } {
+  const equations = normalEquations(linkage);
+  let bodies = [...from];
+  let cost = costOf(linkage, bodies);
+  let damping = FIRST_DAMPING;
+  for (let k = 0; k < MOST_ITERATIONS && equations.size > 0 && damping <= MOST_DAMPING; k++) {
+    const step = equations.step(bodies, damping);
+    // So nearly free that rounding decides: a shorter step is held better. What hangs on nothing at all stays.
+    const trial = step && bodies.map((body, b) => nudge(body, step(b)));
+    const next = trial ? costOf(linkage, trial) : Infinity;
+    if (!trial || next >= cost) {
+      damping *= DAMPING_FACTOR;
+      continue;
+    }
+    const gained = cost - next;
+    [bodies, cost, damping] = [trial, next, damping / DAMPING_FACTOR];
+    if (gained < BENDING_GAINED_PART * cost + BENDING_GAINED_MM2) break;
+  }
+  return { bodies, gap: largestGap(linkage, bodies) };
+}
+
+/** Body 0 and what hangs on it by driven joints alone. */
+function heldBodies({ joints }: Linkage): Set<number> {
+  const held = new Set([0]);
+  for (let grew = true; grew;) {
+    grew = false;
+    for (const j of joints) {
+      if (!j.driven || held.has(j.a) === held.has(j.b)) continue;
+      held.add(j.a).add(j.b);
+      grew = true;
+    }
+  }
+  return held;
+}
+
+function costOf(linkage: Linkage, bodies: readonly Rigid[]): number {
+  let sum = 0;
+  for (const j of linkage.joints) {
+    for (const [p, r] of pointPairs(j)) sum += norm3(sub3(applyRigid(bodies[j.a], p), applyRigid(bodies[j.b], r))) ** 2;
+  }
+  return sum;
+}
+
+/** A body turned about its own origin and shifted: small step [turn (rad), shift (mm)]. */
+function nudge(body: Rigid, s: ArrayLike<number> | null): Rigid {
+  if (!s) return body;
+  const angle = Math.hypot(s[0], s[1], s[2]);
+  const here: Vec3 = [body[3], body[7], body[11]];
+  const turned = angle === 0 ? body : compose(turnAbout(here, [s[0] / angle, s[1] / angle, s[2] / angle], angle), body);
+  const out = turned.slice();
+  out[3] += s[3];
+  out[7] += s[4];
+  out[11] += s[5];
+  return out;
+}
+
+/** Column, lever and sign of one side of a joint's point. */
+type Side = readonly [column: number, lever: Vec3, sign: number];
+type Step = (body: number) => Float64Array | null;
+
+interface NormalEquations {
+  readonly size: number;
+  /** Six numbers for each body that may move; null where the matrix is not positive. */
+  step(bodies: readonly Rigid[], damping: number): Step | null;
+}
+
+/** The normal equations of the gaps, their structure analysed once. */
+function normalEquations(linkage: Linkage): NormalEquations {
+  const held = heldBodies(linkage);
+  const column = new Map<number, number>();
+  for (let b = 0; b < linkage.bodies; b++) if (!held.has(b)) column.set(b, 6 * column.size);
+  const size = 6 * column.size;
+  const places: [number, number][] = Array.from({ length: size }, (_, k): [number, number] => [k, k]);
+  const at = new Map(places.map(([i], k) => [i * size + i, k]));
+  const place = (i: number, j: number): number => {
+    const key = Math.min(i, j) * size + Math.max(i, j);
+    if (!at.has(key)) at.set(key, places.push([Math.min(i, j), Math.max(i, j)]) - 1);
+    return at.get(key)!;
+  };
+  for (const j of linkage.joints) {
+    const columns = [j.a, j.b].flatMap((b) => column.get(b) ?? []);
+    for (const c of columns)
+      for (const d of columns) for (let r = 0; r < 6; r++) for (let s = 0; s < 6; s++) place(c + r, d + s);
+  }
+  const matrix = new SparseSymmetric(size, places);
+  return {
+    size,
+    step: (bodies, damping) => {
+      const H = new Float64Array(places.length);
+      const g = new Float64Array(size);
+      for (const j of linkage.joints) {
+        for (const [p, r] of pointPairs(j)) {
+          const [A, B] = [applyRigid(bodies[j.a], p), applyRigid(bodies[j.b], r)];
+          const sides = [...sideOf(column, bodies, j.a, A, 1), ...sideOf(column, bodies, j.b, B, -1)];
+          addGap(sub3(A, B), sides, H, g, place);
+        }
+      }
+      let greatest = 0;
+      for (let k = 0; k < size; k++) greatest = Math.max(greatest, H[k]);
+      for (let k = 0; k < size; k++) H[k] = H[k] * (1 + damping) + BENDING_FLOOR * greatest;
+      if (!matrix.factor(H) || matrix.pivots.some((p) => p <= 0)) return null;
+      const x = matrix.solve(g);
+      return (body) => {
+        const c = column.get(body);
+        return c === undefined ? null : x.subarray(c, c + 6);
+      };
+    },
+  };
+}
+
+function sideOf(
+  column: ReadonlyMap<number, number>,
+  bodies: readonly Rigid[],
+  body: number,
+  at: Vec3,
+  sign: number,
+): Side[] {
+  const c = column.get(body);
+  const m = bodies[body];
+  return c === undefined ? [] : [[c, sub3(at, [m[3], m[7], m[11]]), sign]];
+}
+
+/** One gap's part of the equations: d(point) = turn × lever + shift, row by row. */
+function addGap(
+  gap: Vec3,
+  sides: readonly Side[],
+  H: Float64Array,
+  g: Float64Array,
+  place: (i: number, j: number) => number,
+): void {
+  for (let row = 0; row < 3; row++) {
+    const entries = sides.flatMap(([c, [x, y, z], sign]): [number, number][] => {
+      const cross = row === 0 ? [0, z, -y] : row === 1 ? [-z, 0, x] : [y, -x, 0];
+      return [...cross.map((v, i): [number, number] => [c + i, sign * v]), [c + 3 + row, sign]];
+    });
+    entries.forEach(([a, va], i) => {
+      g[a] -= va * gap[row];
+      for (const [b, vb] of entries.slice(i)) H[place(a, b)] += va * vb;
+    });
+  }
+}

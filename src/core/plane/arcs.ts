@@ -1,0 +1,93 @@
+/** Arcs again where a line is made of the chords of one: cutters then move smoothly, and files stay small. */
+import { ARC_FIT_MM, ARC_SAGITTA_MM, PARALLEL_PART } from '../tolerance';
+import { cross2, dist2, sub2, type Vec2 } from './vec2';
+
+export type Stroke =
+  | { readonly kind: 'line'; readonly to: Vec2 }
+  | {
+      readonly kind: 'arc';
+      readonly to: Vec2;
+      readonly centre: Vec2;
+      readonly radiusMm: number;
+      /** Angle swept, rad; counter-clockwise positive, never a full turn. */
+      readonly sweepRad: number;
+    };
+
+/** Chords an arc must replace to be worth it. */
+const LEAST_CHORDS = 4;
+/** An arc goes at most this far round, so that every format can say which way. */
+const MOST_SWEEP = (Math.PI * 3) / 2;
+/** Flatter than this an arc is a line (mm of radius). */
+const MOST_RADIUS_MM = 1e4;
+
+/**
+ * A line as strokes from its first point; a closed one comes back to it. An arc passes within ARC_FIT_MM of every point
+ * it replaces and leaves no chord by more than curves are drawn with, so that a polygon with corners stays one.
+ */
+export function strokesOf(points: readonly Vec2[], closed: boolean): Stroke[] {
+  const run = closed ? [...points, points[0]] : points;
+  const out: Stroke[] = [];
+  for (let i = 0; i + 1 < run.length;) {
+    const arc = longestArc(run, i);
+    out.push(arc?.stroke ?? { kind: 'line', to: run[i + 1] });
+    i = arc?.end ?? i + 1;
+  }
+  return out;
+}
+
+/** The arc from point `i` that replaces the most chords: the reach is doubled, then closed in on. */
+function longestArc(run: readonly Vec2[], i: number): { stroke: Stroke; end: number } | null {
+  const last = run.length - 1;
+  if (i + LEAST_CHORDS > last) return null;
+  let good = arcOver(run, i, i + LEAST_CHORDS);
+  if (!good) return null;
+  let [end, step] = [i + LEAST_CHORDS, LEAST_CHORDS];
+  for (; step >= 1;) {
+    const trial = end + step <= last ? arcOver(run, i, end + step) : null;
+    if (trial) [good, end, step] = [trial, end + step, step * 2];
+    else step = Math.floor(step / 2);
+  }
+  return { stroke: good, end };
+}
+
+function arcOver(run: readonly Vec2[], i: number, end: number): Stroke | null {
+  const [a, m, b] = [run[i], run[(i + end) >> 1], run[end]];
+  const centre = circumcentre(a, m, b);
+  if (!centre) return null;
+  const radiusMm = dist2(centre, a);
+  if (radiusMm > MOST_RADIUS_MM) return null;
+  let sweepRad = 0;
+  for (let k = i; k < end; k++) {
+    if (Math.abs(dist2(centre, run[k + 1]) - radiusMm) > ARC_FIT_MM) return null;
+    const [u, v] = [sub2(run[k], centre), sub2(run[k + 1], centre)];
+    const turn = Math.atan2(cross2(u, v), u[0] * v[0] + u[1] * v[1]);
+    if (turn * sweepRad < 0 || radiusMm * (1 - Math.cos(turn / 2)) > ARC_SAGITTA_MM) return null;
+    sweepRad += turn;
+  }
+  return Math.abs(sweepRad) <= MOST_SWEEP ? { kind: 'arc', to: b, centre, radiusMm, sweepRad } : null;
+}
+
+function circumcentre(a: Vec2, b: Vec2, c: Vec2): Vec2 | null {
+  const [u, v] = [sub2(b, a), sub2(c, a)];
+  const turn = 2 * cross2(u, v);
+  const [uu, vv] = [u[0] * u[0] + u[1] * u[1], v[0] * v[0] + v[1] * v[1]];
+  if (Math.abs(turn) < PARALLEL_PART * Math.max(uu, vv)) return null;
+  return [a[0] + (v[1] * uu - u[1] * vv) / turn, a[1] + (u[0] * vv - v[0] * uu) / turn];
+}
+
+/** Cubic Bézier control points of an arc, in parts of at most a quarter turn: within 3e-4 of the radius. */
+export function bezierOf(from: Vec2, arc: Extract<Stroke, { kind: 'arc' }>): [Vec2, Vec2, Vec2][] {
+  const parts = Math.max(1, Math.ceil(Math.abs(arc.sweepRad) / (Math.PI / 2)));
+  const part = arc.sweepRad / parts;
+  const reach = (4 / 3) * Math.tan(part / 4);
+  const [c, r] = [arc.centre, arc.radiusMm];
+  const start = Math.atan2(from[1] - c[1], from[0] - c[0]);
+  return Array.from({ length: parts }, (_, k): [Vec2, Vec2, Vec2] => {
+    const [t0, t1] = [start + k * part, start + (k + 1) * part];
+    const at = (t: number, along: number): Vec2 => [
+      c[0] + r * (Math.cos(t) - along * Math.sin(t)),
+      c[1] + r * (Math.sin(t) + along * Math.cos(t)),
+    ];
+    return [at(t0, reach), at(t1, -reach), k === parts - 1 ? arc.to : at(t1, 0)];
+  });
+}

@@ -1,0 +1,234 @@
+/**
+ * Remedies: one number changed so that a finding is gone. Found by searching on the rule itself, so that every new kind
+ * is served, and offered only when the whole proof of the changed design bears them out.
+ */
+import type { Assembly } from '../assembly/assembly';
+import { poseAt } from '../assembly/pose';
+import { tryBuild } from '../build/build';
+import type { Design } from '../document/design';
+import { RULES, type Evidence, type Finding, type Lever, type Remedy, type Rule, type RuleId } from '../rules';
+import { gather } from './evidence';
+import { leverRange, leverValue, setLever } from './levers';
+import { SIZE_ROUNDING_MM } from '../tolerance';
+
+/** Most remedies offered for one finding. */
+const MOST_REMEDIES = 3;
+/** Travel steps that are enough to look for a value; what is found is proved at the steps of the proof. */
+const SEARCH_STEPS = 18;
+/**
+ * What a search may spend, in tries: for one finding, and for a whole proof. A try that needs the travel counts for
+ * more, and so does a whole proof. Keeps a hopeless design short.
+ */
+const FINDING_BUDGET = 140;
+export const PROOF_BUDGET = 420;
+const TRAVEL_COST = 4;
+const PROOF_COST = 5;
+/** Designs of more outline points than this take longer to try, and so are tried less often. */
+const LIGHT_POINTS = 1000;
+/** Poses that are hard to find count as further tries: this much of what the solver spends is one. */
+const SPENT_PER_TRY = 20_000;
+/** Remedies are rounded to this (mm or degrees) where the rounded value clears too. */
+const GRAIN = 0.1;
+/** A value that clears its own finding but not the whole proof is tried again this much further on (in grains). */
+const FURTHER = [0, 5, 20, 60];
+
+/** What is left to spend; shared by all findings of a proof. */
+export interface Purse {
+  left: number;
+}
+export interface Sought {
+  readonly remedies: readonly Remedy[];
+  /** Where there is none: the try that came nearest, and what it left. */
+  readonly nearest?: Finding['nearest'];
+}
+
+/** How much more a try of this design costs than of a light one. */
+export const weightOf = (assembly: Assembly): number =>
+  Math.max(1, assembly.facets.reduce((n, f) => n + f.polygon.outer.length, 0) / LIGHT_POINTS);
+
+/** One-parameter changes that clear a finding, each proved in full; at once. */
+export function findRemedies(
+  design: Design,
+  finding: Finding,
+  known: readonly Finding[],
+  steps?: number,
+  purse: Purse = { left: PROOF_BUDGET },
+): Remedy[] {
+  const search = remedySteps(design, finding, known, purse, 1, steps);
+  for (;;) {
+    const next = search.next();
+    if (next.done) return [...next.value.remedies];
+  }
+}
+
+/** The same, stopping after each lever. */
+export function* remedySteps(
+  design: Design,
+  finding: Finding,
+  known: readonly Finding[],
+  purse: Purse,
+  weight: number,
+  steps?: number,
+): Generator<void, Sought> {
+  const search = new Search(design, finding, known, purse, weight, steps);
+  const remedies: Remedy[] = [];
+  for (const lever of finding.levers) {
+    if (remedies.length >= MOST_REMEDIES) break;
+    const value = search.along(lever);
+    yield;
+    if (value !== null) remedies.push({ ...lever, value });
+  }
+  return { remedies, ...(remedies.length === 0 && search.nearest ? { nearest: search.nearest } : {}) };
+}
+
+/** Rules that a try may not newly break: they need only the flat pieces and the closed pose. */
+const GUARDS: readonly RuleId[] = ['flat-fold', 'loose-part', 'overhang', 'glue-room', 'web', 'sheet-fit', 'post-size'];
+
+class Search {
+  nearest: Finding['nearest'];
+  private leastLeft = Infinity;
+  private readonly rule: Rule;
+  private readonly floor: number;
+  private readonly blocked: ReadonlySet<string>;
+
+  constructor(
+    private readonly design: Design,
+    private readonly finding: Finding,
+    known: readonly Finding[],
+    private readonly purse: Purse,
+    private readonly weight: number,
+    private readonly steps: number | undefined,
+  ) {
+    this.rule = RULES.find((r) => r.id === finding.rule)!;
+    this.floor = Math.max(0, purse.left - FINDING_BUDGET);
+    // A try says something only where it leaves less than there was.
+    this.leastLeft = Math.abs(finding.measured - finding.limit);
+    this.blocked = new Set(known.filter((f) => f.severity === 'blocks').map((f) => f.id));
+  }
+
+  /** The nearest value of a lever that clears the finding and is proved; null where none was met. */
+  along(lever: Lever): number | null {
+    const now = leverValue(this.design, lever.mechanism, lever.parameter);
+    const range = leverRange(this.design, lever.mechanism, lever.parameter);
+    if (now === null || !range) return null;
+    const clears = (value: number): boolean => this.clears(lever, value);
+    const found = [range.min, range.max]
+      .map((end) => ({ end, value: nearestClear(now, end, this.finding.measured, clears) }))
+      .filter((f): f is { end: number; value: number } => f.value !== null)
+      .sort((a, b) => Math.abs(a.value - now) - Math.abs(b.value - now));
+    for (const { end, value } of found) {
+      const direction = Math.sign(end - now);
+      for (const part of FURTHER) {
+        const next = tidy(value + direction * part * GRAIN, SIZE_ROUNDING_MM);
+        // What was found is proved whatever is left to spend.
+        if ((end - next) * direction < 0 || (part > 0 && this.spent)) break;
+        if (this.proves(lever, next)) return next;
+      }
+    }
+    return null;
+  }
+
+  private get spent(): boolean {
+    return this.purse.left <= this.floor;
+  }
+
+  /** Whether a value clears the finding, by its own rule and the guards. */
+  private clears(lever: Lever, value: number): boolean {
+    if (this.spent) return false;
+    const changed = setLever(this.design, lever.mechanism, lever.parameter, value);
+    const assembly = tryBuild(changed);
+    const left = assembly ? this.firstLeft(changed, assembly) : 'no shape';
+    const cost = this.rule.needs === 'travel' ? TRAVEL_COST : 1;
+    this.purse.left -= this.weight * cost + (assembly?.travel.spent ?? 0) / SPENT_PER_TRY;
+    if (left === null) return true;
+    if (left !== 'no shape' && left.id === this.finding.id) this.note(lever, value, left);
+    return false;
+  }
+
+  private firstLeft(changed: Design, assembly: Assembly): Finding | null {
+    const cheap = { ...gather(changed, 'closed', 0, assembly), rough: true };
+    const own = (evidence: Evidence): Finding | undefined => this.rule.check(evidence).find((f) => this.stands(f));
+    if (this.rule.needs !== 'travel') {
+      const left = own(cheap);
+      if (left) return left;
+    }
+    for (const guard of RULES) {
+      if (guard === this.rule || !GUARDS.includes(guard.id)) continue;
+      const broken = guard.check(cheap).find((f) => this.isNew(f));
+      if (broken) return broken;
+    }
+    if (this.rule.needs !== 'travel') return null;
+    const around = gather(changed, 'travel', SEARCH_STEPS, assembly);
+    // The pose where it was worst is looked at again, whatever the steps.
+    const there = poseAt(assembly, this.finding.drive.open);
+    return own({ ...around, rough: true, travel: there.stop ? around.travel : [...around.travel, there] }) ?? null;
+  }
+
+  private isNew = (f: Finding): boolean => f.severity === 'blocks' && !this.blocked.has(f.id);
+  private stands = (f: Finding): boolean => f.id === this.finding.id || this.isNew(f);
+
+  /** Whether the whole proof of the changed design is without the finding, and without a new one that blocks. */
+  private proves(lever: Lever, value: number): boolean {
+    this.purse.left -= this.weight * PROOF_COST;
+    const changed = setLever(this.design, lever.mechanism, lever.parameter, value);
+    const evidence = gather(changed, 'travel', this.steps);
+    for (const rule of RULES) {
+      const left = rule.check(evidence).find((f) => this.stands(f));
+      if (!left) continue;
+      if (left.id !== this.finding.id) this.note(lever, value, left, 0);
+      return false;
+    }
+    return true;
+  }
+
+  /** Remembers the try that leaves least of the finding: what it leaves is said where nothing clears it. */
+  private note(lever: Lever, value: number, left: Finding, size = Math.abs(left.measured - left.limit)): void {
+    if (size >= this.leastLeft) return;
+    this.leastLeft = size;
+    this.nearest = { ...lever, value: tidyAway(value, 1), left: left.message };
+  }
+}
+
+/** Parts of the reach of a search at which values are tried, growing. */
+const PROBES = [0.01, 0.03, 0.08, 0.18, 0.28, 0.4, 0.55, 0.8];
+/** A search reaches at least this far (mm or degrees), or as far as the value is large. */
+const LEAST_REACH = 200;
+
+/**
+ * Nearest value toward `end` that clears; null where none was met. Probes the misfit itself first (lengths that must
+ * be equal clear at one value only), then in growing steps, and closes in between the last that fails and the first
+ * that clears.
+ */
+function nearestClear(now: number, end: number, measured: number, clears: (value: number) => boolean): number | null {
+  const direction = Math.sign(end - now);
+  const room = Math.abs(end - now);
+  if (direction === 0) return null;
+  for (const exact of [measured, measured / 2]) {
+    const value = tidy(now + direction * exact, SIZE_ROUNDING_MM);
+    if (exact > 0 && exact <= room && clears(value) && !clears(tidy(value - direction * GRAIN, SIZE_ROUNDING_MM))) {
+      const round = tidyAway(value, direction);
+      return round !== value && clears(round) ? round : value;
+    }
+  }
+  const reach = Math.min(room, Math.max(LEAST_REACH, Math.abs(now)));
+  let failed = now;
+  let good = Number.NaN;
+  for (const part of PROBES) {
+    const value = now + direction * reach * part;
+    if (clears(value)) {
+      good = value;
+      break;
+    }
+    failed = value;
+  }
+  if (Number.isNaN(good)) return null;
+  while (Math.abs(good - failed) > GRAIN / 2) {
+    const middle: number = (good + failed) / 2;
+    if (clears(middle)) good = middle;
+    else failed = middle;
+  }
+  return [tidy(good, GRAIN), tidyAway(good, direction)].find(clears) ?? tidyAway(good, direction);
+}
+const tidyAway = (value: number, direction: number): number =>
+  tidy(direction > 0 ? Math.ceil(value / GRAIN) * GRAIN : Math.floor(value / GRAIN) * GRAIN, GRAIN);
+const tidy = (value: number, grain: number): number => Number((Math.round(value / grain) * grain).toFixed(6));

@@ -1,0 +1,106 @@
+/** Room of a parameter: the range in which the design holds, and what ends it. For the bars under number fields. */
+import { nameOfMechanism } from '../document/words';
+import { RULES, RULE_WORDS, type Finding, type RuleId } from '../rules';
+import { tryBuild } from '../build/build';
+import { fieldOf } from '../document/fields';
+import { type Design } from '../document/design';
+import { gather, leverValue, setLever } from './prove';
+
+export interface RoomEnd {
+  readonly value: number;
+  /** What sets it, in a few words. */
+  readonly by: string;
+}
+export interface Room {
+  readonly key: string;
+  /** What the bar shows. */
+  readonly from: number;
+  readonly to: number;
+  /**
+   * Range round the present value in which nothing blocks; null where the present value itself is blocked and none is
+   * near.
+   */
+  readonly clear: { readonly low: RoomEnd; readonly high: RoomEnd } | null;
+}
+
+/** Rules that geometry alone decides, without a walk through the travel. */
+const LIMITS: readonly RuleId[] = ['flat-fold', 'loose-part', 'overhang', 'glue-room', 'web'];
+const SAMPLES = 14;
+const MOST_CUTS = 400;
+const CLOSE = 0.05;
+
+/** First finding that `key` = `value` brings which the design does not have without it; null when it is fine. */
+function obstacle(design: Design, mechanism: string, key: string, value: number): Finding | 'no shape' | null {
+  const changed = setLever(design, mechanism, key, value);
+  const assembly = tryBuild(changed);
+  if (!assembly) return 'no shape';
+  const evidence = { ...gather(changed, 'closed', 0, assembly), rough: true };
+  // Necks along long outlines take too long to look for at every value: the proof names those.
+  const cuts = assembly.pieces.reduce((n, p) => n + p.lines.length, 0);
+  for (const rule of RULES) {
+    if (!LIMITS.includes(rule.id) || (rule.id === 'web' && cuts > MOST_CUTS)) continue;
+    const found = rule.check(evidence).find((f) => f.severity === 'blocks' || f.rule === 'web');
+    if (found) return found;
+  }
+  return null;
+}
+
+const WORDS: Readonly<Record<string, string>> = {
+  fore: 'fore edge',
+  head: 'head edge',
+  foot: 'foot edge',
+  spine: 'behind fold',
+  gap: 'closing',
+  contradiction: 'lengths',
+};
+function nameOf(design: Design, f: Finding | 'no shape'): string {
+  if (f === 'no shape') return f;
+  if (f.rule === 'web') return 'narrow';
+  if (f.rule === 'loose-part')
+    return f.aspect.startsWith('clash')
+      ? `beside ${nameOfMechanism(design, f.aspect.slice('clash '.length))}`
+      : /held|foot|contact/.test(f.message)
+        ? 'unheld'
+        : 'paper ends';
+  if (f.rule === 'glue-room') return 'glue';
+  return WORDS[f.aspect] ?? WORDS[f.aspect.split(' ')[0]] ?? RULE_WORDS[f.rule].toLowerCase();
+}
+
+/** The room of one number of a mechanism. Null for choices and for numbers that follow from others. */
+export function roomOf(design: Design, mechanism: string, key: string): Room | null {
+  const kind = mechanism === 'card' ? 'fold-card' : design.mechanisms.find((m) => m.id === mechanism)?.kind;
+  const p = fieldOf(kind ?? '', key);
+  const now = leverValue(design, mechanism, key);
+  if (!p || now === null || p.min === undefined || p.max === undefined) return null;
+  const at = (value: number): Finding | 'no shape' | null => obstacle(design, mechanism, key, value);
+  const span = p.unit === 'deg' ? p.max - p.min : Math.max(20, 2 * Math.abs(now));
+  const [from, to] = [Math.max(p.min, p.min < 0 ? now - span : p.min), Math.min(p.max, now + span)];
+  const samples = Array.from({ length: SAMPLES + 1 }, (_, k) => from + ((to - from) * k) / SAMPLES);
+  const seed =
+    at(now) === null
+      ? now
+      : samples.filter((v) => at(v) === null).sort((a, b) => Math.abs(a - now) - Math.abs(b - now))[0];
+  if (seed === undefined) return { key, from, to, clear: null };
+  const end = (limit: number): RoomEnd => {
+    let good = seed;
+    let bad: number | null = null;
+    let by: Finding | 'no shape' | null = null;
+    for (const v of limit > seed ? samples.filter((s) => s > seed) : samples.filter((s) => s < seed).reverse()) {
+      by = at(v);
+      if (by) {
+        bad = v;
+        break;
+      }
+      good = v;
+    }
+    if (bad === null) return { value: limit, by: '' };
+    while (Math.abs(bad - good) > CLOSE) {
+      const middle: number = (bad + good) / 2;
+      const found = at(middle);
+      if (found) [bad, by] = [middle, found];
+      else good = middle;
+    }
+    return { value: good, by: nameOf(design, by!) };
+  };
+  return { key, from, to, clear: { low: end(from), high: end(to) } };
+}

@@ -1,0 +1,59 @@
+/** What the chart of the travel shows of a pose: reach, clearance, lift, and the tops of figures. */
+import type { Assembly } from '../assembly/assembly';
+import { landmarksOf, onFacet, type Pose } from '../assembly/pose';
+import { CARD } from '../ids';
+import { applyRigid, invert } from '../linkage';
+import { leastClearance, reachPast } from '../rules';
+
+export interface TravelPoint {
+  readonly open: number;
+  /**
+   * How far the furthest point reaches past the fore edges' sweep (mm); negative is room left. Null without
+   * mechanisms.
+   */
+  readonly reach_mm: number | null;
+  /** Least gap between mechanisms that stand side by side (mm). Null with fewer than two. */
+  readonly clearance_mm: number | null;
+  /** Highest point above leaf A, mm. */
+  readonly lift_mm: number;
+  /** Height of each figure's top above leaf A, by mechanism, mm. */
+  readonly tops: Readonly<Record<string, number>>;
+}
+export function travelPoint(assembly: Assembly, pose: Pose): TravelPoint {
+  const heights = heightsOf(assembly, pose);
+  return {
+    open: pose.openDeg,
+    reach_mm: reachPast(assembly, pose, () => true)?.fore ?? null,
+    clearance_mm: leastClearance(assembly, pose)?.mm ?? null,
+    lift_mm: Math.max(0, ...Object.values(heights)),
+    tops: { ...heights, ...topsInSides(assembly, pose, heights) },
+  };
+}
+
+/** Highest place of every mechanism's own facets over leaf A, mm. */
+function heightsOf(assembly: Assembly, pose: Pose): Record<string, number> {
+  const out: Record<string, number> = {};
+  assembly.facets.forEach((f, i) => {
+    if (f.mechanism !== CARD)
+      for (const p of f.polygon.outer)
+        out[f.mechanism] = Math.max(out[f.mechanism] ?? -Infinity, onFacet(pose, i, p)[2]);
+  });
+  return out;
+}
+
+/** Tops of mechanisms without facets of their own: a half-cut lies in its own side, and its tip is over the other. */
+function topsInSides(
+  assembly: Assembly,
+  pose: Pose,
+  heights: Readonly<Record<string, number>>,
+): Record<string, number> {
+  const out: Record<string, number> = {};
+  for (const m of assembly.mechanisms) {
+    const under = heights[m.id] === undefined ? assembly.facets.findIndex((f) => f.id === m.host?.sideB) : -1;
+    if (under < 0) continue;
+    const back = invert(pose.placed[under]);
+    const over = Object.values(landmarksOf(assembly, pose, m)).map((p) => Math.abs(applyRigid(back, p)[2]));
+    if (over.length > 0) out[m.id] = Math.max(...over);
+  }
+  return out;
+}

@@ -1,0 +1,340 @@
+/** Every limit just below, at and just above, with unequal leaves, layers and mats where they count. */
+import { poseAt } from '../assembly/pose';
+import { buildAssembly } from '../build/build';
+import type { Design, Mat } from '../document/design';
+import { ENVELOPE_EASE_MM } from '../paper/sizes';
+import { gather } from '../proof/evidence';
+import { card, findings, layered, stand } from '../tests/cards';
+import type { AttachedLayer } from '../assembly/assembly';
+import { flatFold } from './flat-fold';
+import { flex } from './flex';
+import { overhangOf, reachPast, thicknessMap, type Evidence, type Finding } from './index';
+
+const told = (list: readonly Finding[]): string[] => list.map((f) => `${f.severity} ${f.aspect}`);
+const matted = (d: Design, facet: string, mats: readonly Partial<Mat>[]): Design => ({
+  ...d,
+  dressing: [{ facet, mats: mats.map((m) => ({ insetMm: 5, stock: 'card-160', ...m })) }],
+});
+
+describe('overhang: reach less depth less height, on the longer leaf', () => {
+  test.each([
+    [100, 100, 60, 39.99, []],
+    [100, 100, 60, 40, []],
+    [100, 100, 60, 40.01, ['blocks fore']],
+    // Unequal leaves: the card is as long as its longer one, whichever that is.
+    [100, 120, 60, 45, []],
+    [120, 100, 60, 45, []],
+    [120, 100, 60, 60.02, ['blocks fore']],
+  ])('leaves of %d and %d, a step %d deep and %d high', (reachA, reachB, depth, height, expected) => {
+    expect(
+      told(findings(stand(card(200, reachA, reachB), 'step-fold', { depth, height, width: 40 }), 'overhang')),
+    ).toEqual(expected);
+  });
+  test('each side by the same number, in its mirror image too', () => {
+    const side = (point: string, offset: number) =>
+      findings(stand(card(160), 'v-fold', { size: 60, offset, lean: 45, point }), 'overhang');
+    const [low, high] = [side('toward', -60), side('away', 60)];
+    expect([low[0].aspect, high[0].aspect].sort()).toEqual(['foot', 'head']);
+    expect(low[0].measured).toBeCloseTo(high[0].measured, 6);
+  });
+  test('layers count: one that sticks 3 mm out of its leaf, on every side', () => {
+    for (const [from, x, y, side] of [
+      ['high', 3, 0, 'head'],
+      ['low', -3, 0, 'foot'],
+    ] as const) {
+      const d = layered(card(), { shape: { width: 20, height: 10 }, from: { x: from, y: 'middle' }, x, y });
+      const a = buildAssembly(d);
+      expect(overhangOf(a, poseAt(a, 0))[side]).toBeCloseTo(3, 6);
+    }
+  });
+});
+
+describe('sweep', () => {
+  const inside = (d: Design): Design => ({ ...d, card: { ...d.card, stayInside: true } });
+  test('only where it is asked for; the worst opening; unequal leaves sweep the longer circle', () => {
+    const d = stand(card(200, 100), 'step-fold', { depth: 60, height: 40.05, width: 40 });
+    expect(findings(d, 'sweep')).toEqual([]);
+    expect(told(findings(inside(d), 'sweep'))).toEqual(['risk fore']);
+    expect(
+      findings(inside(stand(card(200, 100, 110), 'step-fold', { depth: 60, height: 40.05, width: 40 })), 'sweep'),
+    ).toEqual([]);
+    expect(findings(inside(stand(card(200, 100), 'step-fold', { depth: 60, height: 40, width: 40 })), 'sweep')).toEqual(
+      [],
+    );
+  });
+  test('layers on what moves count: 5 mm past the ridge are swept', () => {
+    const step = inside(stand(card(200, 100), 'step-fold', { depth: 50, height: 50, width: 40 }));
+    const flag = layered(step, {
+      facet: 'step-fold-1.riser',
+      shape: { width: 10, height: 10 },
+      from: { x: 'middle', y: 'low' },
+      y: -5,
+    });
+    const [found] = findings(flag, 'sweep');
+    // Closed, the riser's ridge lies at 100 and the layer reaches 5 mm on.
+    expect(found.measured).toBeCloseTo(5, 3);
+    const a = buildAssembly(flag);
+    expect(reachPast(a, poseAt(a, 0), () => true)!.fore).toBeCloseTo(5, 6);
+    expect(reachPast(buildAssembly(card()), poseAt(buildAssembly(card()), 0), () => true)).toBeNull();
+  });
+  test('past an end of the gutter on the way', () => {
+    const d = inside(stand(card(160), 'v-fold', { size: 60, offset: -60, lean: 45 }));
+    expect(findings(d, 'sweep').map((f) => f.aspect)).toContain('ends');
+  });
+});
+
+describe('web', () => {
+  const between = (gap: number, least = 3.2): Finding[] => {
+    const d = stand(stand(card(), 'step-fold', { depth: 40, height: 40, width: 40, offset: -21 - gap }), 'step-fold', {
+      depth: 30,
+      height: 30,
+      width: 40,
+      offset: 19,
+    });
+    return findings({ ...d, stocks: d.stocks.map((s) => ({ ...s, leastWebMm: least })) }, 'web');
+  };
+  test.each([
+    [1.59, ['blocks narrow']],
+    [1.61, ['risk narrow']],
+    [3.19, ['risk narrow']],
+    [3.2, []],
+    [3.21, []],
+  ])('a strip of %d mm', (gap, expected) => expect(told(between(gap))).toEqual(expected));
+  test('the limit is the stock’s, and the width is exact', () => {
+    expect(between(4, 5)[0]).toMatchObject({ measured: expect.closeTo(4, 6), limit: 5 });
+  });
+  test.each([
+    [1.99, 'blocks strut'],
+    [2.01, 'risk strut'],
+    [3.99, 'risk strut'],
+    [4, undefined],
+  ])('struts of %d mm', (width, expected) => {
+    const d = stand(card(200, 140), 'strut-figure', {
+      shape: { width: 40, height: 50 },
+      depth: 25,
+      strutMin: 1,
+      struts: [{ x: 0, width }],
+    });
+    expect(told(findings(d, 'web')).find((s) => s.endsWith('strut'))).toBe(expected);
+  });
+});
+
+describe('glue-room', () => {
+  const step = (tab: number): Design => stand(card(), 'step-fold', { depth: 40, height: 25, build: 'glued', tab });
+  test('tabs less the set-back of 1 mm hold from 6 mm', () => {
+    expect(told(findings(step(6.99), 'glue-room'))).toHaveLength(2);
+    expect(findings(step(7), 'glue-room')).toEqual([]);
+  });
+  test('adhesive keeps 1 mm off creases and cuts', () => {
+    const beside = (offset: number): Design =>
+      stand(
+        stand(card(), 'step-fold', { depth: 40, height: 25, build: 'glued', width: 30, offset: -30 }),
+        'step-fold',
+        { depth: 60, height: 60, width: 30, offset },
+      );
+    // Adhesive ends at -16; the other's slit lies at offset - 15.
+    expect(told(findings(beside(-0.01), 'glue-room')).every((s) => s.endsWith('set-back'))).toBe(true);
+    expect(findings(beside(-0.01), 'glue-room').length).toBeGreaterThan(0);
+    expect(findings(beside(0.01), 'glue-room')).toEqual([]);
+  });
+  test('a leaf that ends under the tab leaves part of it in the air, on the shorter leaf only', () => {
+    expect(
+      findings(
+        stand(card(200, 100, 36), 'step-fold', { depth: 40, height: 25, build: 'glued', tab: 10 }),
+        'glue-room',
+      ).map((f) => [f.severity, f.unit, f.subjects[0]]),
+    ).toEqual([]);
+    const short = findings(
+      stand(card(200, 100, 33), 'step-fold', { depth: 40, height: 25, build: 'glued', tab: 10 }),
+      'glue-room',
+    );
+    expect(short.map((f) => [f.severity, f.unit, f.subjects[0]])).toEqual([['blocks', 'mm2', 'step-fold-1.glueB']]);
+    // 2 mm of a strip 38 wide.
+    expect(short[0].measured).toBeCloseTo(2 * 38, 3);
+  });
+});
+
+describe('foam', () => {
+  const on = (change: Parameters<typeof layered>[1], base = card()): string[] =>
+    told(findings(layered(base, { foamMm: 1, foamInsetMm: 3, y: 20, ...change }), 'foam'));
+  test.each([
+    [0.99, ['risk layer.l1 inset']],
+    [1, []],
+    [1.01, []],
+  ])('set %d mm inside its edge', (foamInsetMm, expected) => expect(on({ foamInsetMm })).toEqual(expected));
+  test('set in so far that none is left; past its facet; on what folds; under what folds down', () => {
+    expect(on({ foamInsetMm: 15 })).toEqual(['blocks layer.l1 none']);
+    expect(on({ shape: { width: 30, height: 20 }, from: { x: 'high', y: 'middle' }, x: 8 })).toEqual([
+      'risk layer.l1 beyond',
+    ]);
+    expect(on({ shape: { width: 30, height: 20 }, from: { x: 'high', y: 'middle' }, x: 3 })).toEqual([]);
+    const step = stand(card(), 'step-fold', { depth: 30, height: 30, width: 60 });
+    expect(on({ facet: 'step-fold-1.riser', shape: { width: 20, height: 10 }, y: 0 }, step)).toEqual([
+      'blocks layer.l1 moves',
+    ]);
+    // Closed, the riser lies from 30 to 60 on leaf A, and keeps 1 mm off foam: 61 is free.
+    expect(on({ shape: { width: 20, height: 10 }, from: { x: 'middle', y: 'low' }, y: 57 }, step)).toEqual([
+      'risk layer.l1 under',
+    ]);
+    expect(on({ shape: { width: 20, height: 10 }, from: { x: 'middle', y: 'low' }, y: 58.2 }, step)).toEqual([]);
+  });
+});
+
+describe('thickness', () => {
+  const posted = (caliperMm: number, format: string, mats = 0): Finding[] => {
+    const d = stand(card(), 'step-fold', {});
+    const thick = { ...d, stocks: d.stocks.map((s) => ({ ...s, caliperMm })), post: { envelope: null, format } };
+    return findings(
+      mats > 0
+        ? matted(
+            thick,
+            'leafA',
+            Array.from({ length: mats }, () => ({})),
+          )
+        : thick,
+      'thickness',
+    );
+  };
+  test('four layers of a letter of 5 mm, and of one of 6.35', () => {
+    expect(posted(1.249, 'uk-letter')).toEqual([]);
+    expect(posted(1.251, 'uk-letter')).toHaveLength(1);
+    expect(posted(1.5874, 'usps-letter')).toEqual([]);
+    expect(posted(1.5876, 'usps-letter').map((f) => f.aspect)).toEqual(['most']);
+    // At least 0.007 in: four layers of 0.0444 mm.
+    expect(posted(0.0443, 'usps-letter').map((f) => f.aspect)).toEqual(['least']);
+    expect(posted(0.0446, 'usps-letter')).toEqual([]);
+  });
+  test('mats and foam lie on it', () => {
+    expect(posted(1, 'uk-letter', 1)).toEqual([]);
+    expect(posted(1, 'uk-letter', 2)).toHaveLength(1);
+    const d = layered(card(), { shape: { width: 30, height: 30 }, foamMm: 2, foamInsetMm: 4 });
+    const evidence = gather(d, 'closed', 0);
+    const map = thicknessMap(evidence, evidence.closed!);
+    const caliper = (id: string): number => evidence.brief.stock(id).caliperMm;
+    expect(map.greatest.mm).toBeCloseTo(2 * caliper('card-240') + caliper('card-160') + 2, 5);
+  });
+});
+
+describe('gutter-relief: what folds inside, at least half a mm', () => {
+  test.each([
+    [0.49, 1],
+    [0.51, 0],
+  ])('thin paper, %d mm off', (relief, found) => {
+    const thin = stand(card(), 'v-fold', { relief, size: 50 });
+    expect(
+      findings({ ...thin, stocks: thin.stocks.map((s) => ({ ...s, caliperMm: 0.05 })) }, 'gutter-relief').length > 0,
+    ).toBe(found > 0);
+  });
+  test('thick paper asks for its own stack', () => {
+    const thick = (relief: number): Finding[] => {
+      const d = stand(card(), 'v-fold', { relief, size: 50 });
+      return findings({ ...d, stocks: d.stocks.map((s) => ({ ...s, caliperMm: 0.6 })) }, 'gutter-relief');
+    };
+    const [found] = thick(0.6);
+    expect(found.limit).toBeGreaterThan(1.1);
+    expect(thick(found.limit + 0.01)).toEqual([]);
+  });
+});
+
+describe('post-size', () => {
+  const posted = (
+    gutter: number,
+    reach: number,
+    reachB = reach,
+    envelope: string | null = 'C6',
+    format: string | null = null,
+  ): Finding[] => findings({ ...card(gutter, reach, reachB), post: { envelope, format } }, 'post-size');
+  const [short, long] = [114 - ENVELOPE_EASE_MM, 162 - ENVELOPE_EASE_MM];
+  test('an envelope less its ease, either way round, by the longer leaf', () => {
+    expect(posted(long, short)).toEqual([]);
+    expect(posted(short, long)).toEqual([]);
+    expect(told(posted(long + 0.01, short))).toEqual(['blocks envelope long']);
+    expect(told(posted(long, short + 0.01))).toEqual(['blocks envelope short']);
+    expect(told(posted(long, short - 9, short + 0.01))).toEqual(['blocks envelope short']);
+  });
+  // USPS Domestic Mail Manual 101 (from memory): letters from 3.5 x 5 in to 6.125 x 11.5 in, aspect 1.3 to 2.5.
+  test.each([
+    [5 * 25.4, 3.5 * 25.4, []],
+    [5 * 25.4 - 0.01, 3.5 * 25.4, ['blocks least long']],
+    [5 * 25.4, 3.5 * 25.4 - 0.01, ['blocks least short']],
+    [11.5 * 25.4, 6.125 * 25.4, []],
+    [11.5 * 25.4 + 0.01, 6.125 * 25.4, ['blocks most long']],
+    [11.5 * 25.4, 6.125 * 25.4 + 0.01, ['blocks most short']],
+    [130, 100, []],
+    [129.9, 100, ['risk aspect']],
+    [250, 100, []],
+    [250.1, 100, ['risk aspect']],
+  ])('a letter of %d x %d mm', (gutter, reach, expected) => {
+    expect(told(posted(gutter, reach, reach, null, 'usps-letter'))).toEqual(expected);
+  });
+});
+
+describe('sheet-fit', () => {
+  test('inside the margins of A4, along and across the grain', () => {
+    const margin = card().sheets.marginMm;
+    const [short, long] = [210 - 2 * margin, 297 - 2 * margin];
+    const at = (gutter: number, whole: number): string[] =>
+      findings(card(gutter, whole / 2), 'sheet-fit').map((f) => f.severity);
+    expect(at(long, short)).toEqual([]);
+    expect(at(long + 0.01, short)).toEqual(['blocks']);
+    expect(at(long, short + 0.01)).toEqual(['blocks']);
+    expect(at(short, long)).toEqual(['note']);
+    expect(at(short, long + 0.01)).toEqual(['blocks']);
+  });
+});
+
+describe('tip', () => {
+  test('the middle of a figure’s weight, 5 mm inside the band that carries it', () => {
+    // The band is `quarter` deep to each side: a disc on its own middle has that margin, or half the width.
+    const at = (width: number): string[] =>
+      told(findings(stand(card(), 'floating-band', { slit: 80, width, figure: { circle: 40 } }), 'tip'));
+    expect(at(9.98)).toEqual(['risk weight']);
+    expect(at(10)).toEqual([]);
+    const shifted = stand(card(), 'floating-band', {
+      slit: 20,
+      width: 30,
+      quarter: 5,
+      figure: { circle: 40 },
+      axisShift: 6,
+    });
+    expect(told(findings(shifted, 'tip'))).toEqual(['blocks weight']);
+  });
+});
+
+describe('flex and flat-fold on poses of given misfit', () => {
+  const base = gather(card(), 'travel', 4);
+  const bent = (flexMm: number): Evidence => ({
+    ...base,
+    travel: base.travel.map((p, i) => (i === 2 ? { ...p, flexMm, flexAt: 'card.gutter' } : p)),
+  });
+  test.each([
+    [0.99, []],
+    [1, []],
+    [1.01, ['risk bend']],
+    [10, ['risk bend']],
+    [10.01, ['blocks bend']],
+  ])('%d mm of bending', (mm, expected) => expect(told(flex.check(bent(mm)))).toEqual(expected));
+  test('a facet off the plane by more than 0.05 mm and its own paper', () => {
+    const caliper = base.brief.stock('card-240').caliperMm;
+    const raised = (mm: number): Finding[] => {
+      const closed = {
+        ...base.closed!,
+        placed: base.closed!.placed.map((m, i) =>
+          i === 0 ? Float64Array.from(m, (x, k) => (k === 11 ? x + mm : x)) : m,
+        ),
+      };
+      return flatFold.check({ ...base, closed });
+    };
+    expect(raised(0.05 + caliper - 0.001)).toEqual([]);
+    expect(raised(0.05 + caliper + 0.001)).toHaveLength(1);
+  });
+});
+
+test('what lies across a crease is in the way from 5 degrees, and from more than paper', () => {
+  const across = (y: number): Finding[] =>
+    findings(layered(card(), { shape: { width: 60, height: 30 }, from: { x: 'middle', y: 'low' }, y }), 'collision');
+  const layer = gather(layered(card(), {}), 'pattern', 0).assembly.layers[0] as AttachedLayer;
+  const taken = card().stocks.find((s) => s.id === layer.stock)!.caliperMm + 0.05;
+  expect(across(-taken + 0.01)).toEqual([]);
+  expect(told(across(-taken - 0.01))).toEqual(['blocks layer.l1 card.gutter']);
+});

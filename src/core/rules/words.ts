@@ -1,0 +1,72 @@
+/** How rules speak: lengths in the unit of the card, names instead of ids. */
+import type { Assembly } from '../assembly/assembly';
+import { CARD, ownerOfId, wordsOfPart } from '../ids';
+import { formatFine, formatSaid, MM_PER_INCH } from '../units/length';
+import type { Evidence, RuleId } from './rule';
+
+export interface Words {
+  /** A length with its unit. */
+  mm(value: number): string;
+  /** The thickness of paper, to 0.01 mm or 0.001 in. */
+  fine(value: number): string;
+  /** An area with its unit. */
+  mm2(value: number): string;
+  /** A place on a piece: along, and away from the gutter. */
+  place(at: readonly [number, number]): string;
+  /** A mechanism by its title; the base is "The card". */
+  title(mechanism: string): string;
+  /** A facet, crease or glue area, as in "its riser". */
+  part(id: string): string;
+  /** The same with its owner: "the riser of Step". */
+  partOf(id: string): string;
+}
+
+export function wordsFor({ assembly, brief }: Pick<Evidence, 'assembly' | 'brief'>): Words {
+  const inches = brief.units === 'in';
+  const mm = (value: number): string => formatSaid(value, brief.units);
+  const title = (mechanism: string): string => titleOf(assembly, mechanism);
+  return {
+    mm,
+    fine: (value) => formatFine(value, brief.units),
+    mm2: (value) => (inches ? `${(value / MM_PER_INCH ** 2).toFixed(2)} in²` : `${value.toFixed(0)} mm²`),
+    place: ([x, y]) => (inches ? `${mm(x)}, ${mm(y)}` : `${x.toFixed(0)}, ${y.toFixed(0)} mm`),
+    title,
+    part: wordsOfPart,
+    partOf: (id) => {
+      const owner = ownerOfId(id);
+      return owner === id || owner === CARD ? wordsOfPart(id) : `the ${wordsOfPart(id)} of ${title(owner)}`;
+    },
+  };
+}
+
+/** A mechanism's title; where several share one, with the number of its id. */
+export function titleOf(assembly: Assembly, mechanism: string): string {
+  if (mechanism === CARD) return 'The card';
+  const m = assembly.mechanisms.find((x) => x.id === mechanism);
+  if (!m) return mechanism;
+  const alone = assembly.mechanisms.every((x) => x === m || x.title !== m.title);
+  const number = /-(\d+)$/.exec(mechanism)?.[1];
+  return alone || !number ? m.title : `${m.title} ${number}`;
+}
+
+/** Rules by name, as a person reads them. */
+export const RULE_WORDS: Readonly<Record<RuleId, string>> = {
+  'flat-fold': 'Folds flat',
+  flex: 'Folds without bending',
+  overhang: 'Stays inside, closed',
+  sweep: 'Stays inside, opening',
+  collision: 'Clears its neighbours',
+  web: 'Paper wide enough',
+  'loose-part': 'Holds together',
+  'glue-room': 'Room for glue',
+  foam: 'Foam',
+  thickness: 'Thickness for the post',
+  'gutter-relief': 'Room in the fold',
+  'post-size': 'Size for the post',
+  'sheet-fit': 'Fits its sheet',
+  tip: 'Stands upright',
+};
+
+/** An opening as a maker says it. */
+export const atDeg = (open: number): string =>
+  open < 0.05 ? 'when closed' : open > 179.95 ? 'open flat' : `at ${open.toFixed(0)}°`;
