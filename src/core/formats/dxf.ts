@@ -1,7 +1,8 @@
 /** DXF (ASCII) in millimetres: one layer per role, folds with their line types. */
-import { DxfWriter, LWPolylineFlags, Units, point2d, point3d } from '@tarikjabiri/dxf';
+import { DxfWriter, LWPolylineFlags, SplineFlags, Units, point2d, point3d, type vec3_t } from '@tarikjabiri/dxf';
 import { TEMPLATE_ROLES } from '../pattern/pattern';
-import { strokesOf } from '../plane/arcs';
+import { bezierOf, strokesOf, type Stroke } from '../plane/arcs';
+import type { Vec2 } from '../plane/vec2';
 import { ROLE_STYLE, walkPlate, type Plate } from './plate';
 
 export function toDxf(plate: Plate): string {
@@ -27,6 +28,13 @@ export function toDxf(plate: Plate): string {
         dxf.addLine(point3d(...points[0]), point3d(...points[1]), { layerName });
         return;
       }
+      if (strokes.some((s) => s.kind === 'cubic')) {
+        dxf.addSpline(
+          { ...splineOf(points[0], strokes), flags: closed ? CLOSED_SPLINE : SplineFlags.Planar },
+          { layerName },
+        );
+        return;
+      }
       // A vertex carries the bulge of the stroke that leaves it: the tangent of a quarter of the angle it sweeps.
       const corners = [points[0], ...strokes.map((s) => s.to)].slice(0, closed ? -1 : undefined);
       const bulges = strokes.map((s) => (s.kind === 'arc' ? Math.tan(s.sweepRad / 4) : undefined));
@@ -37,4 +45,24 @@ export function toDxf(plate: Plate): string {
     },
     finish: () => dxf.stringify(),
   });
+}
+
+const CLOSED_SPLINE = SplineFlags.Planar | SplineFlags.Closed;
+
+/**
+ * One cubic B-spline through Bézier curves laid end to end: every end is a knot three times over, which lets the curve
+ * have a corner there. Straight strokes stay straight.
+ */
+function splineOf(from: Vec2, strokes: readonly Stroke[]): { controlPoints: vec3_t[]; knots: number[] } {
+  const curves: (readonly Vec2[])[] = [];
+  let at = from;
+  for (const s of strokes) {
+    curves.push(...bezierOf(at, s));
+    at = s.to;
+  }
+  const ends = Array.from({ length: curves.length + 1 }, (_, k) => k);
+  return {
+    controlPoints: [from, ...curves.flat()].map(([x, y]) => point3d(x, y)),
+    knots: [0, ...ends.flatMap((k) => [k, k, k]), curves.length],
+  };
 }

@@ -141,7 +141,7 @@ function outside(points: readonly Vec2[], { x0, y0, x1, y1 }: Window): boolean {
   return max[0] < x0 || min[0] > x1 || max[1] < y0 || min[1] > y1;
 }
 
-/** One path, arcs as Bézier curves. */
+/** One path, its curves as Bézier curves. */
 function pathOf(points: readonly Vec2[], closed: boolean): PDFOperator[] {
   const at = ([x, y]: Vec2): [number, number] => [pt(x), pt(y)];
   let from = points[0];

@@ -39,6 +39,7 @@ export function toSvg(plate: Plate): string {
 /** SVG's y runs down, so an arc that turns left is swept the other way. */
 function strokeOf(stroke: Stroke, at: (p: Vec2) => string): string {
   if (stroke.kind === 'line') return `L${at(stroke.to)}`;
+  if (stroke.kind === 'cubic') return `C${[stroke.c1, stroke.c2, stroke.to].map(at).join(' ')}`;
   const radius = coordinate(stroke.radiusMm);
   const large = Math.abs(stroke.sweepRad) > Math.PI ? 1 : 0;
   return `A${radius} ${radius} 0 ${large} ${stroke.sweepRad > 0 ? 0 : 1} ${at(stroke.to)}`;

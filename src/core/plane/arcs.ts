@@ -1,54 +1,74 @@
-/** Arcs again where a line is made of the chords of one: cutters then move smoothly, and files stay small. */
+/** Curves again where a line is made of the chords of one: cutters then move smoothly, and files stay small. */
 import { ARC_FIT_MM, ARC_SAGITTA_MM, PARALLEL_PART } from '../tolerance';
-import { cross2, dist2, sub2, type Vec2 } from './vec2';
+import { cubicOver } from './cubic';
+import { cross2, dist2, lerp2, sub2, type Vec2 } from './vec2';
 
-export type Stroke =
-  | { readonly kind: 'line'; readonly to: Vec2 }
-  | {
-      readonly kind: 'arc';
-      readonly to: Vec2;
-      readonly centre: Vec2;
-      readonly radiusMm: number;
-      /** Angle swept, rad; counter-clockwise positive, never a full turn. */
-      readonly sweepRad: number;
-    };
+export interface Arc {
+  readonly kind: 'arc';
+  readonly to: Vec2;
+  readonly centre: Vec2;
+  readonly radiusMm: number;
+  /** Angle swept, rad; counter-clockwise positive, never a full turn. */
+  readonly sweepRad: number;
+}
+export interface Cubic {
+  readonly kind: 'cubic';
+  /** The two control points between its ends. */
+  readonly c1: Vec2;
+  readonly c2: Vec2;
+  readonly to: Vec2;
+}
+export type Stroke = { readonly kind: 'line'; readonly to: Vec2 } | Arc | Cubic;
 
-/** Chords an arc must replace to be worth it. */
-const LEAST_CHORDS = 4;
+/** Chords an arc must replace to be worth it, and a cubic, which has more to choose from. */
+const LEAST_ARC_CHORDS = 4;
+const LEAST_CUBIC_CHORDS = 6;
+/** A cubic must replace this many times the chords an arc would: arcs are what cutters know best. */
+const CUBIC_GAIN = 1.5;
 /** An arc goes at most this far round, so that every format can say which way. */
 const MOST_SWEEP = (Math.PI * 3) / 2;
 /** Flatter than this an arc is a line (mm of radius). */
 const MOST_RADIUS_MM = 1e4;
 
 /**
- * A line as strokes from its first point; a closed one comes back to it. An arc passes within ARC_FIT_MM of every point
- * it replaces and leaves no chord by more than curves are drawn with, so that a polygon with corners stays one.
+ * A line as strokes from its first point; a closed one comes back to it. An arc or a cubic passes within ARC_FIT_MM of
+ * every point it replaces and leaves no chord by more than curves are drawn with, so that a polygon with corners stays
+ * one.
  */
 export function strokesOf(points: readonly Vec2[], closed: boolean): Stroke[] {
   const run = closed ? [...points, points[0]] : points;
   const out: Stroke[] = [];
   for (let i = 0; i + 1 < run.length;) {
-    const arc = longestArc(run, i);
-    out.push(arc?.stroke ?? { kind: 'line', to: run[i + 1] });
-    i = arc?.end ?? i + 1;
+    const arc = longest(run, i, LEAST_ARC_CHORDS, arcOver);
+    const cubic = longest(run, i, LEAST_CUBIC_CHORDS, cubicStroke);
+    const best = cubic && cubic.end - i > CUBIC_GAIN * (arc ? arc.end - i : 1) ? cubic : arc;
+    out.push(best?.stroke ?? { kind: 'line', to: run[i + 1] });
+    i = best?.end ?? i + 1;
   }
   return out;
 }
 
-/** The arc from point `i` that replaces the most chords: the reach is doubled, then closed in on. */
-function longestArc(run: readonly Vec2[], i: number): { stroke: Stroke; end: number } | null {
+type Fit = (run: readonly Vec2[], i: number, end: number) => Stroke | null;
+
+/** The stroke from point `i` that replaces the most chords: the reach is doubled, then closed in on. */
+function longest(run: readonly Vec2[], i: number, least: number, fit: Fit): { stroke: Stroke; end: number } | null {
   const last = run.length - 1;
-  if (i + LEAST_CHORDS > last) return null;
-  let good = arcOver(run, i, i + LEAST_CHORDS);
+  if (i + least > last) return null;
+  let good = fit(run, i, i + least);
   if (!good) return null;
-  let [end, step] = [i + LEAST_CHORDS, LEAST_CHORDS];
+  let [end, step] = [i + least, least];
   for (; step >= 1;) {
-    const trial = end + step <= last ? arcOver(run, i, end + step) : null;
+    const trial = end + step <= last ? fit(run, i, end + step) : null;
     if (trial) [good, end, step] = [trial, end + step, step * 2];
     else step = Math.floor(step / 2);
   }
   return { stroke: good, end };
 }
+
+const cubicStroke: Fit = (run, i, end) => {
+  const inner = cubicOver(run.slice(i, end + 1), ARC_FIT_MM, ARC_SAGITTA_MM);
+  return inner && { kind: 'cubic', c1: inner[0], c2: inner[1], to: run[end] };
+};
 
 function arcOver(run: readonly Vec2[], i: number, end: number): Stroke | null {
   const [a, m, b] = [run[i], run[(i + end) >> 1], run[end]];
@@ -75,12 +95,18 @@ function circumcentre(a: Vec2, b: Vec2, c: Vec2): Vec2 | null {
   return [a[0] + (v[1] * uu - u[1] * vv) / turn, a[1] + (u[0] * vv - v[0] * uu) / turn];
 }
 
-/** Cubic Bézier control points of an arc, in parts of at most a quarter turn: within 3e-4 of the radius. */
-export function bezierOf(from: Vec2, arc: Extract<Stroke, { kind: 'arc' }>): [Vec2, Vec2, Vec2][] {
-  const parts = Math.max(1, Math.ceil(Math.abs(arc.sweepRad) / (Math.PI / 2)));
-  const part = arc.sweepRad / parts;
+/** A cubic over a quarter turn leaves its circle by this part of the radius; it falls with the sixth power of the turn. */
+const QUARTER_ERROR = 2.73e-4;
+
+/** A stroke as cubic Bézier curves, each its two control points and its end, within ARC_FIT_MM of it. */
+export function bezierOf(from: Vec2, stroke: Stroke): [Vec2, Vec2, Vec2][] {
+  if (stroke.kind === 'cubic') return [[stroke.c1, stroke.c2, stroke.to]];
+  if (stroke.kind === 'line') return [[lerp2(from, stroke.to, 1 / 3), lerp2(from, stroke.to, 2 / 3), stroke.to]];
+  const { centre: c, radiusMm: r, sweepRad } = stroke;
+  const most = (Math.PI / 2) * Math.min(1, (ARC_FIT_MM / (QUARTER_ERROR * r)) ** (1 / 6));
+  const parts = Math.max(1, Math.ceil(Math.abs(sweepRad) / most));
+  const part = sweepRad / parts;
   const reach = (4 / 3) * Math.tan(part / 4);
-  const [c, r] = [arc.centre, arc.radiusMm];
   const start = Math.atan2(from[1] - c[1], from[0] - c[0]);
   return Array.from({ length: parts }, (_, k): [Vec2, Vec2, Vec2] => {
     const [t0, t1] = [start + k * part, start + (k + 1) * part];
@@ -88,6 +114,6 @@ export function bezierOf(from: Vec2, arc: Extract<Stroke, { kind: 'arc' }>): [Ve
       c[0] + r * (Math.cos(t) - along * Math.sin(t)),
       c[1] + r * (Math.sin(t) + along * Math.cos(t)),
     ];
-    return [at(t0, reach), at(t1, -reach), k === parts - 1 ? arc.to : at(t1, 0)];
+    return [at(t0, reach), at(t1, -reach), k === parts - 1 ? stroke.to : at(t1, 0)];
   });
 }

@@ -1,4 +1,5 @@
 /** Every stretch of paper is one line in every file, drawn in as few paths as it can be; over all kinds. */
+import interpolate from 'b-spline';
 import DxfParser from 'dxf-parser';
 import { buildAssembly } from '../build/build';
 import type { Design } from '../document/design';
@@ -47,6 +48,13 @@ const ALL: readonly (readonly [string, Design])[] = [
       ],
     }),
   ],
+  [
+    'strut figure drawn with Bézier curves',
+    stand(card(200, 140), 'strut-figure', {
+      shape: { path: 'M-30 0C-60 -50 10 -90 30 -40S60 -10 20 0Z' },
+      depth: 25,
+    }),
+  ],
   ['half-cut', stand(card(), 'half-cut', {})],
   ['half-cut without a gap', stand(card(), 'half-cut', { relief: 0 })],
   ['floating band with a figure', stand(card(), 'floating-band', { figure: { circle: 40 } })],
@@ -89,6 +97,13 @@ function lifted(lines: readonly DrawnLine[]): number {
   }, 0);
 }
 
+/** A cubic spline of the file, by the b-spline package. */
+const splinePoints = (control: readonly { x: number; y: number }[], knots: number[]): Vec2[] => {
+  const points = control.map((p) => [p.x, p.y]);
+  const parts = 40 * (control.length - 1);
+  return Array.from({ length: parts + 1 }, (_, k) => interpolate(k / parts, 3, points, knots) as unknown as Vec2);
+};
+
 describe.each(ALL)('%s', (_, d) => {
   const drawings = drawPieces(d, buildAssembly(d));
   test('no stretch is drawn twice, and none that meet are drawn apart', () => {
@@ -128,10 +143,13 @@ describe.each(ALL)('%s', (_, d) => {
       new TextDecoder().decode(await exportDesign(d, { format: 'dxf', piece: id })),
     )!;
     const inDxf = dxf.entities.reduce((n, e) => {
-      const { vertices, shape } = e as unknown as {
+      const { vertices, shape, controlPoints, knotValues } = e as unknown as {
         vertices: { x: number; y: number; bulge?: number }[];
         shape?: boolean;
+        controlPoints?: { x: number; y: number }[];
+        knotValues: number[];
       };
+      if (controlPoints) return n + length(splinePoints(controlPoints, knotValues), false);
       const ring = shape ? [...vertices, vertices[0]] : vertices;
       return (
         n +
