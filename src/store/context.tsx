@@ -14,9 +14,11 @@ export const useStudio = <T,>(read: (s: Studio) => T): T => useStore(useStudioSt
 export const useActions = (): StudioActions => useStudioStore().getState().actions;
 
 /** Names of what undo and redo would do; null when there is nothing. */
-export function useHistory(): { undo: string | null; redo: string | null } {
+export function useHistory(): { undo: string | null; redo: string | null; cut: boolean } {
   const { temporal } = useStudioStore();
   const label = useStudio((s) => s.label);
+  const cut = useStudio((s) => s.historyCut);
+  const writes = useStudio((s) => s.writes);
   const past = useSyncExternalStore(
     temporal.subscribe,
     () => temporal.getState().pastStates.length,
@@ -27,5 +29,5 @@ export function useHistory(): { undo: string | null; redo: string | null } {
     () => temporal.getState().futureStates.at(-1)?.label ?? null,
     () => null,
   );
-  return { undo: past > 0 ? label : null, redo };
+  return { undo: past > 0 && writes ? label : null, redo: writes ? redo : null, cut };
 }

@@ -1,71 +1,141 @@
-/** Projects in the browser's own database. Everything read back goes through the same door as a file. */
+/** The browser's own database: opened once, opened again where it was closed, never waited for without end. */
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
-import type { Design } from '@/core/document/design';
-import { checkDesign } from '@/core/document/schema';
+import type { Delta } from '@/core/document/delta';
+import { StoreTrouble, troubleOf } from './trouble';
 
-export interface StoredProject {
+/** A card as it lies in the database; its design is not trusted. */
+export interface Kept {
   readonly id: string;
   readonly updated: number;
-  readonly design: Design;
+  /** Counts the changes in `design`; missing in records of before there were any. */
+  readonly revision?: number;
+  readonly design: unknown;
+  /** When it was put on the shelf of removed cards. */
+  readonly removed?: number;
 }
-interface Schema extends DBSchema {
-  projects: { key: string; value: { id: string; updated: number; design: unknown } };
+/** One change of a card, written at once; taken into the card's record later. */
+export interface Change {
+  readonly id: string;
+  /** That of the card with this change made. */
+  readonly revision: number;
+  readonly at: number;
+  readonly label: string;
+  readonly move: Move;
+  readonly delta: Delta;
+}
+export type Move = 'edit' | 'undo' | 'redo';
+/** A state that can be gone back to, or forward to: what the change that made it was called, and how to get there. */
+export interface HistoryStep {
+  readonly label: string;
+  readonly delta: Delta;
+}
+export interface History {
+  /** Nearest last. */
+  readonly past: readonly HistoryStep[];
+  /** Nearest last. */
+  readonly future: readonly HistoryStep[];
+  /** What the last change of the present state was called. */
+  readonly label: string;
+  /** Older states were let go. */
+  readonly cut: boolean;
+}
+export const NO_HISTORY: History = { past: [], future: [], label: '', cut: false };
+
+export interface Schema extends DBSchema {
+  projects: { key: string; value: Kept };
+  changes: { key: [string, number]; value: Change };
+  histories: { key: string; value: History & { readonly id: string; readonly revision: number } };
   notes: { key: string; value: string };
 }
+export type Database = IDBPDatabase<Schema>;
 
-let opened: Promise<IDBPDatabase<Schema>> | null = null;
-const database = (): Promise<IDBPDatabase<Schema>> =>
-  (opened ??= openDB<Schema>('rhabdoplex', 1, {
-    upgrade(db) {
-      db.createObjectStore('projects', { keyPath: 'id' });
-      db.createObjectStore('notes');
-    },
-    terminated() {
-      opened = null;
-    },
-  }));
+const NAME = 'rhabdoplex';
+const VERSION = 2;
+/** What opening may take before it counts as blocked, ms. */
+const PATIENCE_MS = 5000;
 
-/** Newest first. A record that no longer reads is left where it is and counted, never dropped. */
-export async function listProjects(): Promise<{ projects: StoredProject[]; unreadable: number }> {
-  const records = await (await database()).getAll('projects');
-  const projects: StoredProject[] = [];
-  for (const r of records) {
-    const read = checkDesign(r.design);
-    if (read.ok) projects.push({ id: r.id, updated: r.updated, design: read.design });
+let opening: Promise<Database> | null = null;
+let open: Database | null = null;
+
+/** The open database, if it is open: what is asked of it is queued without a wait. */
+export const openDatabase = (): Database | null => open;
+
+/** Throws StoreTrouble where it cannot be opened; the next call tries again. */
+export async function database(): Promise<Database> {
+  if (open) return open;
+  if (typeof indexedDB === 'undefined') throw new StoreTrouble('none');
+  opening ??= begin();
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const late = new Promise<never>((_, fail) => {
+    timer = setTimeout(() => fail(new StoreTrouble(blocked ? 'blocked' : 'failing')), PATIENCE_MS);
+  });
+  try {
+    return await Promise.race([opening, late]);
+  } catch (error) {
+    throw troubleOf(error);
+  } finally {
+    clearTimeout(timer);
   }
-  return { projects: projects.sort((a, b) => b.updated - a.updated), unreadable: records.length - projects.length };
 }
 
-export async function loadProject(
-  id: string,
-): Promise<{ ok: true; project: StoredProject } | { ok: false; why: string }> {
-  const record = await (await database()).get('projects', id);
-  if (!record)
-    return {
-      ok: false,
-      why: 'This card is not in this browser. It may have been removed, or belongs to another browser.',
-    };
-  const read = checkDesign(record.design);
-  return read.ok
-    ? { ok: true, project: { id, updated: record.updated, design: read.design } }
-    : { ok: false, why: `This card does not read: ${read.why}. Nothing was changed.` };
+let blocked = false;
+function begin(): Promise<Database> {
+  const closed = (): void => {
+    open = null;
+    opening = null;
+  };
+  const made = openDB<Schema>(NAME, VERSION, {
+    upgrade(db, from) {
+      if (from < 1) {
+        db.createObjectStore('projects', { keyPath: 'id' });
+        db.createObjectStore('notes');
+      }
+      if (from < 2) {
+        db.createObjectStore('changes', { keyPath: ['id', 'revision'] });
+        db.createObjectStore('histories', { keyPath: 'id' });
+      }
+    },
+    blocked: () => (blocked = true),
+    // A newer version waits for this one to let go; the next call here says so.
+    blocking: () => {
+      open?.close();
+      closed();
+    },
+    terminated: closed,
+  });
+  made.then(
+    (db) => {
+      blocked = false;
+      open = db;
+      db.addEventListener('close', closed);
+    },
+    () => closed(),
+  );
+  return made;
 }
 
-/** One transaction: either all of it is stored or the old record stays. Throws when the disk is full. */
-export async function saveProject(project: StoredProject): Promise<void> {
-  await (await database()).put('projects', { ...project });
+/** Runs a piece of work on the database; throws StoreTrouble. A connection that was lost is opened once more. */
+export async function withDatabase<T>(work: (db: Database) => Promise<T>): Promise<T> {
+  try {
+    const db = await database();
+    try {
+      return await work(db);
+    } catch (error) {
+      if ((error as { name?: string }).name !== 'InvalidStateError') throw error;
+      open = opening = null;
+      return await work(await database());
+    }
+  } catch (error) {
+    throw troubleOf(error);
+  }
 }
-export async function deleteProject(id: string): Promise<void> {
-  await (await database()).delete('projects', id);
-}
+
 /** True for the first caller only: adding a key that is there fails as a whole. */
 export async function claimOnce(key: string): Promise<boolean> {
   try {
-    await (await database()).add('notes', 'done', key);
+    await withDatabase((db) => db.add('notes', 'done', key));
     return true;
   } catch {
     return false;
   }
 }
-
-export const newProjectId = (): string => crypto.randomUUID();

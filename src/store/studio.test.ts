@@ -3,6 +3,9 @@ import { addMechanism } from '@/core/document/standing';
 import { blankDesign, type Design } from '@/core/document/design';
 import { setParameter } from '@/core/document/fields';
 import { prove, type Proof } from '@/core/proof/prove';
+import type { Json } from '@/core/document/delta';
+import { NO_HISTORY } from './database';
+import { moved } from './history';
 import { createStudio, type StudioStore } from './studio';
 
 type OnPart = (proof: Proof, done: boolean) => void;
@@ -11,12 +14,12 @@ const asked: {
   pose: [Design, number][];
   prove: { design: Design; onPart: OnPart; end: () => void }[];
 } = { load: [], pose: [], prove: [] };
-const saved: Design[] = [];
-let disk: 'fine' | 'full' = 'fine';
+const recorded: { design: Design; move: string; label: string }[] = [];
+let closed = 0;
 
 jest.mock('@/workers/client', () => ({
   ...jest.requireActual<object>('@/workers/client'),
-  proxy: (f: unknown) => f,
+  onWorkerNews: () => () => undefined,
   engine: () => ({
     load: async (design: Design) => {
       asked.load.push(design);
@@ -44,10 +47,16 @@ jest.mock('@/workers/client', () => ({
     rooms: async () => undefined,
   }),
 }));
-jest.mock('./database', () => ({
-  saveProject: async ({ design }: { design: Design }) => {
-    if (disk === 'full') throw new DOMException('full', 'QuotaExceededError');
-    saved.push(design);
+jest.mock('./keeper', () => ({
+  Keeper: class {
+    cut = false;
+    record(d: Design, move: string, label: string): void {
+      recorded.push({ design: d, move, label });
+    }
+    async flush(): Promise<void> {}
+    async close(): Promise<void> {
+      closed++;
+    }
   },
 }));
 
@@ -64,9 +73,8 @@ let store: StudioStore;
 
 beforeEach(() => {
   jest.useFakeTimers();
-  asked.load.length = asked.pose.length = asked.prove.length = saved.length = 0;
-  disk = 'fine';
-  store = createStudio('id', design, 'build');
+  asked.load.length = asked.pose.length = asked.prove.length = recorded.length = closed = 0;
+  store = createStudio({ project: { id: 'id', updated: 1, revision: 0, design }, history: NO_HISTORY }, 'build');
 });
 afterEach(() => {
   store.close();
@@ -109,32 +117,58 @@ test('the scrubber keeps between closed and flat', () => {
   expect(store.getState().openDeg).toBe(180);
 });
 
-test('an edit is saved after a moment, and only the last of a burst', async () => {
-  const { edit } = store.getState().actions;
-  for (const mm of [31, 32, 33]) edit(`depth ${mm}`, depth(mm));
-  expect(store.getState().saving).toBe('saving');
-  await settle();
-  expect(saved).toEqual([store.getState().design]);
-  expect(store.getState().saving).toBe('saved');
-});
-
-test('a full disk is said, and the design stays open', async () => {
-  disk = 'full';
-  store.getState().actions.edit('depth 40', depth(40));
-  await settle();
-  expect(store.getState().saving).toBe('failed');
-  expect(store.getState().design.mechanisms[0].parameters.depth).toBe(40);
-  disk = 'fine';
-  store.getState().actions.edit('depth 41', depth(41));
-  await settle();
-  expect(store.getState().saving).toBe('saved');
-});
-
-test('what was typed just before closing is still saved', async () => {
-  store.getState().actions.edit('depth 40', depth(40));
+test('every change is handed on to be kept in the same moment, with what it was', () => {
+  const { edit, undo, redo } = store.getState().actions;
+  edit('depth 31', depth(31));
+  edit('depth 32', depth(32));
+  undo();
+  redo();
+  expect(recorded.map((r) => [r.move, r.label, r.design.mechanisms[0].parameters.depth])).toEqual([
+    ['edit', 'depth 31', 31],
+    ['edit', 'depth 32', 32],
+    ['undo', 'depth 31', 31],
+    ['redo', 'depth 32', 32],
+  ]);
   store.close();
-  await settle();
-  expect(saved.map((d) => d.mechanisms[0].parameters.depth)).toEqual([40]);
+  expect(closed).toBe(1);
+});
+
+test('a change that could not be read back is not made, and the place is named', () => {
+  const before = store.getState().design;
+  store.getState().actions.edit('name', (d) => ({ ...d, name: 'n'.repeat(121) }));
+  expect(store.getState().design).toBe(before);
+  expect(store.getState().news).toMatch(/Not done: name/);
+  expect(recorded).toHaveLength(0);
+});
+
+test('a tab that does not write makes no changes and says so', () => {
+  store.setState({ writes: false });
+  const { edit, undo } = store.getState().actions;
+  edit('depth 31', depth(31));
+  undo();
+  expect(store.getState().design).toBe(design);
+  expect(store.getState().news).toMatch(/another tab/);
+});
+
+test('history that was kept is there to go back and forth in', () => {
+  store.close();
+  const json = (mm: number): Json => depth(mm)(design) as unknown as Json;
+  let history = NO_HISTORY;
+  for (const mm of [31, 32, 33]) history = moved(history, 'edit', json(mm - 1), json(mm), `depth ${mm}`);
+  history = moved(history, 'undo', json(33), json(32), 'depth 32');
+  store = createStudio({ project: { id: 'id', updated: 1, revision: 4, design: depth(32)(design) }, history }, 'build');
+  const now = (): unknown => store.getState().design.mechanisms[0].parameters.depth;
+  const { undo, redo } = store.getState().actions;
+  undo();
+  expect([now(), store.getState().label]).toEqual([31, 'depth 31']);
+  redo();
+  redo();
+  expect([now(), store.getState().label]).toEqual([33, 'depth 33']);
+  undo();
+  undo();
+  undo();
+  undo();
+  expect(now()).toBe(30);
 });
 
 test('a part of an older proof never speaks of a newer design', async () => {
@@ -164,7 +198,7 @@ test('hovering a remedy shows its design and takes it back', async () => {
   store.getState().actions.showPreview(null);
   await settle();
   expect(asked.load.at(-1)).toBe(design);
-  expect(saved).toHaveLength(0);
+  expect(recorded).toHaveLength(0);
 });
 
 test('the pose follows the scrubber', async () => {

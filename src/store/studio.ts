@@ -4,13 +4,19 @@ import { createStore } from 'zustand/vanilla';
 import type { Design } from '@/core/document/design';
 import type { Proof } from '@/core/proof/prove';
 import type { Room } from '@/core/proof/room';
-import { engine, newestWins, proxy } from '@/workers/client';
-import type { Scene, ScenePose } from '@/workers/protocol';
-import { saveProject } from './database';
+import { engine, newestWins, onWorkerNews } from '@/workers/client';
+import type { Answer, Scene, ScenePose } from '@/workers/protocol';
+import type { Json } from '@/core/document/delta';
+import { checkChange } from '@/core/document/schema';
+import type { History, Move } from './database';
+import { MOST_STEPS_BACK, statesOf } from './history';
+import { Keeper, type Saving } from './keeper';
+import { addProject, loadProject, newProjectId, setRemoved, type StoredProject } from './projects';
+import { claimCard, onTabs } from './tabs';
 
 export const STAGES = ['brief', 'build', 'dress', 'prove', 'sheets', 'make'] as const;
 export type Stage = (typeof STAGES)[number];
-export type Saving = 'saved' | 'saving' | 'failed';
+export type { Saving } from './keeper';
 
 export interface Studio {
   readonly id: string;
@@ -30,12 +36,22 @@ export interface Studio {
   readonly preview: Design | null;
   readonly scene: Scene | null;
   readonly pose: ScenePose | null;
+  /** How far a pose has come that takes its time, degrees open; null while none does. */
+  readonly onWay: number | null;
   /** Set when the design cannot even be put together. */
   readonly trouble: string | null;
   readonly proof: Proof | null;
   readonly proving: boolean;
   readonly rooms: Readonly<Record<string, Room>>;
   readonly saving: Saving;
+  /** This tab writes the card; another one does where not. */
+  readonly writes: boolean;
+  /** The card was put on the shelf of removed cards in another tab. */
+  readonly removed: boolean;
+  /** States older than those that can be gone back to were let go. */
+  readonly historyCut: boolean;
+  /** Said to the person until it is put away. */
+  readonly news: string | null;
   readonly adding: string | null;
   /** Layers that are moved together in Dress. */
   readonly layers: readonly string[];
@@ -68,22 +84,37 @@ export interface StudioActions {
   add(crease: string | null): void;
   pickLayers(ids: readonly string[]): void;
   show(dialog: Dialog | null): void;
+  say(news: string | null): void;
 }
 
-const SAVE_AFTER_MS = 350;
 const PROVE_AFTER_MS = 120;
 const PROOF_STEPS = 36;
+/** What an older proof is given to come to its next step when a newer one is asked for. */
+const PROOF_PATIENCE_MS = 1500;
 
 export type StudioStore = ReturnType<typeof createStudio>;
 
+export interface Opened {
+  readonly project: StoredProject;
+  readonly history: History;
+}
+
 /** One store for each card that is opened; `close` ends its timers. */
-export function createStudio(id: string, design: Design, stage: Stage) {
+export function createStudio({ project, history }: Opened, stage: Stage) {
+  const { design } = project;
+  /** What the next change of the design is. */
+  let move: Move | 'follow' = 'edit';
+  const as = (what: Move | 'follow', change: () => void): void => {
+    move = what;
+    change();
+    move = 'edit';
+  };
   const store = createStore<Studio>()(
     temporal<Studio, [], [], Pick<Studio, 'design' | 'label'>>(
       (set, get) => ({
-        id,
+        id: project.id,
         design,
-        label: '',
+        label: history.label,
         stage,
         selected: 'card',
         facet: null,
@@ -93,21 +124,30 @@ export function createStudio(id: string, design: Design, stage: Stage) {
         preview: null,
         scene: null,
         pose: null,
+        onWay: null,
         trouble: null,
         proof: null,
         proving: false,
         rooms: {},
         saving: 'saved',
+        writes: true,
+        removed: false,
+        historyCut: history.cut,
+        news: null,
         adding: null,
         layers: [],
         dialog: null,
         actions: {
           edit: (label, change) => {
+            if (!get().writes) return set({ news: OTHER_WRITES, preview: null });
             const next = change(get().design);
-            if (next !== get().design) set({ design: next, label, preview: null });
+            if (next === get().design) return;
+            const why = checkChange(next, get().design);
+            set(why === null ? { design: next, label, preview: null } : { news: `Not done: ${why}.`, preview: null });
           },
-          undo: () => store.temporal.getState().undo(),
-          redo: () => store.temporal.getState().redo(),
+          undo: () => get().writes && as('undo', () => store.temporal.getState().undo()),
+          redo: () => get().writes && as('redo', () => store.temporal.getState().redo()),
+          say: (news) => set({ news }),
           go: (to) => set({ stage: to }),
           select: (selected) => set({ selected, rooms: selected === get().selected ? get().rooms : {} }),
           selectFacet: (facet) => set({ facet }),
@@ -123,75 +163,130 @@ export function createStudio(id: string, design: Design, stage: Stage) {
       {
         partialize: ({ design: d, label }) => ({ design: d, label }),
         equality: (a, b) => a.design === b.design,
-        limit: 500,
+        limit: MOST_STEPS_BACK,
       },
     ),
   );
 
   const askScene = newestWins(
-    (d: Design) => engine('pose').load(d),
+    async (d: Design): Promise<Answer<Scene>> => {
+      const answer = await engine('pose').load(d);
+      return answer.ok ? { ok: true, value: { ...answer.value, design: d } } : answer;
+    },
     (answer) => {
       if (answer.ok) store.setState({ scene: answer.value, trouble: null });
       else store.setState({ trouble: answer.why });
     },
   );
+  let posing = new AbortController();
   const askPose = newestWins(
-    (d: Design, open: number) => engine('pose').pose(d, open),
+    (d: Design, open: number) => {
+      posing = new AbortController();
+      return engine('pose', posing.signal).pose(d, open, (onWay) => store.setState({ onWay }));
+    },
     (answer) => {
-      if (answer.ok) store.setState({ pose: answer.value });
+      if (answer.ok) store.setState({ pose: answer.value, onWay: null });
+      else store.setState({ onWay: null, ...(answer.stopped ? {} : { trouble: answer.why }) });
     },
   );
   const shown = (s: Studio): Design => s.preview ?? s.design;
 
-  let saveTimer: ReturnType<typeof setTimeout> | undefined;
   let proveTimer: ReturnType<typeof setTimeout> | undefined;
-  const save = async (): Promise<void> => {
-    clearTimeout(saveTimer);
-    saveTimer = undefined;
-    const { design: d } = store.getState();
-    try {
-      await saveProject({ id, updated: Date.now(), design: d });
-      if (store.getState().design === d) store.setState({ saving: 'saved' });
-    } catch {
-      store.setState({ saving: 'failed' });
-    }
-  };
+  let endProof: (() => void) | undefined;
   const prove = (): void => {
     const { design: d } = store.getState();
     store.setState({ proving: true });
     const mine = (): boolean => store.getState().design === d;
-    void engine('proof')
-      .prove(
-        d,
-        PROOF_STEPS,
-        proxy((proof, done) => {
-          if (mine()) store.setState({ proof, proving: !done });
-        }),
-      )
+    // An older proof ends at its next step; one that does not come to it is ended with its worker.
+    const older = endProof;
+    const patience = older && setTimeout(older, PROOF_PATIENCE_MS);
+    const asked = new AbortController();
+    endProof = () => asked.abort();
+    void engine('proof', asked.signal)
+      .prove(d, PROOF_STEPS, (proof, done) => {
+        clearTimeout(patience);
+        if (mine()) store.setState({ proof, proving: !done });
+      })
       .then((answer) => {
-        if (mine() && !answer.ok) store.setState({ proving: false, trouble: answer.why });
+        clearTimeout(patience);
+        if (mine() && !answer.ok && !answer.stopped) store.setState({ proving: false, trouble: answer.why });
       });
   };
   const askRooms = (keys: readonly string[]): void => {
     const { design: d, selected } = store.getState();
-    void engine('study').rooms(
-      d,
-      selected,
-      keys,
-      proxy((room) => {
-        const now = store.getState();
-        if (now.design === d && now.selected === selected)
-          store.setState({ rooms: { ...now.rooms, [room.key]: room } });
-      }),
-    );
+    void engine('study').rooms(d, selected, keys, (room) => {
+      const now = store.getState();
+      if (now.design === d && now.selected === selected) store.setState({ rooms: { ...now.rooms, [room.key]: room } });
+    });
   };
+
+  const remember = (h: History, d: Design): void => {
+    type Past = { design: Design; label: string }[];
+    store.temporal.setState({
+      pastStates: statesOf(d as unknown as Json, h.past) as unknown as Past,
+      futureStates: statesOf(d as unknown as Json, h.future) as unknown as Past,
+    });
+    store.setState({ historyCut: h.cut });
+  };
+  remember(history, design);
+
+  const keep = (opened: Opened): Keeper =>
+    new Keeper(opened.project, opened.history, {
+      onSaving: (saving) => store.setState({ saving }),
+      onParted: () => void part(),
+      onRemoved: () => store.setState({ removed: true }),
+    });
+  let keeper = keep({ project, history });
+
+  /** Another tab wrote the card too: what was made here becomes a card of its own, and goes on as that. */
+  const part = async (): Promise<void> => {
+    const { design: mine } = store.getState();
+    const own: Design = { ...mine, name: `${mine.name.slice(0, 90)}, as changed here` };
+    const id = newProjectId();
+    await addProject(own, Date.now(), id).catch(() => undefined);
+    claim.release();
+    claim = claimCard(id, onRole, () => keeper.flush());
+    as('follow', () => store.setState({ id, design: own, label: '' }));
+    keeper = keep({ project: { id, updated: Date.now(), revision: 0, design: own }, history });
+    store.setState({
+      news: `This card was changed in another tab as well. Your changes are kept as a card of their own: “${own.name}”.`,
+    });
+  };
+  /** Takes over what another tab has written. */
+  const follow = async (): Promise<Opened | null> => {
+    const found = await loadProject(store.getState().id).catch(() => null);
+    if (!found?.ok) return null;
+    const { project: now, history: h } = found;
+    as('follow', () => store.setState({ design: now.design, label: h.label }));
+    remember(h, now.design);
+    return { project: now, history: h };
+  };
+  const onRole = (writes: boolean): void => {
+    if (writes === store.getState().writes) return;
+    if (!writes) return store.setState({ writes });
+    void follow().then((opened) => {
+      if (opened) keeper = keep(opened);
+      store.setState({ writes });
+    });
+  };
+  let claim = claimCard(project.id, onRole, () => keeper.flush());
+  const leaveTabs = onTabs((message) => {
+    const s = store.getState();
+    if (!('id' in message) || message.id !== s.id) return;
+    if (message.kind === 'removed') store.setState({ removed: true });
+    if (message.kind === 'returned') store.setState({ removed: false });
+    if (message.kind === 'changed' && !s.writes) void follow();
+  });
+  const stopNews = onWorkerNews((text) => store.setState({ news: `${text}. Nothing of the card is lost.` }));
 
   const stop = store.subscribe((now, before) => {
     if (now.design !== before.design) {
+      if (move !== 'follow') {
+        keeper.record(now.design, move, now.label);
+        store.setState({ historyCut: keeper.cut });
+      }
       // What the last proof said is about another design from here on.
-      store.setState({ saving: 'saving', proving: true });
-      clearTimeout(saveTimer);
-      saveTimer = setTimeout(() => void save(), SAVE_AFTER_MS);
+      store.setState({ proving: true });
       clearTimeout(proveTimer);
       proveTimer = setTimeout(prove, PROVE_AFTER_MS);
       const { selected } = now;
@@ -209,8 +304,30 @@ export function createStudio(id: string, design: Design, stage: Stage) {
   };
   const close = (): void => {
     stop();
+    stopNews();
+    leaveTabs();
     clearTimeout(proveTimer);
-    if (saveTimer !== undefined) void save();
+    endProof?.();
+    void keeper.close().finally(() => claim.release());
   };
-  return Object.assign(store, { start, close, save, askRooms });
+  return Object.assign(store, {
+    start,
+    close,
+    askRooms,
+    /** Writes what is not yet in the card's record. */
+    save: () => keeper.flush(),
+    /** Something is in this tab only. */
+    unsaved: () => !['saved', 'saving'].includes(store.getState().saving),
+    /** Gives up the pose that is being worked out. */
+    stopPosing: () => posing.abort(),
+    /** Asks the tab that writes the card to let this one. */
+    takeOver: () => claim.take(),
+    /** Takes a card that was removed elsewhere off the shelf. */
+    putBack: async () => {
+      await setRemoved(store.getState().id, false);
+      store.setState({ removed: false });
+    },
+  });
 }
+
+const OTHER_WRITES = 'Not done: this card is written in another tab. Write here instead to change it.';

@@ -1,23 +1,89 @@
 /** Typed proxies: the only place that knows computation runs elsewhere. */
-import { proxy, wrap, type Remote } from 'comlink';
+import { proxy } from 'comlink';
 import type { Design } from '@/core/document/design';
-import type { Answer, Engine } from './protocol';
-
-type Purpose = 'pose' | 'proof' | 'study' | 'shape';
-const engines = new Map<Purpose, Remote<Engine>>();
+import { Desk, type AskOptions } from './desk';
+import { SentBefore } from './revisions';
+import { UNKNOWN_REVISION, WITHOUT_DESIGN, type Answer, type Engine } from './protocol';
 
 /** Poses, proofs and everything else each have a worker of their own: scrubbing never waits for a proof. */
-export function engine(purpose: Purpose): Remote<Engine> {
-  const known = engines.get(purpose);
-  if (known) return known;
-  const worker = new Worker(new URL('./engine.worker.ts', import.meta.url), {
-    type: 'module',
-    name: `rhabdoplex ${purpose}`,
+const DOES = {
+  pose: 'the posing of the card',
+  proof: 'the proof',
+  study: 'the study of the card',
+  shape: 'the work on shapes',
+} as const;
+type Purpose = keyof typeof DOES;
+
+/** Longest an answer may take, ms; what is not named has the last. */
+const BOUND_MS: Partial<Record<keyof Engine, number>> = {
+  pose: 90_000,
+  prove: 600_000,
+  rooms: 120_000,
+  whatIf: 120_000,
+};
+const OTHER_BOUND_MS = 60_000;
+
+type Told = (text: string) => void;
+const listeners = new Set<Told>();
+/** Calls `told` when a worker stopped by itself and was started again; returns how to end that. */
+export function onWorkerNews(told: Told): () => void {
+  listeners.add(told);
+  return () => listeners.delete(told);
+}
+
+const startWorker = (name: string): Worker =>
+  new Worker(new URL('./engine.worker.ts', import.meta.url), { type: 'module', name });
+
+/** The worker's lock comes free when it is gone, however it went. */
+async function goneOf(lock: string, until: AbortSignal): Promise<void> {
+  if (!navigator.locks) return new Promise(() => undefined);
+  await navigator.locks.request(lock, { signal: until }, () => undefined);
+}
+
+const desks = new Map<Purpose, { desk: Desk; sent: SentBefore }>();
+function deskOf(purpose: Purpose): { desk: Desk; sent: SentBefore } {
+  let known = desks.get(purpose);
+  if (!known) {
+    const tell: Told = (text) => listeners.forEach((told) => told(text));
+    known = { desk: new Desk(DOES[purpose], { start: startWorker, gone: goneOf, tell }), sent: new SentBefore() };
+    desks.set(purpose, known);
+  }
+  return known;
+}
+
+/**
+ * The engine for a purpose: every job answers, whatever becomes of its worker. `signal` gives a job up, and ends the
+ * worker that is at it.
+ */
+export function engine(purpose: Purpose, signal?: AbortSignal): Engine {
+  return new Proxy({} as Engine, {
+    get:
+      (_, job) =>
+      (...args: unknown[]) =>
+        ask(purpose, job as keyof Engine, args, signal),
   });
-  const made = wrap<Engine>(worker);
-  worker.addEventListener('error', () => engines.delete(purpose));
-  engines.set(purpose, made);
-  return made;
+}
+
+const plain = new Set<string>(WITHOUT_DESIGN);
+
+async function ask(
+  purpose: Purpose,
+  job: keyof Engine,
+  args: readonly unknown[],
+  signal?: AbortSignal,
+): Promise<Answer<unknown>> {
+  const { desk, sent } = deskOf(purpose);
+  const options: AskOptions = { boundMs: BOUND_MS[job] ?? OTHER_BOUND_MS, ...(signal ? { signal } : {}) };
+  const put = (whole: boolean): Promise<Answer<unknown>> =>
+    desk.ask((remote) => {
+      const wired = args.map((a, i) =>
+        typeof a === 'function' ? proxy(a) : i === 0 && !plain.has(job) ? sent.wire(a as Design, remote, whole) : a,
+      );
+      const call = remote[job] as unknown as (...a: unknown[]) => Promise<Answer<unknown>>;
+      return call(...wired);
+    }, options);
+  const answer = await put(false);
+  return !answer.ok && answer.why === UNKNOWN_REVISION ? put(true) : answer;
 }
 
 /** One request in flight, the newest next; requests in between are dropped. */
@@ -45,20 +111,12 @@ export function newestWins<A extends unknown[], T>(
     else void go(args);
   };
 }
+
 /**
  * Starts the workers that the workbench waits for with a card that is likely to be opened, so that its first proof
  * finds them awake.
  */
 export function warmUp(design: Design): void {
-  for (const wake of [
-    () => engine('pose').load(design),
-    () =>
-      engine('proof').prove(
-        design,
-        2,
-        proxy(() => undefined),
-      ),
-  ])
-    wake().catch(() => undefined);
+  void engine('pose').load(design);
+  void engine('proof').prove(design, 2, () => undefined);
 }
-export { proxy };

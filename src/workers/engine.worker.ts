@@ -1,11 +1,13 @@
 /** The core, behind a worker. One engine serves one purpose (see client.ts), so a proof never stands before a pose. */
-import { expose } from 'comlink';
+import { expose, releaseProxy } from 'comlink';
 import type { Assembly } from '@/core/assembly/assembly';
 import { allMeasures, foldDeg, poseAt } from '@/core/assembly/pose';
 import { exportDesign } from '@/core/formats/export';
 import { drawPicture } from '@/core/formats/picture';
 import { readTemplate } from '@/core/formats/template-read';
 import { findFaults } from '@/core/pattern/mending';
+import { unit3 } from '@/core/linkage';
+import { radToDeg } from '@/core/units/angle';
 import { regionBox, type Region } from '@/core/plane/polygon';
 import { withTemplate } from '@/core/build/bring';
 import { templateLines } from '@/core/build/template';
@@ -25,22 +27,34 @@ import { whatIf } from '@/core/proof/what-if';
 import { thicknessMap } from '@/core/rules';
 import { cutList } from '@/core/sheets/cutlist';
 import { layOut } from '@/core/sheets/pack';
-import type { Answer, Brought, Engine } from './protocol';
+import { UNKNOWN_REVISION, WITHOUT_DESIGN, type Answer, type Brought, type Engine, type Sent } from './protocol';
+import { HeldDesigns } from './revisions';
 import { sceneOf } from './scene';
 
 /** A walk that takes longer is given up where it is, and the pose says so. */
 const LONGEST_WALK_MS = 60_000;
+/** A walk tells how far it is this often, ms. */
+const ON_WAY_EVERY_MS = 250;
 
 /** The newest design's assembly is kept: scrubbing asks for many poses of one design. */
-let kept: { json: string; assembly: Assembly } | null = null;
-async function assemblyOf(design: Design): Promise<Assembly> {
-  const json = JSON.stringify(design);
-  if (kept?.json === json) return kept.assembly;
-  await fontsFor(design);
-  const assembly = buildAssembly(design);
-  const until = performance.now() + LONGEST_WALK_MS;
-  assembly.travel.watch = () => performance.now() < until;
-  kept = { json, assembly };
+let kept: { design: Design; assembly: Assembly } | null = null;
+async function assemblyOf(design: Design, onWay: (openDeg: number) => void = () => undefined): Promise<Assembly> {
+  if (kept?.design !== design) {
+    await fontsFor(design);
+    kept = { design, assembly: buildAssembly(design) };
+  }
+  const { assembly } = kept;
+  // Each question has its own time, counted from when it is asked.
+  const began = performance.now();
+  let said = began;
+  assembly.travel.watch = (drive) => {
+    const now = performance.now();
+    if (now - said > ON_WAY_EVERY_MS) {
+      said = now;
+      onWay(180 - radToDeg(drive));
+    }
+    return now - began < LONGEST_WALK_MS;
+  };
   return assembly;
 }
 
@@ -72,15 +86,14 @@ const latest = { prove: 0, rooms: 0, whatIf: 0 };
 const engine: Engine = {
   load: (design) => answer(async () => sceneOf(design, await assemblyOf(design))),
 
-  pose: (design, openDeg) =>
+  pose: (design, openDeg, onWay) =>
     answer(async () => {
-      const assembly = await assemblyOf(design);
+      const assembly = await assemblyOf(design, onWay);
       const pose = poseAt(assembly, openDeg);
       const placed = new Float64Array(12 * pose.placed.length);
       pose.placed.forEach((m, i) => placed.set(m, 12 * i));
       const closed = poseAt(assembly, 0);
       return {
-        design,
         openDeg: pose.openDeg,
         placed,
         foldDeg: Float64Array.from(assembly.creases, (c) => foldDeg(pose, c)),
@@ -116,10 +129,11 @@ const engine: Engine = {
     await fontsFor(design);
     for (const key of keys) {
       await breathe();
-      if (mine !== latest.rooms) return;
+      if (mine !== latest.rooms) break;
       const room = await answer(() => roomOf(design, mechanism, key));
       if (room.ok && room.value && mine === latest.rooms) onRoom(room.value);
     }
+    return { ok: true, value: null };
   },
 
   async whatIf(design, mechanism, key, values, onPoint) {
@@ -127,16 +141,17 @@ const engine: Engine = {
     await fontsFor(design);
     for (const value of values) {
       await breathe();
-      if (mine !== latest.whatIf) return;
+      if (mine !== latest.whatIf) break;
       const point = await answer(() => whatIf(design, mechanism, key, value));
       if (point.ok && mine === latest.whatIf) onPoint(point.value);
     }
+    return { ok: true, value: null };
   },
 
-  picture: (design, openDeg) =>
+  picture: (design, openDeg, from) =>
     answer(async () => {
       const assembly = await assemblyOf(design);
-      return drawPicture(design, assembly, poseAt(assembly, openDeg));
+      return drawPicture(design, assembly, poseAt(assembly, openDeg), from && unit3(from));
     }),
   frames: (design, angles) =>
     answer(async () => {
@@ -222,4 +237,32 @@ function brought(region: Region, leftOut: readonly string[]): Brought {
   return { path, leftOut, outline: outlineFigures(blankDesign(''), { path, rule: 'nonzero' }) };
 }
 
-expose(engine);
+const designs = new HeldDesigns();
+const without = new Set<string>(WITHOUT_DESIGN);
+
+/** The job as it is asked for over the wire: its design by revision, its callbacks let go of when it is done. */
+function wired(job: keyof Engine): (...args: unknown[]) => Promise<unknown> {
+  const work = engine[job] as (...args: unknown[]) => Promise<unknown>;
+  return async (...args) => {
+    try {
+      if (without.has(job)) return await work(...args);
+      const design = designs.take(args[0] as Sent);
+      if (!design) return { ok: false, why: UNKNOWN_REVISION };
+      return await work(design, ...args.slice(1));
+    } finally {
+      for (const a of args) (a as { [releaseProxy]?: () => void } | null)?.[releaseProxy]?.();
+    }
+  };
+}
+
+expose({
+  ...Object.fromEntries((Object.keys(engine) as (keyof Engine)[]).map((job) => [job, wired(job)])),
+  hold: (lock: string) =>
+    new Promise<boolean>((done) => {
+      if (!navigator.locks) return done(false);
+      void navigator.locks.request(lock, () => {
+        done(true);
+        return new Promise(() => undefined);
+      });
+    }),
+});

@@ -66,8 +66,11 @@ export interface SceneGlue {
   readonly outline: Ring;
 }
 /** A design, derived, without its pose. */
-export interface Scene {
+export interface Scene extends Derived {
   readonly design: Design;
+}
+/** What a worker makes of a design for the drawings; the design itself stays where it is. */
+export interface Derived {
   readonly pieces: readonly ScenePiece[];
   readonly facets: readonly SceneFacet[];
   readonly creases: readonly SceneCrease[];
@@ -82,7 +85,6 @@ export interface Scene {
   readonly hosts: readonly SceneHost[];
 }
 export interface ScenePose {
-  readonly design: Design;
   readonly openDeg: number;
   /** 12 numbers a facet: its piece's frame in world axes, row by row, mm. */
   readonly placed: Float64Array;
@@ -99,22 +101,44 @@ export interface Brought {
   readonly outline: Outline;
 }
 
-export type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly why: string };
+export type Answer<T> =
+  | { readonly ok: true; readonly value: T }
+  | {
+      readonly ok: false;
+      readonly why: string;
+      /** It was given up on request. */
+      readonly stopped?: true;
+    };
+
+/** A design on its way to a worker: whole the first time, by its revision from then on. */
+export interface Sent {
+  readonly revision: number;
+  readonly design?: Design;
+}
+/** A worker's answer where it does not hold the revision: the design is wanted whole. */
+export const UNKNOWN_REVISION = 'unknown revision';
 
 export interface Engine {
-  load(design: Design): Promise<Answer<Scene>>;
-  pose(design: Design, openDeg: number): Promise<Answer<ScenePose>>;
+  load(design: Design): Promise<Answer<Derived>>;
+  /** `onWay`: told every now and then how far a long walk has come, degrees open. */
+  pose(design: Design, openDeg: number, onWay: (openDeg: number) => void): Promise<Answer<ScenePose>>;
   /** Proof in growing parts; a newer call ends an older one, which then answers null. */
   prove(design: Design, steps: number, onPart: (proof: Proof, done: boolean) => void): Promise<Answer<Proof | null>>;
-  rooms(design: Design, mechanism: string, keys: readonly string[], onRoom: (room: Room) => void): Promise<void>;
+  rooms(
+    design: Design,
+    mechanism: string,
+    keys: readonly string[],
+    onRoom: (room: Room) => void,
+  ): Promise<Answer<null>>;
   whatIf(
     design: Design,
     mechanism: string,
     key: string,
     values: readonly number[],
     onPoint: (point: WhatIfPoint) => void,
-  ): Promise<void>;
-  picture(design: Design, openDeg: number): Promise<Answer<Picture>>;
+  ): Promise<Answer<null>>;
+  /** `from`: where it is seen from; from the reader's right unless given. */
+  picture(design: Design, openDeg: number, from?: readonly [number, number, number]): Promise<Answer<Picture>>;
   frames(design: Design, angles: readonly number[]): Promise<Answer<readonly Picture[]>>;
   thickness(design: Design): Promise<Answer<ThicknessMap | null>>;
   layout(design: Design): Promise<Answer<{ layout: Layout; cutList: readonly CutListRow[] }>>;
@@ -141,3 +165,18 @@ export interface Engine {
   ): Promise<Answer<{ readonly lines: readonly TemplateLine[]; readonly faults: readonly Fault[] }>>;
   export(design: Design, choice: ExportChoice): Promise<Answer<Uint8Array>>;
 }
+
+/** Jobs whose first argument is not a design. */
+export const WITHOUT_DESIGN = ['bringSvg', 'trace', 'letters', 'template', 'faults'] as const;
+type Plain = (typeof WITHOUT_DESIGN)[number];
+/** The same jobs as the worker takes them. */
+export type Wired = {
+  [K in keyof Engine]: K extends Plain
+    ? Engine[K]
+    : Engine[K] extends (design: Design, ...rest: infer R) => infer A
+      ? (sent: Sent, ...rest: R) => A
+      : never;
+} & {
+  /** Holds a lock for as long as the worker lives, so that its end is seen; false where there are no locks. */
+  hold(lock: string): Promise<boolean>;
+};

@@ -2,7 +2,7 @@
 import type { Assembly } from '@/core/assembly/assembly';
 import { stockOf, type Design } from '@/core/document/design';
 import { ringsOf } from '@/core/plane/polygon';
-import type { Scene, SceneFacet } from './protocol';
+import type { Derived, SceneFacet } from './protocol';
 
 /**
  * A facet glued on another lies a caliper above it; glued from behind, below it, which is up in its own turned frame.
@@ -17,9 +17,8 @@ function liftOf(design: Design, assembly: Assembly, facet: Assembly['facets'][nu
     : caliper(facet.piece) + (bond.placement[10] < 0 ? caliper(bond.a.piece) : 0);
 }
 
-export function sceneOf(design: Design, assembly: Assembly): Scene {
+export function sceneOf(design: Design, assembly: Assembly): Derived {
   return {
-    design,
     pieces: assembly.pieces.map(({ id, title, mechanism, stock, outline, islands }) => ({
       id,
       title,

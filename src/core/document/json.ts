@@ -1,7 +1,9 @@
 /** JSON from anywhere, safe to look at. */
 
-/** Larger files are not designs (bytes of text). */
-export const LARGEST_FILE = 5_000_000;
+/** A design written without spaces has at most this many characters. */
+export const LARGEST_DESIGN = 5_000_000;
+/** Larger files are not designs (characters): written with a number on each line, the largest is some four times. */
+export const LARGEST_FILE = 24_000_000;
 const DEEPEST = 24;
 
 /** JSON that is safe to look at: bounded size and depth, no keys that reach into prototypes. */

@@ -12,8 +12,16 @@ export const oneLine = (text: string): string => text.replace(/\s+/g, ' ').slice
 /** Longest list a parameter takes. */
 const MOST_ITEMS = 60;
 
-/** Schema of the values a kind takes; unknown keys name the known ones. */
+const made = new WeakMap<readonly Parameter[], Joi.ObjectSchema>();
+
+/** Schema of the values a kind takes; unknown keys name the known ones. Made once for each list. */
 export function parameterSchema(parameters: readonly Parameter[]): Joi.ObjectSchema {
+  let schema = made.get(parameters);
+  if (!schema) made.set(parameters, (schema = makeSchema(parameters)));
+  return schema;
+}
+
+function makeSchema(parameters: readonly Parameter[]): Joi.ObjectSchema {
   const known = parameters.map((p) => p.key).join(', ');
   return Joi.object(Object.fromEntries(parameters.map((p) => [p.key, valueSchema(p)]))).messages({
     'object.unknown': `{{#label}} is not a parameter here; known are ${known}`,

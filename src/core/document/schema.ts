@@ -8,11 +8,12 @@ import { assetsNamed, type ShapeStep } from '../shapes/shape';
 import { assetSchema, shapeSchema } from '../shapes/schema';
 import { ownerOfId } from '../ids';
 import { DESIGN_VERSION, type Design } from './design';
-import { LARGEST_FILE, readJson } from './json';
+import type { Template } from './template';
+import { LARGEST_DESIGN, LARGEST_FILE, readJson } from './json';
 import { migrate } from './migrate';
 import { JOI_OPTIONS, oneLine, parameterSchema } from './parameters';
 
-export { LARGEST_FILE, readJson };
+export { LARGEST_DESIGN, LARGEST_FILE, readJson };
 
 const MOST_MECHANISMS = 400;
 
@@ -205,8 +206,42 @@ export function checkDesign(value: unknown): Read {
   }
   const result = designSchema.validate(migrate(value as Record<string, unknown>), JOI_OPTIONS);
   if (result.error) return no(oneLine(result.error.message));
-  const why = checkReferences(result.value);
+  const why = checkReferences(result.value) ?? checkSize(result.value);
   return why ? no(why) : { ok: true, design: result.value };
+}
+
+/**
+ * Whether a design that came from a checked one by a change may take its place; what is wrong with it in one line, else
+ * null. A template that is still the same object is not looked at again.
+ */
+export function checkChange(design: Design, from: Design): string | null {
+  const { template, ...card } = design.card;
+  const same = template !== undefined && template === from.card.template;
+  const { error } = designSchema.validate(same ? { ...design, card } : design, JOI_OPTIONS);
+  return error ? oneLine(error.message) : (checkReferences(design) ?? checkSize(design));
+}
+
+/** What is wrong with a template that was read from elsewhere, in one line; null where nothing is. */
+export function checkTemplate(read: Template): string | null {
+  const { error } = Joi.object({ template }).validate({ template: read }, JOI_OPTIONS);
+  return error ? oneLine(error.message) : null;
+}
+
+const sizes = new WeakMap<Template, number>();
+/** Characters of a design; those of its template, which may be most of them, are counted once. */
+export function sizeOfDesign(design: Design): number {
+  const { template, ...card } = design.card;
+  const rest = JSON.stringify({ ...design, card }).length;
+  if (!template) return rest;
+  const known = sizes.get(template) ?? JSON.stringify(template).length;
+  sizes.set(template, known);
+  return rest + known;
+}
+function checkSize(design: Design): string | null {
+  const size = sizeOfDesign(design);
+  return size <= LARGEST_DESIGN
+    ? null
+    : `the design has ${(size / 1e6).toFixed(1)} MB; a design has at most ${LARGEST_DESIGN / 1e6} MB`;
 }
 
 /** Ids that other ids point to, and the values of each kind. */

@@ -2,7 +2,7 @@
 import { Box } from '@chakra-ui/react';
 import { FlatView } from './FlatView';
 import { ParameterPanel } from './ParameterPanel';
-import { PosedView } from './PosedView';
+import { PosedView } from '../posed/PosedView';
 
 /** Flat and posed, side by side, always the same thing; numbers on the right. */
 export function BuildStage() {

@@ -30,6 +30,8 @@ export function PosedPicture({
       {picture.parts.map((p, i) => (
         <path
           key={i}
+          data-part={p.id}
+          data-mechanism={p.mechanism}
           d={[p.points, ...p.holes].map((ring) => `M${ring.map((q) => q.join(' ')).join('L')}Z`).join('')}
           fillRule="evenodd"
           fill={lit.includes(p.id) ? 'var(--accent-wash)' : p.fill}

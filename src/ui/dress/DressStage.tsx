@@ -7,7 +7,7 @@ import { TILE } from '../common/tile';
 import { Panes } from '../common/Panes';
 import { Action } from '../common/Field';
 import { FlatView } from '../build/FlatView';
-import { PosedView } from '../build/PosedView';
+import { PosedView } from '../posed/PosedView';
 import { FindingCard } from '../prove/FindingCard';
 import { ShapeThumb } from '../shapes/ShapePicture';
 import { FacetPanel } from './FacetPanel';

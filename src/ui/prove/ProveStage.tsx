@@ -1,7 +1,7 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import { useStudio } from '@/store/context';
-import { PosedView } from '../build/PosedView';
+import { PosedView } from '../posed/PosedView';
 import { FindingCard } from './FindingCard';
 import { ThicknessView } from './ThicknessView';
 import { WhatIf } from './WhatIf';

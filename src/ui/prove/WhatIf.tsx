@@ -6,7 +6,7 @@ import { formatLength, MM_PER_INCH, roundedForCutting, type LengthUnit } from '@
 import { cardValues, parametersOf, setParameter, valuesOf } from '@/core/document/fields';
 import type { WhatIfPoint } from '@/core/proof/what-if';
 import { useActions, useStudio } from '@/store/context';
-import { engine, proxy } from '@/workers/client';
+import { engine } from '@/workers/client';
 import { Action, Choice } from '../common/Field';
 import { useDark } from '../theme';
 
@@ -34,15 +34,9 @@ export function WhatIf() {
     setPoints([]);
     let live = true;
     const at = Array.from({ length: POINTS }, (_, k) => range[0] + ((range[1] - range[0]) * k) / (POINTS - 1));
-    void engine('study').whatIf(
-      design,
-      selected,
-      parameter.key,
-      at,
-      proxy((p) => {
-        if (live) setPoints((list) => [...list, p]);
-      }),
-    );
+    void engine('study').whatIf(design, selected, parameter.key, at, (p) => {
+      if (live) setPoints((list) => [...list, p]);
+    });
     return () => {
       live = false;
     };
@@ -96,15 +90,7 @@ export function WhatIf() {
         {points.length > 0 && points.length < POINTS && (
           <Action
             small
-            onClick={() =>
-              void engine('study').whatIf(
-                design,
-                selected,
-                parameter.key,
-                [],
-                proxy(() => undefined),
-              )
-            }
+            onClick={() => void engine('study').whatIf(design, selected, parameter.key, [], () => undefined)}
           >
             Stop
           </Action>

@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react';
 import { borrowShape } from '@/core/build/borrow';
 import type { Design } from '@/core/document/design';
 import { useStudio } from '@/store/context';
-import { listProjects } from '@/store/database';
+import { listProjects } from '@/store/projects';
 import { TILE } from '../common/tile';
 import { readDesignFrom } from '../common/files';
 import { ShapeThumb } from './ShapePicture';

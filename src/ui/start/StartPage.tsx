@@ -1,18 +1,26 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
-import { IconCopy, IconDownload, IconTrash } from '@tabler/icons-react';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState, type DragEvent } from 'react';
-import type { Picture } from '@/core/formats/picture';
 import { blankDesign, type Design } from '@/core/document/design';
-import { cardValues } from '@/core/document/fields';
-import { formatLength } from '@/core/units/length';
-import { deleteProject, listProjects, newProjectId, saveProject, type StoredProject } from '@/store/database';
-import { engine, warmUp } from '@/workers/client';
+import {
+  addProject,
+  listProjects,
+  newestInMemory,
+  RefusedError,
+  setRemoved,
+  type Projects,
+  type StoredProject,
+} from '@/store/projects';
+import { onTabs } from '@/store/tabs';
+import { StoreTrouble } from '@/store/trouble';
+import { onWorkerNews, warmUp } from '@/workers/client';
 import { Action } from '../common/Field';
-import { designJson, fileName, readDesignFrom, saveAs } from '../common/files';
+import { readDesignFrom } from '../common/files';
 import { Mark } from '../common/Mark';
-import { PosedPicture } from '../common/PosedPicture';
+import { ProjectCard } from './ProjectCard';
+import { Shelf } from './Shelf';
+import { UnreadCards } from './UnreadCards';
 import { restoreDark } from '../theme';
 import { bringDemo, bringDemoOnce } from './demo';
 
@@ -24,28 +32,19 @@ interface Notice {
 
 export function StartPage({ withDemo }: { withDemo: boolean }) {
   const router = useRouter();
-  const [projects, setProjects] = useState<readonly StoredProject[] | null>(null);
+  const [found, setFound] = useState<Projects | null>(null);
   const [notice, setNotice] = useState<Notice | null>(null);
   const [over, setOver] = useState(false);
   const picker = useRef<HTMLInputElement>(null);
+  const projects = found?.projects;
 
   const refresh = useCallback(async () => {
     try {
-      const { projects: found, unreadable } = await listProjects();
-      setProjects(found);
-      if (unreadable > 0)
-        setNotice({
-          text:
-            `${unreadable} ${unreadable === 1 ? 'card does' : 'cards do'} not read and ` +
-            `${unreadable === 1 ? 'is' : 'are'} left untouched in this browser.`,
-          bad: true,
-        });
-    } catch {
-      setProjects([]);
+      setFound(await listProjects());
+    } catch (error) {
+      setFound((known) => known ?? { projects: [], unread: [], shelf: [] });
       setNotice({
-        text:
-          'This browser keeps no data for this page, so cards cannot be saved here. Bring cards ' +
-          'in and save them as files.',
+        text: `${sayTrouble(error)}. Cards that you bring in or begin stay open in this tab; save them as files.`,
         bad: true,
       });
     }
@@ -56,7 +55,12 @@ export function StartPage({ withDemo }: { withDemo: boolean }) {
       if (withDemo) await bringDemoOnce().catch(() => undefined);
       await refresh();
     })();
+    // Other tabs add, remove and change cards.
+    return onTabs((message) => {
+      if (message.kind !== 'yield') void refresh();
+    });
   }, [refresh, withDemo]);
+  useEffect(() => onWorkerNews((text) => setNotice({ text: `${text}.` })), []);
 
   const newest = projects?.[0]?.design;
   useEffect(() => {
@@ -66,38 +70,51 @@ export function StartPage({ withDemo }: { withDemo: boolean }) {
     return () => clearTimeout(later);
   }, [newest]);
 
-  const keep = async (design: Design, open: boolean): Promise<void> => {
-    const id = newProjectId();
+  /** Why a card did not come in, or null; it is opened where `open` says so. */
+  const keep = async (design: Design, open: boolean): Promise<string | null> => {
     try {
-      await saveProject({ id, updated: Date.now(), design });
-    } catch {
-      return setNotice({
-        text: 'The card could not be stored: this browser has no room left. Nothing that was stored is lost.',
-        bad: true,
-      });
+      const id = await addProject(design);
+      if (open) router.push(`/card?id=${id}`);
+      else await refresh();
+      return null;
+    } catch (error) {
+      if (error instanceof RefusedError)
+        return `“${design.name}” was not taken in: ${error.message}. Nothing was lost.`;
+      // It stays in this tab: open it, so that it can be worked on and saved as a file.
+      const id = newestInMemory();
+      if (open && id) router.push(`/card?id=${id}`);
+      else await refresh();
+      return open ? null : `${sayTrouble(error)}. “${design.name}” is in this tab only; save it as a file.`;
     }
-    if (open) router.push(`/card?id=${id}`);
-    else await refresh();
+  };
+  const attempt = async (work: Promise<string | null>): Promise<void> => {
+    const why = await work;
+    if (why) setNotice({ text: why, bad: true });
   };
   const bringIn = async (files: Iterable<File>): Promise<void> => {
     const list = [...files];
+    const wrong: string[] = [];
     for (const file of list) {
       const read = await readDesignFrom(file);
-      if (!read.ok) return setNotice({ text: read.why, bad: true });
-      await keep(read.design, list.length === 1);
+      const why = read.ok ? await keep(read.design, list.length === 1) : read.why;
+      if (why) wrong.push(why);
+    }
+    if (wrong.length > 0) setNotice({ text: wrong.join(' '), bad: true });
+  };
+  const shelve = async (id: string, name: string, removed: boolean): Promise<void> => {
+    try {
+      await setRemoved(id, removed);
+      await refresh();
+      setNotice(
+        removed
+          ? { text: `${name} was put on the shelf of removed cards.`, undo: () => void shelve(id, name, false) }
+          : { text: `${name} was put back.` },
+      );
+    } catch (error) {
+      setNotice({ text: `${sayTrouble(error)}. ${name} is where it was.`, bad: true });
     }
   };
-  const remove = async (project: StoredProject): Promise<void> => {
-    await deleteProject(project.id);
-    await refresh();
-    setNotice({
-      text: `Removed ${project.design.name}.`,
-      undo: () =>
-        void saveProject(project)
-          .then(refresh)
-          .then(() => setNotice(null)),
-    });
-  };
+  const remove = (project: StoredProject): Promise<void> => shelve(project.id, project.design.name, true);
   const drop = (event: DragEvent): void => {
     event.preventDefault();
     setOver(false);
@@ -127,7 +144,7 @@ export function StartPage({ withDemo }: { withDemo: boolean }) {
           </chakra.p>
         </Box>
         <Action onClick={() => picker.current?.click()}>Bring in a card file</Action>
-        <Action strong onClick={() => void keep(blankDesign('Untitled card'), true)}>
+        <Action strong onClick={() => void attempt(keep(blankDesign('Untitled card'), true))}>
           Begin a card
         </Action>
         <input
@@ -169,7 +186,7 @@ export function StartPage({ withDemo }: { withDemo: boolean }) {
         </Box>
       )}
       <Box as="main" p="28px">
-        {projects === null ? (
+        {found === null || !projects ? (
           <chakra.p color="ink2">Looking for your cards…</chakra.p>
         ) : projects.length === 0 ? (
           <Box maxWidth="520px" my="8vh" mx="auto" textAlign="center">
@@ -177,9 +194,17 @@ export function StartPage({ withDemo }: { withDemo: boolean }) {
               No cards here yet
             </chakra.h2>
             <chakra.p color="ink2" mb="18px">
-              Begin with a plain card, drop a card file on this page, or look at the observatory’s three.
+              Begin with a plain card, drop a card file on this page, or look at the observatory’s cards.
             </chakra.p>
-            <Action onClick={() => void bringDemo().then(refresh)}>Bring in the observatory’s cards</Action>
+            <Action
+              onClick={() =>
+                void bringDemo()
+                  .catch(() => undefined)
+                  .then(refresh)
+              }
+            >
+              Bring in the observatory’s cards
+            </Action>
           </Box>
         ) : (
           <Box
@@ -196,92 +221,36 @@ export function StartPage({ withDemo }: { withDemo: boolean }) {
                 key={p.id}
                 project={p}
                 onOpen={() => router.push(`/card?id=${p.id}`)}
-                onCopy={() => void keep({ ...p.design, name: `${p.design.name}, again` }, false)}
+                onCopy={() => void attempt(keep({ ...p.design, name: againName(p.design.name) }, false))}
                 onRemove={() => void remove(p)}
                 onError={(text) => setNotice({ text, bad: true })}
               />
             ))}
           </Box>
         )}
+        {found && (
+          <>
+            <UnreadCards
+              unread={found.unread}
+              onKeep={(design) => attempt(keep(design, false))}
+              onSay={(text) => setNotice({ text, bad: true })}
+              onChanged={() => void refresh()}
+            />
+            <Shelf
+              shelf={found.shelf}
+              onPutBack={(card) => void shelve(card.id, card.name, false)}
+              onSay={(text) => setNotice({ text, bad: true })}
+              onChanged={() => void refresh()}
+            />
+          </>
+        )}
       </Box>
     </Box>
   );
 }
 
-interface ProjectCardProps {
-  readonly project: StoredProject;
-  readonly onOpen: () => void;
-  readonly onCopy: () => void;
-  readonly onRemove: () => void;
-  readonly onError: (text: string) => void;
-}
+const sayTrouble = (error: unknown): string =>
+  error instanceof StoreTrouble ? error.message : 'This browser’s storage does not answer';
 
-/** A true thumbnail: the card's own pose, solved for it. */
-function ProjectCard({ project: { design, updated }, onOpen, onCopy, onRemove, onError }: ProjectCardProps) {
-  const [picture, setPicture] = useState<Picture | null>(null);
-  useEffect(() => {
-    let live = true;
-    void engine('study')
-      .picture(design, 100)
-      .then((answer) => {
-        if (!live) return;
-        if (answer.ok) setPicture(answer.value);
-        else onError(`${design.name} cannot be posed: ${answer.why}.`);
-      });
-    return () => {
-      live = false;
-    };
-    // The notice is only a way out; a new one does not need a new picture.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [design]);
-  const { gutter, reachA } = cardValues(design);
-  const show = (mm: unknown): string => formatLength(mm as number, design.units);
-  const count = design.mechanisms.length;
-  const size = `${show(gutter)} × ${show(reachA)} ${design.units}`;
-  return (
-    <Box
-      as="li"
-      bg="sheet"
-      border="1px solid var(--rule)"
-      borderRadius="card"
-      boxShadow="0 1px 0 var(--rule), 0 6px 14px -10px var(--shade)"
-      _hover={{ borderColor: 'accent' }}
-    >
-      <chakra.button
-        type="button"
-        className="plain"
-        width="100%"
-        p="14px 16px 8px"
-        onClick={onOpen}
-        aria-label={`Open ${design.name}`}
-      >
-        <Box height="170px" mb="8px">
-          {picture && <PosedPicture picture={picture} height={170} label={`${design.name}, posed`} />}
-        </Box>
-        <Box fontWeight="700" fontSize="16px">
-          {design.name}
-        </Box>
-        <Box color="ink2" fontSize="13px">
-          {size} closed · {count} {count === 1 ? 'mechanism' : 'mechanisms'} ·{' '}
-          {new Date(updated).toLocaleDateString(undefined, { day: 'numeric', month: 'short' })}
-        </Box>
-      </chakra.button>
-      <Box display="flex" gap="6px" p="0 14px 12px">
-        <Action small aria-label={`Duplicate ${design.name}`} onClick={onCopy}>
-          <IconCopy size={15} aria-hidden />
-        </Action>
-        <Action
-          small
-          aria-label={`Save ${design.name} as a file`}
-          onClick={() => saveAs(`${fileName(design.name)}.json`, designJson(design), 'application/json')}
-        >
-          <IconDownload size={15} aria-hidden />
-        </Action>
-        <Box flex="1" />
-        <Action small aria-label={`Remove ${design.name}`} onClick={onRemove}>
-          <IconTrash size={15} aria-hidden />
-        </Action>
-      </Box>
-    </Box>
-  );
-}
+/** The name of a copy; as long as names may be. */
+const againName = (name: string): string => `${name.slice(0, 113)}, again`;

@@ -8,7 +8,8 @@ import telescope from '../../../examples/refractor-evening.json';
 import terrace from '../../../examples/terrace-night.json';
 import type { Design } from '@/core/document/design';
 import { checkDesign } from '@/core/document/schema';
-import { claimOnce, newProjectId, saveProject } from '@/store/database';
+import { claimOnce } from '@/store/database';
+import { addProject } from '@/store/projects';
 
 const CARDS: readonly unknown[] = [survey, telescope, terrace, note, comet, ridge, skyline];
 
@@ -22,7 +23,7 @@ export const demoDesigns = (): Design[] =>
 /** Puts the demo set among the projects, each card under an id of its own. */
 export async function bringDemo(): Promise<void> {
   let updated = Date.now() - CARDS.length;
-  for (const design of demoDesigns()) await saveProject({ id: newProjectId(), updated: updated++, design });
+  for (const design of demoDesigns()) await addProject(design, updated++);
 }
 
 /** Once for each browser, so that a removed demo card stays removed. */

@@ -18,7 +18,8 @@ export const STAGE_NAMES: Readonly<Record<Stage, string>> = {
 };
 
 export function Header({ onKeys }: { onKeys: () => void }) {
-  const { undo, redo } = useHistory();
+  const { undo, redo, cut } = useHistory();
+  const nothing = cut ? 'Nothing to undo: older changes are no longer kept' : 'Nothing to undo';
   const actions = useActions();
   const units = useStudio((s) => s.design.units);
   return (
@@ -32,7 +33,7 @@ export function Header({ onKeys }: { onKeys: () => void }) {
       <StageStrip />
       <Box flex="1" />
       <Box display="flex" alignItems="center" gap="4px" pr="12px">
-        <HeaderButton label={undo ? `Undo: ${undo}` : 'Nothing to undo'} disabled={!undo} onClick={actions.undo}>
+        <HeaderButton label={undo ? `Undo: ${undo}` : nothing} disabled={!undo} onClick={actions.undo}>
           <IconArrowBackUp size={17} aria-hidden />
           <chakra.span maxWidth="150px" overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap" hideBelow="lg">
             {undo ? `Undo: ${undo}` : 'Undo'}
@@ -86,6 +87,7 @@ function HeaderButton({ label, ...rest }: { label: string } & React.ComponentPro
 function CardName() {
   const name = useStudio((s) => s.design.name);
   const saving = useStudio((s) => s.saving);
+  const writes = useStudio((s) => s.writes);
   const { edit } = useActions();
   const [typed, setTyped] = useState<string | null>(null);
   const commit = (): void => {
@@ -116,12 +118,14 @@ function CardName() {
         p="0"
         textOverflow="ellipsis"
       />
-      <Box role="status" fontSize="12px" color={saving === 'failed' ? 'bad' : 'ink2'}>
-        {saving === 'saved'
-          ? 'saved in this browser'
-          : saving === 'saving'
-            ? 'saving…'
-            : 'not saved: no room here; save a file in Make'}
+      <Box role="status" fontSize="12px" color={saving === 'saved' || saving === 'saving' ? 'ink2' : 'bad'}>
+        {!writes
+          ? 'followed from another tab'
+          : saving === 'saved'
+            ? 'saved in this browser'
+            : saving === 'saving'
+              ? 'saving…'
+              : 'not saved here'}
       </Box>
     </Box>
   );

@@ -1,30 +1,36 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import Link from 'next/link';
-import { useSearchParams } from 'next/navigation';
+import { useRouter, useSearchParams } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import { loadProject } from '@/store/database';
+import { addProject, loadProject, type UnreadProject } from '@/store/projects';
+import { StoreTrouble } from '@/store/trouble';
 import { StudioContext } from '@/store/context';
 import { createStudio, STAGES, type Stage, type StudioStore } from '@/store/studio';
+import { UnreadCard } from '../start/UnreadCards';
 import { restoreDark } from '../theme';
 import { Studio } from './Studio';
 
 /** Reads the card named in the address and opens it; says what is wrong where it cannot. */
 export function OpenCard() {
   const params = useSearchParams();
+  const router = useRouter();
   const id = params.get('id') ?? '';
-  const [opened, setOpened] = useState<{ store: StudioStore } | { why: string } | null>(null);
+  const [opened, setOpened] = useState<{ store: StudioStore } | { why: string; unread?: UnreadProject } | null>(null);
   useEffect(() => {
     restoreDark();
     let store: StudioStore | null = null;
     let live = true;
     void loadProject(id)
-      .catch(() => ({ ok: false as const, why: 'This browser keeps no data for this page.' }))
+      .catch((error: unknown) => ({
+        ok: false as const,
+        why: `${error instanceof StoreTrouble ? error.message : 'This browser’s storage does not answer'}.`,
+      }))
       .then((found) => {
         if (!live) return;
-        if (!found.ok) return setOpened({ why: found.why });
+        if (!found.ok) return setOpened(found);
         const asked = params.get('stage') as Stage;
-        store = createStudio(id, found.project.design, STAGES.includes(asked) ? asked : 'build');
+        store = createStudio(found, STAGES.includes(asked) ? asked : 'build');
         store.start();
         setOpened({ store });
       });
@@ -48,6 +54,14 @@ export function OpenCard() {
           The card was not opened
         </chakra.h1>
         <chakra.p my="10px">{opened.why}</chakra.p>
+        {opened.unread && (
+          <UnreadCard
+            card={opened.unread}
+            onKeep={async (design) => router.replace(`/card?id=${await addProject(design)}`)}
+            onSay={(why) => setOpened({ why })}
+            onChanged={() => router.push('/')}
+          />
+        )}
         <Link href="/" style={{ textDecoration: 'underline' }}>
           Back to your cards
         </Link>

@@ -1,7 +1,8 @@
 'use client';
 import { Box } from '@chakra-ui/react';
-import { useEffect } from 'react';
+import { useEffect, type ComponentType } from 'react';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
+import type { Stage } from '@/store/studio';
 import { AddDialog } from '../build/AddDialog';
 import { BuildStage } from '../build/BuildStage';
 import { BriefStage } from '../brief/BriefStage';
@@ -12,18 +13,35 @@ import { SheetsStage } from '../sheets/SheetsStage';
 import { BringDialog } from '../shapes/BringDialog';
 import { Workshop } from '../shapes/Workshop';
 import { TemplateDialog } from '../template/TemplateDialog';
+import { Guard } from '../common/Guard';
+import { Bands } from './Bands';
 import { BuildList } from './BuildList';
 import { Header } from './Header';
 import { ShortcutSheet } from './ShortcutSheet';
 import { TravelStrip } from './TravelStrip';
+import { useLeaving } from './useLeaving';
 import { useKeys } from './useKeys';
 
-const WITH_TRAVEL = new Set(['build', 'dress', 'prove']);
+const WITH_TRAVEL = new Set<Stage>(['build', 'dress', 'prove']);
+const STAGE_PARTS: Readonly<Record<Stage, ComponentType>> = {
+  brief: BriefStage,
+  build: BuildStage,
+  dress: DressStage,
+  prove: ProveStage,
+  sheets: SheetsStage,
+  make: MakeStage,
+};
+const DIALOGS: readonly (readonly [part: string, dialog: ComponentType])[] = [
+  ['add sheet', AddDialog],
+  ['sheet for bringing in', BringDialog],
+  ['workshop', Workshop],
+  ['template sheet', TemplateDialog],
+];
 
 /** The workbench: build list on the left in every stage, the stage in the middle, the travel along the bottom. */
 export function Studio() {
   const stage = useStudio((s) => s.stage);
-  const trouble = useStudio((s) => s.trouble);
+  const Shown = STAGE_PARTS[stage];
   const playing = useStudio((s) => s.playing);
   const name = useStudio((s) => s.design.name);
   const store = useStudioStore();
@@ -33,14 +51,7 @@ export function Studio() {
   useEffect(() => {
     document.title = `${name} · Rhabdoplex`;
   }, [name]);
-  useEffect(() => {
-    // What was typed a moment ago is stored before the page goes.
-    const leave = (): void => {
-      if (store.getState().saving !== 'saved') void store.save();
-    };
-    window.addEventListener('pagehide', leave);
-    return () => window.removeEventListener('pagehide', leave);
-  }, [store]);
+  useLeaving(store);
   useEffect(() => {
     if (!playing) return;
     let direction = store.getState().openDeg >= 179.9 ? -1 : 1;
@@ -66,37 +77,26 @@ export function Studio() {
     >
       <Header onKeys={() => setKeysShown(true)} />
       <Box display="grid" gridTemplateColumns="228px minmax(0, 1fr)" minHeight="0">
-        <BuildList />
+        <Guard part="build list">
+          <BuildList />
+        </Guard>
         <Box as="main" minWidth="0" minHeight="0" bg="sheet" position="relative" aria-label={`${stage} stage`}>
-          {trouble && (
-            <Box
-              role="alert"
-              position="absolute"
-              top="0"
-              left="0"
-              right="0"
-              zIndex="5"
-              bg="var(--bad-wash)"
-              borderLeft="4px solid var(--bad)"
-              px="12px"
-              py="8px"
-            >
-              {trouble} The last change can be undone; nothing was lost.
-            </Box>
-          )}
-          {stage === 'brief' && <BriefStage />}
-          {stage === 'build' && <BuildStage />}
-          {stage === 'dress' && <DressStage />}
-          {stage === 'prove' && <ProveStage />}
-          {stage === 'sheets' && <SheetsStage />}
-          {stage === 'make' && <MakeStage />}
+          <Bands />
+          <Guard key={stage} part={`${stage} stage`}>
+            <Shown />
+          </Guard>
         </Box>
       </Box>
-      {WITH_TRAVEL.has(stage) && <TravelStrip />}
-      <AddDialog />
-      <BringDialog />
-      <Workshop />
-      <TemplateDialog />
+      {WITH_TRAVEL.has(stage) && (
+        <Guard part="travel strip">
+          <TravelStrip />
+        </Guard>
+      )}
+      {DIALOGS.map(([part, Dialog]) => (
+        <Guard key={part} part={part}>
+          <Dialog />
+        </Guard>
+      ))}
       <ShortcutSheet shown={keysShown} onClose={() => setKeysShown(false)} />
     </Box>
   );

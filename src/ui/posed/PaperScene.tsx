@@ -1,92 +1,40 @@
 'use client';
-import { Box, chakra } from '@chakra-ui/react';
 import { OrbitControls } from '@react-three/drei';
 import { Canvas, useThree } from '@react-three/fiber';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo } from 'react';
 import * as THREE from 'three';
 import { slab } from '@/core/formats/solid';
 import { stockOf } from '@/core/document/design';
 import { useActions, useStudio } from '@/store/context';
 import type { Ring } from '@/core/plane/polygon';
 import type { Scene, SceneFacet, ScenePose } from '@/workers/protocol';
-import { Action } from '../common/Field';
+import type { Direction } from './views';
 
-const VIEWS: readonly (readonly [name: string, from: readonly [number, number, number]])[] = [
-  ['reader', [0.62, 1.15, 0.95]],
-  ['front', [0, 1, 0.18]],
-  ['end', [1, 0.02, 0.12]],
-  ['above', [0.001, 0.1, 1]],
-];
+export interface PaperSceneProps {
+  readonly scene: Scene;
+  /** Where the eye is, in world axes, and a number that changes when it is to be put back there. */
+  readonly from: Direction;
+  readonly turned: number;
+  /** The graphics are gone: nothing more will be drawn here. */
+  readonly onLost: () => void;
+}
 
-/**
- * The card as it stands, in paper with its thickness. Turn it with the pointer; it is the same thing as the flat
- * view.
- */
-export function PosedView() {
-  const scene = useStudio((s) => s.scene);
+/** The card in paper with its thickness, drawn by the graphics of the machine. */
+export function PaperScene({ scene, from, turned, onLost }: PaperSceneProps) {
   const pose = useStudio((s) => s.pose);
-  const [view, setView] = useState(0);
-  const [turned, setTurned] = useState(0);
   return (
-    <Box
-      as="section"
-      aria-label="Posed"
-      position="relative"
-      minWidth="0"
-      minHeight="0"
-      display="flex"
-      flexDirection="column"
-      borderRight="1px solid var(--rule)"
+    <Canvas
+      frameloop="demand"
+      shadows="soft"
+      dpr={[1, 2]}
+      camera={{ fov: 28, near: 1, far: 6000, up: [0, 0, 1] }}
+      style={{ position: 'absolute', inset: 0 }}
+      onCreated={({ gl }) => gl.domElement.addEventListener('webglcontextlost', onLost, { once: true })}
     >
-      <Box
-        display="flex"
-        justifyContent="space-between"
-        alignItems="center"
-        gap="4px 8px"
-        flexWrap="wrap"
-        p="8px 12px 0 14px"
-      >
-        <chakra.h2 className="heading">Posed</chakra.h2>
-        <Box display="flex" gap="4px" role="group" aria-label="View from">
-          {VIEWS.map(([name], i) => (
-            <Action
-              key={name}
-              small
-              aria-pressed={view === i}
-              onClick={() => {
-                setView(i);
-                setTurned((n) => n + 1);
-              }}
-              on={view === i}
-            >
-              {name}
-            </Action>
-          ))}
-        </Box>
-      </Box>
-      <Box
-        flex="1"
-        minHeight="0"
-        position="relative"
-        role="img"
-        aria-label={`Posed card, ${pose ? pose.openDeg.toFixed(0) : ''} degrees open`}
-        data-testid="posed"
-      >
-        {scene && (
-          <Canvas
-            frameloop="demand"
-            shadows="soft"
-            dpr={[1, 2]}
-            camera={{ fov: 28, near: 1, far: 6000, up: [0, 0, 1] }}
-            style={{ position: 'absolute', inset: 0 }}
-          >
-            <Light />
-            <Eye scene={scene} view={view} turned={turned} />
-            <Card scene={scene} pose={pose} />
-          </Canvas>
-        )}
-      </Box>
-    </Box>
+      <Light />
+      <Eye scene={scene} from={from} turned={turned} />
+      <Card scene={scene} pose={pose} />
+    </Canvas>
   );
 }
 
@@ -121,19 +69,19 @@ function Light() {
   );
 }
 
-function Eye({ scene, view, turned }: { scene: Scene; view: number; turned: number }) {
+function Eye({ scene, from, turned }: { scene: Scene; from: Direction; turned: number }) {
   const { camera, invalidate, size } = useThree();
   const reach = sizeOf(scene);
   useEffect(() => {
-    const from = new THREE.Vector3(...VIEWS[view][1]).normalize();
+    const away = new THREE.Vector3(...from).normalize();
     const room = Math.min(1, size.width / Math.max(1, size.height));
-    camera.position.copy(from.multiplyScalar((reach * 4.1) / room)).add(new THREE.Vector3(0, 0, reach * 0.22));
+    camera.position.copy(away.multiplyScalar((reach * 4.1) / room)).add(new THREE.Vector3(0, 0, reach * 0.22));
     camera.up.set(0, 0, 1);
     camera.lookAt(0, 0, reach * 0.22);
     camera.updateProjectionMatrix();
     invalidate();
     // `turned` counts clicks: the same view again brings it back after orbiting.
-  }, [camera, invalidate, reach, view, turned, size.width, size.height]);
+  }, [camera, invalidate, reach, from, turned, size.width, size.height]);
   return (
     <OrbitControls
       makeDefault

@@ -1,0 +1,80 @@
+'use client';
+import { Box } from '@chakra-ui/react';
+import { useEffect, useMemo, useRef, useState, type PointerEvent, type WheelEvent } from 'react';
+import type { Picture } from '@/core/formats/picture';
+import type { Design } from '@/core/document/design';
+import { useActions, useStudio } from '@/store/context';
+import { engine, newestWins } from '@/workers/client';
+import { PosedPicture } from '../common/PosedPicture';
+import { turnedBy, type Direction } from './views';
+
+/** Least and most a drawing is enlarged. */
+const ZOOM = [0.4, 8] as const;
+/** Moved by less, in pixels, a press is a click. */
+const CLICK_PX = 3;
+
+/** The solver's own drawing of the pose, turned and chosen from like the view in paper. */
+export function DrawnScene({ from: begun }: { readonly from: Direction }) {
+  const design = useStudio((s) => s.preview ?? s.design);
+  const openDeg = useStudio((s) => s.pose?.openDeg ?? s.openDeg);
+  const lit = useStudio((s) => s.lit);
+  const { light, select } = useActions();
+  const [from, setFrom] = useState<Direction>(begun);
+  const [zoom, setZoom] = useState(1);
+  const [picture, setPicture] = useState<Picture | null>(null);
+  const frame = useRef<HTMLDivElement>(null);
+  const pressed = useRef<{ x: number; y: number; moved: number } | null>(null);
+  const ask = useMemo(
+    () =>
+      newestWins(
+        (d: Design, open: number, eye: Direction) => engine('pose').picture(d, open, eye),
+        (answer) => {
+          if (answer.ok) setPicture(answer.value);
+        },
+      ),
+    [],
+  );
+  useEffect(() => ask(design, openDeg, from), [ask, design, openDeg, from]);
+
+  const move = (e: PointerEvent): void => {
+    const p = pressed.current;
+    const height = frame.current?.clientHeight ?? 1;
+    if (!p) return;
+    const [dx, dy] = [e.clientX - p.x, e.clientY - p.y];
+    pressed.current = { x: e.clientX, y: e.clientY, moved: p.moved + Math.abs(dx) + Math.abs(dy) };
+    setFrom((eye) => turnedBy(eye, dx / height / 2, dy / height / 2));
+  };
+  const release = (e: PointerEvent): void => {
+    const part = (e.target as Element).getAttribute('data-mechanism');
+    if (pressed.current && pressed.current.moved < CLICK_PX && part) select(part);
+    pressed.current = null;
+  };
+  const wheel = (e: WheelEvent): void =>
+    setZoom((z) => Math.min(ZOOM[1], Math.max(ZOOM[0], z * Math.exp(-e.deltaY / 500))));
+  return (
+    <Box
+      ref={frame}
+      position="absolute"
+      inset="0"
+      overflow="hidden"
+      cursor="grab"
+      touchAction="none"
+      onPointerDown={(e) => {
+        pressed.current = { x: e.clientX, y: e.clientY, moved: 0 };
+        frame.current?.setPointerCapture(e.pointerId);
+      }}
+      onPointerMove={move}
+      onPointerUp={release}
+      onPointerCancel={() => (pressed.current = null)}
+      onWheel={wheel}
+      onPointerOver={(e) => light([(e.target as Element).getAttribute('data-part') ?? ''].filter(Boolean))}
+      onPointerLeave={() => light([])}
+    >
+      {picture && (
+        <Box height="100%" transform={`scale(${zoom})`}>
+          <PosedPicture picture={picture} height="100%" lit={lit} label="Drawing of the posed card" />
+        </Box>
+      )}
+    </Box>
+  );
+}

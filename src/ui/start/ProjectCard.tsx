@@ -1,0 +1,97 @@
+'use client';
+import { Box, chakra } from '@chakra-ui/react';
+import { IconCopy, IconDownload, IconTrash } from '@tabler/icons-react';
+import { useEffect, useState } from 'react';
+import { cardValues } from '@/core/document/fields';
+import type { Picture } from '@/core/formats/picture';
+import { formatLength } from '@/core/units/length';
+import type { StoredProject } from '@/store/projects';
+import { engine } from '@/workers/client';
+import { Action } from '../common/Field';
+import { designJson, fileName, saveAs } from '../common/files';
+import { PosedPicture } from '../common/PosedPicture';
+
+interface ProjectCardProps {
+  readonly project: StoredProject;
+  readonly onOpen: () => void;
+  readonly onCopy: () => void;
+  readonly onRemove: () => void;
+  readonly onError: (text: string) => void;
+}
+
+/** A true thumbnail: the card's own pose, solved for it. */
+export function ProjectCard({ project: { design, updated }, onOpen, onCopy, onRemove, onError }: ProjectCardProps) {
+  const [picture, setPicture] = useState<Picture | null>(null);
+  useEffect(() => {
+    let live = true;
+    void engine('study')
+      .picture(design, 100)
+      .then((answer) => {
+        if (!live) return;
+        if (answer.ok) setPicture(answer.value);
+        else onError(`${design.name} cannot be posed: ${answer.why}.`);
+      });
+    return () => {
+      live = false;
+    };
+    // The notice is only a way out; a new one does not need a new picture.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [design]);
+  const { gutter, reachA } = cardValues(design);
+  const show = (mm: unknown): string => formatLength(mm as number, design.units);
+  const count = design.mechanisms.length;
+  const size = `${show(gutter)} × ${show(reachA)} ${design.units}`;
+  return (
+    <Box
+      as="li"
+      bg="sheet"
+      border="1px solid var(--rule)"
+      borderRadius="card"
+      boxShadow="0 1px 0 var(--rule), 0 6px 14px -10px var(--shade)"
+      _hover={{ borderColor: 'accent' }}
+    >
+      <chakra.button
+        type="button"
+        className="plain"
+        width="100%"
+        p="14px 16px 8px"
+        onClick={onOpen}
+        aria-label={`Open ${design.name}`}
+      >
+        <Box height="170px" mb="8px">
+          {picture && <PosedPicture picture={picture} height={170} label={`${design.name}, posed`} />}
+        </Box>
+        <Box fontWeight="700" fontSize="16px">
+          {design.name}
+        </Box>
+        <Box color="ink2" fontSize="13px">
+          {size} closed · {count} {count === 1 ? 'mechanism' : 'mechanisms'} · {dayOf(updated)}
+        </Box>
+      </chakra.button>
+      <Box display="flex" gap="6px" p="0 14px 12px">
+        <Action small aria-label={`Duplicate ${design.name}`} onClick={onCopy}>
+          <IconCopy size={15} aria-hidden />
+        </Action>
+        <Action
+          small
+          aria-label={`Save ${design.name} as a file`}
+          onClick={() => saveAs(`${fileName(design.name)}.json`, designJson(design), 'application/json')}
+        >
+          <IconDownload size={15} aria-hidden />
+        </Action>
+        <Box flex="1" />
+        <Action small aria-label={`Remove ${design.name}`} onClick={onRemove}>
+          <IconTrash size={15} aria-hidden />
+        </Action>
+      </Box>
+    </Box>
+  );
+}
+
+/** A day as people write it; a record may hold anything. */
+export function dayOf(time: number): string {
+  const date = new Date(time);
+  return Number.isNaN(date.getTime())
+    ? 'at an unknown time'
+    : date.toLocaleDateString(undefined, { day: 'numeric', month: 'short' });
+}
