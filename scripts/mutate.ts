@@ -5,15 +5,17 @@
 import { spawnSync } from 'node:child_process';
 import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join, resolve } from 'node:path';
+import { dirname, join, resolve } from 'node:path';
 import { seeded } from '../src/core/linkage/random';
 
 const FOLDERS = ['src/core/rules', 'src/core/proof', 'src/core/linkage'];
-/** Tests asked first, and those asked where the first notice nothing. */
-const TESTS = [
-  ['core/rules/', 'core/linkage/', 'core/kinds/'],
-  ['core/proof/', 'core/assembly/', 'core/formats/'],
-];
+/** Tests asked first by the folder of the edit, and those asked where the first notice nothing. */
+const FIRST: Readonly<Record<string, readonly string[]>> = {
+  'src/core/rules': ['core/rules/'],
+  'src/core/proof': ['core/proof/'],
+  'src/core/linkage': ['core/linkage/'],
+};
+const THEN = [['core/rules/', 'core/linkage/', 'core/kinds/', 'core/proof/', 'core/assembly/', 'core/sheets/']];
 const RUN_MS = 240_000;
 
 /** What an edit puts in place of what. */
@@ -85,7 +87,7 @@ function main(): void {
     const copy = join(root, file);
     const text = readFileSync(copy, 'utf8');
     writeFileSync(copy, text.slice(0, at) + now + text.slice(at + was.length));
-    const seen = TESTS.some((patterns) => notices(root, patterns));
+    const seen = [FIRST[dirname(file)], ...THEN].some((patterns) => notices(root, patterns));
     writeFileSync(copy, text);
     if (seen) noticed++;
     console.log(`${k + 1}/${count} ${seen ? 'noticed' : 'NOT NOTICED'} ${file}:${line} "${was}" -> "${now}"`);

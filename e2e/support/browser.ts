@@ -5,7 +5,12 @@ import { join } from 'node:path';
 import { Builder, By, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import chrome from 'selenium-webdriver/chrome';
 
-export async function openBrowser(width = 1280, height = 800): Promise<{ driver: WebDriver; downloads: string }> {
+/** @param profile folder of an earlier browser to go on with; a new one unless given */
+export async function openBrowser(
+  width = 1280,
+  height = 800,
+  profile?: string,
+): Promise<{ driver: WebDriver; downloads: string }> {
   const downloads = mkdtempSync(join(tmpdir(), 'rhabdoplex-downloads-'));
   const options = new chrome.Options();
   options.setChromeBinaryPath(process.env.CHROMIUM ?? '/usr/bin/chromium');
@@ -25,6 +30,7 @@ export async function openBrowser(width = 1280, height = 800): Promise<{ driver:
     '--force-device-scale-factor=1',
     '--hide-scrollbars',
     '--lang=en-GB',
+    ...(profile ? [`--user-data-dir=${profile}`] : []),
   );
   options.setUserPreferences({ 'download.default_directory': downloads, 'download.prompt_for_download': false });
   const service = new chrome.ServiceBuilder(process.env.CHROMEDRIVER ?? '/usr/bin/chromedriver');
@@ -68,3 +74,12 @@ export const click = (driver: WebDriver, css: string): Promise<boolean> =>
     await driver.findElement(By.css(css)).click();
     return true;
   });
+
+/** Runs `source` in every page of this tab before its own scripts, until the function returned is called. */
+export async function beforePages(driver: WebDriver, source: string): Promise<() => Promise<void>> {
+  const tools = driver as chrome.Driver;
+  const added = (await tools.sendAndGetDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
+    source,
+  })) as unknown as { identifier: string };
+  return () => tools.sendDevToolsCommand('Page.removeScriptToEvaluateOnNewDocument', { ...added });
+}

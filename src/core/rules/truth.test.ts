@@ -8,7 +8,7 @@ import { prove } from '../proof/prove';
 import { card, findings, layered, SCALLOPED, shapedCard, stand } from '../tests/cards';
 import type { ParameterValues } from '../kinds';
 import { radToDeg } from '../units/angle';
-import { closedSize } from './index';
+import { closedSize, overhangOf } from './index';
 import { baseExtent } from './rule';
 
 describe('paper that is not there', () => {
@@ -134,6 +134,24 @@ test('an uneven base keeps its true ends: 160 from -50 to 110, not 220', () => {
   expect([foot, head].map(Math.abs).sort((p, q) => p - q)).toEqual([expect.closeTo(50, 6), expect.closeTo(110, 6)]);
   expect(reachA + reachB).toBeCloseTo(140, 6);
   expect(closedSize({ assembly: a, closed: poseAt(a, 0) }).alongMm).toBeCloseTo(160, 6);
+  // What sticks out near a corner is past the end it is nearest to, counted from the middle of this base.
+  const low = foot > -60;
+  const far = low ? 1 : -1;
+  for (const [x, y, side] of [
+    [3 * far, -10, low ? 'head' : 'foot'],
+    [-40 * far, 3, 'fore'],
+    [0, 0, null],
+  ] as const) {
+    const flag = layered(d, {
+      shape: { width: 6, height: 6 },
+      from: { x: low ? 'high' : 'low', y: 'high' },
+      x,
+      y,
+    });
+    const on = buildAssembly(flag);
+    const past = overhangOf(on, poseAt(on, 0));
+    expect(Object.entries(past).filter(([, mm]) => mm > 0)).toEqual(side ? [[side, expect.closeTo(3, 3)]] : []);
+  }
 });
 
 describe('layers that hold down what must lift', () => {

@@ -31,7 +31,7 @@ export function PosedPicture({
         <path
           key={i}
           data-part={p.id}
-          data-mechanism={p.mechanism}
+          data-of={p.mechanism}
           d={[p.points, ...p.holes].map((ring) => `M${ring.map((q) => q.join(' ')).join('L')}Z`).join('')}
           fillRule="evenodd"
           fill={lit.includes(p.id) ? 'var(--accent-wash)' : p.fill}

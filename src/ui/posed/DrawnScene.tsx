@@ -23,7 +23,7 @@ export function DrawnScene({ from: begun }: { readonly from: Direction }) {
   const [zoom, setZoom] = useState(1);
   const [picture, setPicture] = useState<Picture | null>(null);
   const frame = useRef<HTMLDivElement>(null);
-  const pressed = useRef<{ x: number; y: number; moved: number } | null>(null);
+  const pressed = useRef<{ x: number; y: number; moved: number; on: string | null } | null>(null);
   const ask = useMemo(
     () =>
       newestWins(
@@ -41,12 +41,12 @@ export function DrawnScene({ from: begun }: { readonly from: Direction }) {
     const height = frame.current?.clientHeight ?? 1;
     if (!p) return;
     const [dx, dy] = [e.clientX - p.x, e.clientY - p.y];
-    pressed.current = { x: e.clientX, y: e.clientY, moved: p.moved + Math.abs(dx) + Math.abs(dy) };
+    pressed.current = { ...p, x: e.clientX, y: e.clientY, moved: p.moved + Math.abs(dx) + Math.abs(dy) };
     setFrom((eye) => turnedBy(eye, dx / height / 2, dy / height / 2));
   };
-  const release = (e: PointerEvent): void => {
-    const part = (e.target as Element).getAttribute('data-mechanism');
-    if (pressed.current && pressed.current.moved < CLICK_PX && part) select(part);
+  const release = (): void => {
+    const p = pressed.current;
+    if (p?.on && p.moved < CLICK_PX) select(p.on);
     pressed.current = null;
   };
   const wheel = (e: WheelEvent): void =>
@@ -60,7 +60,9 @@ export function DrawnScene({ from: begun }: { readonly from: Direction }) {
       cursor="grab"
       touchAction="none"
       onPointerDown={(e) => {
-        pressed.current = { x: e.clientX, y: e.clientY, moved: 0 };
+        // Once it is captured, the pointer no longer tells what it is over.
+        const on = (e.target as Element).getAttribute('data-of');
+        pressed.current = { x: e.clientX, y: e.clientY, moved: 0, on };
         frame.current?.setPointerCapture(e.pointerId);
       }}
       onPointerMove={move}

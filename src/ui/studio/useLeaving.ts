@@ -18,13 +18,19 @@ export function useLeaving(store: StudioStore): void {
       if (store.unsaved()) event.preventDefault();
     };
     window.addEventListener('pagehide', take);
-    // Back within the application: before the fields go, when they no longer tell what was typed.
-    window.addEventListener('popstate', take);
+    // Back within the application: ahead of the router, which takes the fields away at once.
+    const traversed = (event: Event): void => {
+      if ((event as { navigationType?: string }).navigationType === 'traverse') take();
+    };
+    const navigation = (window as { navigation?: EventTarget }).navigation;
+    navigation?.addEventListener('navigate', traversed);
+    window.addEventListener('popstate', take, true);
     window.addEventListener('beforeunload', ask);
     document.addEventListener('visibilitychange', hidden);
     return () => {
       window.removeEventListener('pagehide', take);
-      window.removeEventListener('popstate', take);
+      navigation?.removeEventListener('navigate', traversed);
+      window.removeEventListener('popstate', take, true);
       window.removeEventListener('beforeunload', ask);
       document.removeEventListener('visibilitychange', hidden);
     };
