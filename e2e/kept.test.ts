@@ -361,6 +361,7 @@ describe('without graphics', () => {
   });
   test('graphics that are lost on the way: the drawing takes over, and 3D can be tried again', async () => {
     await page.openCard('Terrace night');
+    await page.proved();
     await driver.executeScript(
       `document.querySelector('[data-testid=posed] canvas').getContext('webgl2')
          .getExtension('WEBGL_lose_context').loseContext();`,

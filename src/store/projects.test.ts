@@ -6,7 +6,6 @@ import { addMechanism } from '@/core/document/standing';
 import { claimOnce, withDatabase } from './database';
 import {
   addProject,
-  dropProject,
   emptyShelf,
   listProjects,
   loadProject,
@@ -104,8 +103,11 @@ describe('a record that does not read', () => {
     expect(unread[0].repaired?.leftOut).toHaveLength(1);
     const opened = await loadProject('b');
     expect(opened).toMatchObject({ ok: false, why: expect.stringMatching(/Nothing was changed/) });
-    await dropProject('b');
-    expect((await listProjects()).unread).toEqual([]);
+    await setRemoved('b', true);
+    const { unread: left, shelf } = await listProjects();
+    expect([left, shelf.map((c) => c.name)]).toEqual([[], ['Broken']]);
+    await setRemoved('b', false);
+    expect((await listProjects()).unread[0].raw).toEqual(broken);
   });
   test.each([
     ['a newer version', { rhabdoplex: 99, name: 'Tomorrow' }, 'Tomorrow'],

@@ -167,15 +167,6 @@ export async function emptyShelf(): Promise<void> {
   });
   announce({ kind: 'listed' });
 }
-/** Removes a record for good, read or not. */
-export async function dropProject(id: string): Promise<void> {
-  await withDatabase(async (db) => {
-    const tx = allStores(db);
-    await dropAll(tx, id);
-    await tx.done;
-  });
-  announce({ kind: 'listed' });
-}
 const allStores = (db: Database) => db.transaction(['projects', 'changes', 'histories'], 'readwrite');
 type All = ReturnType<typeof allStores>;
 async function dropAll(tx: All, id: string): Promise<void> {

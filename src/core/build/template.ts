@@ -117,7 +117,7 @@ export function buildTemplate(t: Template, stock: string): BasePieces {
   let n = 0;
   const making: Record<string, Making> = {};
   const made = (id: string, lines: readonly TemplateLine[]): string => {
-    const how = lines.find((l) => l.making)?.making;
+    const how = closest(lines.flatMap((l) => l.making ?? []));
     if (how) making[id] = how;
     return id;
   };
@@ -272,3 +272,7 @@ const onOutline = (p: Polygon, { a, b }: Pair): boolean =>
   [a, b, lerp2(a, b, 0.5)].every((q) => distanceToEdge(p, q) < ON_EDGE_MM);
 const within = (p: Polygon, { a, b }: Pair): boolean =>
   contains({ outer: p.outer, holes: [] }, lerp2(a, b, 0.5)) || distanceToEdge(p, lerp2(a, b, 0.5)) < ON_EDGE_MM;
+
+/** The making of one crease that came in stretches: whole dashes are spread over each, so the least gap made them all. */
+const closest = (ways: readonly Making[]): Making | undefined =>
+  [...ways].sort((a, b) => (a.way === 'perforate' && b.way === 'perforate' ? a.gapMm - b.gapMm : 0))[0];

@@ -1,7 +1,7 @@
 /** DXF (ASCII) in millimetres: one layer per role, folds with their line types. */
 import { DxfWriter, LWPolylineFlags, SplineFlags, Units, point2d, point3d, type vec3_t } from '@tarikjabiri/dxf';
 import { TEMPLATE_ROLES } from '../pattern/pattern';
-import { bezierOf, strokesOf, type Stroke } from '../plane/arcs';
+import { bezierOf, type Stroke } from '../plane/arcs';
 import type { Vec2 } from '../plane/vec2';
 import { ROLE_STYLE, walkPlate, type Plate } from './plate';
 
@@ -21,9 +21,8 @@ export function toDxf(plate: Plate): string {
     dxf.addLayer(role, dxfColour, lineType);
   }
   return walkPlate(plate, {
-    line(role, points, closed, { fold }) {
+    line(role, { points, closed, strokes }, { fold }) {
       const layerName = fold === 'mountain' ? 'perforation-mountain' : role;
-      const strokes = strokesOf(points, closed);
       if (strokes.length === 1 && strokes[0].kind === 'line') {
         dxf.addLine(point3d(...points[0]), point3d(...points[1]), { layerName });
         return;

@@ -25,7 +25,7 @@ import {
 } from 'pdf-lib';
 import type { FlatSize } from '../paper/sizes';
 import type { Vec2 } from '../plane/vec2';
-import { bezierOf, strokesOf } from '../plane/arcs';
+import { bezierOf, type Stroke } from '../plane/arcs';
 import { boxOf } from '../plane/polygon';
 import { ROLE_STYLE, walkPlate, type Plate } from './plate';
 import { SIZE_ROUNDING_MM } from '../tolerance';
@@ -111,14 +111,14 @@ function drawTile(pdf: PDFDocument, font: PDFFont, plate: Plate, tile: Tile): vo
     endPath(),
   );
   walkPlate(plate, {
-    line(role, points, closed) {
+    line(role, { points, closed, strokes }) {
       const { colour, dashMm, weightMm } = ROLE_STYLE[role];
       if (outside(points.map(place), window)) return;
       page.pushOperators(
         setStrokingColor(colourOf(colour)),
         setLineWidth(pt(weightMm)),
         setDashPattern(dashMm.map(pt), 0),
-        ...pathOf(points.map(place), closed),
+        ...pathOf(points[0], strokes, closed, place),
         stroke(),
       );
     },
@@ -142,11 +142,13 @@ function outside(points: readonly Vec2[], { x0, y0, x1, y1 }: Window): boolean {
 }
 
 /** One path, its curves as Bézier curves. */
-function pathOf(points: readonly Vec2[], closed: boolean): PDFOperator[] {
-  const at = ([x, y]: Vec2): [number, number] => [pt(x), pt(y)];
-  let from = points[0];
+function pathOf(first: Vec2, strokes: readonly Stroke[], closed: boolean, place: (p: Vec2) => Vec2): PDFOperator[] {
+  const at = (p: Vec2): [number, number] => {
+    const [x, y] = place(p);
+    return [pt(x), pt(y)];
+  };
+  let from = first;
   const out = [moveTo(...at(from))];
-  const strokes = strokesOf(points, closed);
   for (const s of strokes) {
     const closes = closed && s === strokes[strokes.length - 1];
     if (s.kind === 'line' && !closes) out.push(lineTo(...at(s.to)));

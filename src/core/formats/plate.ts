@@ -1,8 +1,10 @@
 /** What an export shows: drawings placed on a surface, walked once for every format. */
 import type { LineRole } from '../pattern/pattern';
-import type { Vec2 } from '../plane/vec2';
+import { joinKey, strokesOf, type Stroke } from '../plane/arcs';
+import { dist2, distToSegment, type Vec2 } from '../plane/vec2';
 import { inCutOrder, type Drawing, type DrawnLine } from '../sheets/drawing';
 import { onSheet, type SheetLayout } from '../sheets/pack';
+import { WELD_MM } from '../tolerance';
 
 export interface PlateItem {
   readonly drawing: Drawing;
@@ -38,9 +40,16 @@ export const plateOfSheet = (title: string, sheet: SheetLayout): Plate => ({
   items: sheet.placed.map((p) => ({ drawing: p.drawing, place: (at) => onSheet(p, at) })),
 });
 
+/** A line in plate axes, and as the strokes it is drawn with. */
+export interface PlatePath {
+  readonly points: readonly Vec2[];
+  readonly closed: boolean;
+  readonly strokes: readonly Stroke[];
+}
+
 /** Takes lines in plate axes: mm, y up. A sink flips y itself if its format needs that. */
 export interface PlateSink<Out> {
-  line(role: LineRole, points: readonly Vec2[], closed: boolean, line: DrawnLine, item: PlateItem): void;
+  line(role: LineRole, path: PlatePath, line: DrawnLine, item: PlateItem): void;
   finish(): Out;
 }
 
@@ -48,10 +57,39 @@ export interface PlateSink<Out> {
 export function walkPlate<Out>(plate: Plate, sink: PlateSink<Out>): Out {
   for (const item of plate.items) {
     const lines = [...item.drawing.lines.filter((l) => l.role === 'glue'), ...inCutOrder(item.drawing)];
-    for (const l of lines) sink.line(l.role, l.points.map(item.place), l.closed, l, item);
+    const ends = endsOf(lines);
+    for (const l of lines) {
+      const points = l.points.map(item.place);
+      // Where lines meet is looked for in the piece; strokes are made on the plate.
+      const joins = new Set(metBy(l, ends).map((k) => joinKey(points[k])));
+      sink.line(l.role, { points, closed: l.closed, strokes: strokesOf(points, l.closed, joins) }, l, item);
+    }
   }
   return sink.finish();
 }
+
+/** Ends of the lines that are worked: they lie on others, mostly. */
+const endsOf = (lines: readonly DrawnLine[]): Vec2[] =>
+  lines
+    .filter((l) => !l.closed && l.role !== 'glue' && l.role !== 'mark')
+    .flatMap((l) => [l.points[0], l.points[l.points.length - 1]]);
+
+/**
+ * Points of a line that the ends of others lie on. An end that lies on a chord, and not on the curve it stands for, has
+ * both ends of the chord: it stays as it is.
+ */
+function metBy({ points, closed }: DrawnLine, ends: readonly Vec2[]): number[] {
+  return points.flatMap((a, k) => {
+    const next = k + 1 < points.length ? k + 1 : closed ? 0 : -1;
+    if (next < 0) return ends.some((p) => dist2(p, a) < WELD_MM) ? [k] : [];
+    const on = ends.filter((p) => within(p, a, points[next]) && distToSegment(p, a, points[next]) < WELD_MM);
+    const inside = on.some((p) => dist2(p, a) >= WELD_MM && dist2(p, points[next]) >= WELD_MM);
+    return inside ? [k, next] : on.some((p) => dist2(p, a) < WELD_MM) ? [k] : [];
+  });
+}
+/** In the box of a segment, or so close to it that it may lie on it. */
+const within = (p: Vec2, a: Vec2, b: Vec2): boolean =>
+  [0, 1].every((i) => p[i] >= Math.min(a[i], b[i]) - WELD_MM && p[i] <= Math.max(a[i], b[i]) + WELD_MM);
 
 /** Line styles by role: pattern and weight first, colour second. Dashes in mm; weights in mm. */
 export const ROLE_STYLE: Readonly<

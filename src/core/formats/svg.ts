@@ -1,6 +1,6 @@
 /** SVG in true millimetres: one group per role, one user unit per mm. */
 import { LINE_ROLES, type LineRole } from '../pattern/pattern';
-import { strokesOf, type Stroke } from '../plane/arcs';
+import type { Stroke } from '../plane/arcs';
 import type { Vec2 } from '../plane/vec2';
 import { trimNumber } from '../units/length';
 import { ROLE_STYLE, walkPlate, type Plate, type PlateSink } from './plate';
@@ -12,9 +12,8 @@ export function toSvg(plate: Plate): string {
   const at = ([x, y]: Vec2): string => `${coordinate(x)} ${coordinate(plate.heightMm - y)}`;
   const groups = new Map<LineRole, string[]>();
   const sink: PlateSink<string> = {
-    line(role, points, closed, { id, fold }) {
+    line(role, { points, closed, strokes: all }, { id, fold }) {
       // The last line of a closed path is drawn by closing it.
-      const all = strokesOf(points, closed);
       const drawn = closed && all[all.length - 1].kind === 'line' ? all.slice(0, -1) : all;
       const strokes = drawn.map((s) => strokeOf(s, at));
       const d = [`M${at(points[0])}`, ...strokes, ...(closed ? ['Z'] : [])].join(' ');

@@ -9,6 +9,7 @@ import type { Vec2 } from '../plane/vec2';
 import { ShapeError } from '../shapes/shape';
 import { dxfLines } from './template-dxf';
 import { guessRole } from './template-roles';
+import type { RawLine } from './template-raw';
 import { svgLines } from './template-svg';
 
 export { guessRole } from './template-roles';
@@ -34,6 +35,25 @@ export interface ReadTemplate {
   readonly leftOut: readonly string[];
 }
 
+/** Points of a whole template, and how far from the origin they may lie, mm. */
+const MOST_POINTS = 200_000;
+const FARTHEST_MM = 1e5;
+
+/** Before anything is arranged: so many points, all of them within reach. */
+function checkPoints(lines: readonly RawLine[]): void {
+  const count = lines.reduce((n, l) => n + l.points.length, 0);
+  if (count > MOST_POINTS)
+    throw new ShapeError(`the drawing has ${count} points; at most ${MOST_POINTS} are read: bring in a part of it`);
+  for (const l of lines)
+    for (const p of l.points)
+      for (const x of p)
+        if (!(Math.abs(x) <= FARTHEST_MM))
+          throw new ShapeError(
+            `line ${l.id.slice(0, 60)} has a point at ${Number(x.toPrecision(3))} mm; a card’s are within ` +
+              `${FARTHEST_MM} mm of the origin`,
+          );
+}
+
 /**
  * Read a template. `name` tells by its ending what it is. Throws ShapeError with what is wrong and what would be
  * right.
@@ -44,6 +64,7 @@ export function readTemplate(text: string, name: string): ReadTemplate {
   if (raw.lines.length === 0) throw new ShapeError('the drawing has no lines in it');
   if (raw.lines.length > MOST_LINES)
     throw new ShapeError(`the drawing has ${raw.lines.length} lines; at most ${MOST_LINES} are read`);
+  checkPoints(raw.lines);
   const seen = new Map<string, number>();
   const lines = raw.lines.map(
     (l): DrawnLine & { said: string; layer: string; colour: string; dashed: boolean; dashDot: boolean } => {

@@ -39,17 +39,19 @@ const as = (template: Template): Design => {
   const d = blankDesign('t');
   return { ...d, card: { ...d.card, template } };
 };
-const step = addMechanism(
-  addMechanism(blankDesign('t', 200, 120), 'step-fold', 'card.gutter', {
-    depth: 31.7,
-    height: 22.3,
-    width: 60,
-    offset: 7,
-  }).design,
-  'strut-figure',
-  'card.gutter',
-  { shape: { circle: 40 }, depth: 18, offset: -60 },
-).design;
+const stepAnd = (shape: { circle: number } | { path: string }): Design =>
+  addMechanism(
+    addMechanism(blankDesign('t', 200, 120), 'step-fold', 'card.gutter', {
+      depth: 31.7,
+      height: 22.3,
+      width: 60,
+      offset: 7,
+    }).design,
+    'strut-figure',
+    'card.gutter',
+    { shape, depth: 18, offset: -60 },
+  ).design;
+const step = stepAnd({ circle: 40 });
 
 describe.each(['svg', 'dxf'] as const)('round trip by %s', (format) => {
   test('paper, creases and pose are the same', async () => {
@@ -60,7 +62,9 @@ describe.each(['svg', 'dxf'] as const)('round trip by %s', (format) => {
     expect(back.misfits).toEqual([]);
     expect(back.facets.length).toBe(own.facets.length);
     const areas = (a: typeof own): number[] => a.facets.map((f) => polygonArea(f.polygon)).sort((x, y) => x - y);
-    areas(back).forEach((v, i) => expect(Math.abs(v / areas(own)[i] - 1)).toBeLessThan(1e-6));
+    // The file has the true curve, which leaves the chords on either side by at most what curves are drawn with: 0.01 mm
+    // along the 126 mm round the disc.
+    areas(back).forEach((v, i) => expect(Math.abs(v - areas(own)[i])).toBeLessThan(Math.max(1e-6 * v, 2 * 0.01 * 126)));
     const folds = (a: typeof own): number[] => a.creases.map((c) => foldDeg(poseAt(a, 70), c)).sort((x, y) => x - y);
     folds(back).forEach((v, i) => expect(v).toBeCloseTo(folds(own)[i], 5));
     expect(
@@ -357,10 +361,12 @@ describe('DXF (reference of its ASCII form, group codes by entity)', () => {
 });
 
 describe('perforated creases', () => {
+  // Of straight lines: where a crease ends on a curve, its length may change by what curves are drawn with.
+  const plain = stepAnd({ path: 'M-20 0L-14 -38L9 -40L20 0Z' });
   const perforated: Design = {
-    ...step,
+    ...plain,
     making: {
-      ...step.making,
+      ...plain.making,
       roles: { valley: { way: 'perforate', cutMm: 3, gapMm: 2 }, mountain: { way: 'perforate', cutMm: 2.5, gapMm: 1 } },
     },
   };
@@ -383,7 +389,7 @@ describe('perforated creases', () => {
       const template = templateOf(text(await exportDesign(perforated, { format, openDeg: 90 })), `card.${format}`);
       expect(findFaults(templateLines(template))).toEqual([]);
       const back = withTemplate(blankDesign('back'), template);
-      const [own, again] = [buildAssembly(step), buildAssembly(back)];
+      const [own, again] = [buildAssembly(plain), buildAssembly(back)];
       expect(again.facets).toHaveLength(own.facets.length);
       const folds = (a: typeof own): string[] => a.creases.map((c) => foldDeg(poseAt(a, 70), c).toFixed(4)).sort();
       expect(folds(again)).toEqual(folds(own));

@@ -102,7 +102,7 @@ function creaseOf(
   const ends = [end(first, first.a), end(last, last.b)];
   if (row.length === 1 && (!ends[0] || !ends[1] || dist2(first.a, ends[0]) + dist2(first.b, ends[1]) < IN_LINE_MM))
     return null;
-  const gapMm = bridges.length > 0 ? mean(bridges) : dist2(first.a, ends[0]!) + dist2(first.b, ends[1]!);
+  const gapMm = bridges.length > 0 ? Math.min(...bridges) : dist2(first.a, ends[0]!) + dist2(first.b, ends[1]!);
   const outwards = (from: Vec2, to: Vec2): Vec2 => lerp2(from, to, 1 + gapMm / 2 / dist2(from, to));
   const points = [ends[0] ?? outwards(first.b, first.a), ends[1] ?? outwards(last.a, last.b)];
   // Down to the micrometre, so that as many dashes fit as were there.

@@ -33,14 +33,15 @@ const MOST_RADIUS_MM = 1e4;
 /**
  * A line as strokes from its first point; a closed one comes back to it. An arc or a cubic passes within ARC_FIT_MM of
  * every point it replaces and leaves no chord by more than curves are drawn with, so that a polygon with corners stays
- * one.
+ * one. `joins`: points that other lines meet, which stay ends of strokes.
  */
-export function strokesOf(points: readonly Vec2[], closed: boolean): Stroke[] {
+export function strokesOf(points: readonly Vec2[], closed: boolean, joins: Joins = NO_JOINS): Stroke[] {
   const run = closed ? [...points, points[0]] : points;
   const out: Stroke[] = [];
-  for (let i = 0; i + 1 < run.length;) {
-    const arc = longest(run, i, LEAST_ARC_CHORDS, arcOver);
-    const cubic = longest(run, i, LEAST_CUBIC_CHORDS, cubicStroke);
+  for (let i = 0, last = 0; i + 1 < run.length;) {
+    if (i >= last) for (last = i + 1; last + 1 < run.length && !joins.has(joinKey(run[last]));) last++;
+    const arc = longest(run, i, last, LEAST_ARC_CHORDS, arcOver);
+    const cubic = longest(run, i, last, LEAST_CUBIC_CHORDS, cubicStroke);
     const best = cubic && cubic.end - i > CUBIC_GAIN * (arc ? arc.end - i : 1) ? cubic : arc;
     out.push(best?.stroke ?? { kind: 'line', to: run[i + 1] });
     i = best?.end ?? i + 1;
@@ -48,11 +49,21 @@ export function strokesOf(points: readonly Vec2[], closed: boolean): Stroke[] {
   return out;
 }
 
+/** Points where lines end on others, by `joinKey`. */
+export type Joins = ReadonlySet<string>;
+const NO_JOINS: Joins = new Set();
+export const joinKey = ([x, y]: Vec2): string => `${x.toFixed(5)} ${y.toFixed(5)}`;
+
 type Fit = (run: readonly Vec2[], i: number, end: number) => Stroke | null;
 
-/** The stroke from point `i` that replaces the most chords: the reach is doubled, then closed in on. */
-function longest(run: readonly Vec2[], i: number, least: number, fit: Fit): { stroke: Stroke; end: number } | null {
-  const last = run.length - 1;
+/** The stroke from point `i` to `last` at most that replaces most chords: the reach is doubled, then closed in on. */
+function longest(
+  run: readonly Vec2[],
+  i: number,
+  last: number,
+  least: number,
+  fit: Fit,
+): { stroke: Stroke; end: number } | null {
   if (i + least > last) return null;
   let good = fit(run, i, i + least);
   if (!good) return null;

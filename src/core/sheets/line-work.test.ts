@@ -168,6 +168,8 @@ describe.each(ALL)('%s', (_, d) => {
 test('a round figure goes out as arcs: few strokes, not a thousand chords', async () => {
   const d = stand(card(200, 140), 'strut-figure', { shape: { circle: 60 }, depth: 25 });
   const svg = new TextDecoder().decode(await exportDesign(d, { format: 'svg', piece: 'card' }));
-  expect([...svg.matchAll(/A30 30 /g)].length).toBeGreaterThan(1);
+  const radii = [...svg.matchAll(/A([\d.]+) /g)].map((m) => Number(m[1]));
+  expect(radii.length).toBeGreaterThan(1);
+  radii.forEach((r) => expect(r).toBeCloseTo(30, 4));
   expect([...svg.matchAll(/L/g)].length).toBeLessThan(60);
 });

@@ -1,7 +1,7 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import type { Design } from '@/core/document/design';
-import { dropProject, type UnreadProject } from '@/store/projects';
+import { setRemoved, type UnreadProject } from '@/store/projects';
 import { Action } from '../common/Field';
 import { fileName, saveAs } from '../common/files';
 
@@ -27,15 +27,15 @@ export function UnreadCards({ unread, onKeep, onSay, onChanged }: UnreadCardsPro
   );
 }
 
-/** One of them: saved as it is, opened without what stands in the way, or dropped. */
+/** One of them: saved as it is, opened without what stands in the way, or put on the shelf. */
 export function UnreadCard({
   card: { id, name, why, raw, repaired },
   onKeep,
   onSay,
   onChanged,
 }: { readonly card: UnreadProject } & Omit<UnreadCardsProps, 'unread'>) {
-  const drop = async (): Promise<void> => {
-    await dropProject(id).catch((error: Error) => onSay(`${name} was not dropped: ${error.message}.`));
+  const shelve = async (): Promise<void> => {
+    await setRemoved(id, true).catch((error: Error) => onSay(`${name} is where it was: ${error.message}.`));
     onChanged();
   };
   const parts = repaired?.leftOut.length ?? 0;
@@ -65,8 +65,8 @@ export function UnreadCard({
               : `Bring in a copy without ${parts === 1 ? 'the part that does not read' : `${parts} parts`}`}
           </Action>
         )}
-        <Action small danger onClick={() => void drop()}>
-          Drop it for good
+        <Action small onClick={() => void shelve()}>
+          Remove it
         </Action>
       </Box>
     </Box>
