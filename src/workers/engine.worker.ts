@@ -20,6 +20,7 @@ import { letters } from '@/core/shapes/text';
 import { traceShape } from '@/core/shapes/trace';
 import { buildAssembly } from '@/core/build/build';
 import { blankDesign, type Design } from '@/core/document/design';
+import { checkTemplate } from '@/core/document/schema';
 import { gather, provingSteps } from '@/core/proof/prove';
 import { roomOf } from '@/core/proof/room';
 import { onlyWith, workSteps } from '@/core/build/steps';
@@ -215,7 +216,12 @@ const engine: Engine = {
       });
     }),
   template: (text, name) => answer(() => readTemplate(text, name)),
-  bringTemplate: (design, template) => answer(() => withTemplate(design, template)),
+  bringTemplate: (design, template) =>
+    answer(() => {
+      const why = checkTemplate(template);
+      if (why) throw new Error(`The template cannot be kept: ${why}`);
+      return withTemplate(design, template);
+    }),
   faults: (template) =>
     answer(() => ({
       lines: templateLines(template),

@@ -11,7 +11,6 @@ import { joinPerforations } from '../pattern/perforations';
 import { arrange } from '../plane/arrangement';
 import {
   contains,
-  distanceToEdge,
   insidePoint,
   largest,
   polygonArea,
@@ -21,6 +20,7 @@ import {
   type Polygon,
   type Region,
 } from '../plane/polygon';
+import { preparePolygon, type PreparedPolygon } from '../plane/prepared';
 import { cross2, dist2, distToLine, dot2, lerp2, scale2, sub2, type Vec2 } from '../plane/vec2';
 import { joinIntervals, withoutIntervals } from '../shapes/level';
 import { ShapeError } from '../shapes/shape';
@@ -69,8 +69,21 @@ function straightParts(l: TemplateLine): TemplateLine[] {
 /** Turns below this are none, degrees. */
 const STRAIGHT_DEG = 0.01;
 
-/** Pieces of the template. Throws ShapeError where there is no paper or nothing to open. */
+const built = new WeakMap<Template, Map<string, BasePieces>>();
+
+/**
+ * Pieces of the template; kept for as long as it is, since it is large and never changed in place. Throws ShapeError
+ * where there is no paper or nothing to open.
+ */
 export function buildTemplate(t: Template, stock: string): BasePieces {
+  let known = built.get(t);
+  if (!known) built.set(t, (known = new Map()));
+  let pieces = known.get(stock);
+  if (!pieces) known.set(stock, (pieces = piecesOf(t, stock)));
+  return pieces;
+}
+
+function piecesOf(t: Template, stock: string): BasePieces {
   const lines = templateLines(t);
   const cuts = lines.filter((l) => l.role === 'cut');
   const paper = unite(arrange(cuts.flatMap(pairs)).faces);
@@ -133,6 +146,7 @@ export function buildTemplate(t: Template, stock: string): BasePieces {
   const pieces = sheets.map((sheet, k): Piece => {
     const mine = creases.filter((l) => inside(sheet.whole, l) && !stretches.includes(l));
     const id = k === 0 ? 'card' : `card-part-${k + 1}`;
+    const [whole, rest] = [preparePolygon({ outer: sheet.whole.outer, holes: [] }), preparePolygon(sheet.rest)];
     return {
       id,
       title: k === 0 ? t.name : `${t.name}, part ${k + 1}`,
@@ -144,7 +158,7 @@ export function buildTemplate(t: Template, stock: string): BasePieces {
       outline: { outer: sheet.rest.outer.map(move), holes: sheet.rest.holes.map((h) => h.map(move)) },
       lines: [...cuts, ...lines.filter((l) => l.role === 'mark')].flatMap((l) =>
         pairs(l)
-          .filter((s) => within(sheet.whole, s) && (l.role === 'mark' || !onOutline(sheet.rest, s)))
+          .filter((s) => within(whole, s) && (l.role === 'mark' || !onOutline(rest, s)))
           .map(({ a, b }): PatternLine => ({
             role: l.role === 'mark' ? 'mark' : 'cut',
             a: move(a),
@@ -268,10 +282,10 @@ const straight = (p: readonly Vec2[]): boolean =>
   p.every((q) => Math.abs(cross2(sub2(p[p.length - 1], p[0]), sub2(q, p[0]))) < 1e-3 * dist2(p[p.length - 1], p[0]));
 type Pair = { readonly a: Vec2; readonly b: Vec2 };
 /** The outline itself is not a cut inside the piece. */
-const onOutline = (p: Polygon, { a, b }: Pair): boolean =>
-  [a, b, lerp2(a, b, 0.5)].every((q) => distanceToEdge(p, q) < ON_EDGE_MM);
-const within = (p: Polygon, { a, b }: Pair): boolean =>
-  contains({ outer: p.outer, holes: [] }, lerp2(a, b, 0.5)) || distanceToEdge(p, lerp2(a, b, 0.5)) < ON_EDGE_MM;
+const onOutline = (p: PreparedPolygon, { a, b }: Pair): boolean =>
+  [a, b, lerp2(a, b, 0.5)].every((q) => p.distanceToEdge(q) < ON_EDGE_MM);
+const within = (p: PreparedPolygon, { a, b }: Pair): boolean =>
+  p.contains(lerp2(a, b, 0.5)) || p.distanceToEdge(lerp2(a, b, 0.5)) < ON_EDGE_MM;
 
 /** The making of one crease that came in stretches: whole dashes are spread over each, so the least gap made them all. */
 const closest = (ways: readonly Making[]): Making | undefined =>

@@ -2,7 +2,7 @@
  * A whole template of cut and fold lines, from SVG or DXF, as lines sorted into groups that can be given roles. mm, y
  * up.
  */
-import { MOST_LINES } from '../pattern/mending';
+import { MOST_LINES, MOST_TEMPLATE_POINTS } from '../pattern/mending';
 import type { TemplateRole } from '../pattern/pattern';
 import { contains } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
@@ -35,15 +35,23 @@ export interface ReadTemplate {
   readonly leftOut: readonly string[];
 }
 
-/** Points of a whole template, and how far from the origin they may lie, mm. */
-const MOST_POINTS = 200_000;
+/** Names of layers and lines are kept up to this length: from both ends, which tell most. */
+const LONGEST_NAME = 200;
+const shortened = (name: string): string =>
+  name.length <= LONGEST_NAME ? name : `${name.slice(0, LONGEST_NAME - 60)}…${name.slice(-50)}`;
+/** Kinds of lines that can be given a role; windows get one more for each. */
+const MOST_GROUPS = 250;
+
+/** How far from the origin points may lie, mm. */
 const FARTHEST_MM = 1e5;
 
 /** Before anything is arranged: so many points, all of them within reach. */
 function checkPoints(lines: readonly RawLine[]): void {
   const count = lines.reduce((n, l) => n + l.points.length, 0);
-  if (count > MOST_POINTS)
-    throw new ShapeError(`the drawing has ${count} points; at most ${MOST_POINTS} are read: bring in a part of it`);
+  if (count > MOST_TEMPLATE_POINTS)
+    throw new ShapeError(
+      `the drawing has ${count} points; at most ${MOST_TEMPLATE_POINTS} are read: bring in a part of it`,
+    );
   for (const l of lines)
     for (const p of l.points)
       for (const x of p)
@@ -68,16 +76,23 @@ export function readTemplate(text: string, name: string): ReadTemplate {
   const seen = new Map<string, number>();
   const lines = raw.lines.map(
     (l): DrawnLine & { said: string; layer: string; colour: string; dashed: boolean; dashDot: boolean } => {
-      const n = (seen.get(l.id) ?? 0) + 1;
-      seen.set(l.id, n);
+      const [id, layer] = [shortened(l.id), shortened(l.layer)];
+      const n = (seen.get(id) ?? 0) + 1;
+      seen.set(id, n);
       return {
         ...l,
-        id: n === 1 ? l.id : `${l.id}~${n}`,
-        group: `${l.layer}|${l.colour}|${l.dashDot ? 'dash-dot' : l.dashed ? 'dashed' : 'solid'}`,
+        layer,
+        id: n === 1 ? id : `${id}~${n}`,
+        group: `${layer}|${l.colour.slice(0, 40)}|${l.dashDot ? 'dash-dot' : l.dashed ? 'dashed' : 'solid'}`,
       };
     },
   );
-  const groups = [...new Set(lines.map((l) => l.group))].map((key): LineGroup => {
+  const keys = [...new Set(lines.map((l) => l.group))];
+  if (keys.length > MOST_GROUPS)
+    throw new ShapeError(
+      `the drawing has ${keys.length} kinds of lines by layer, colour and dashes; at most ${MOST_GROUPS} are told apart`,
+    );
+  const groups = keys.map((key): LineGroup => {
     const of = lines.filter((l) => l.group === key);
     const { layer, colour, dashed, dashDot, said } = of[0];
     return { key, layer, colour, dashed, role: guessRole(said, layer, colour, dashed, dashDot), count: of.length };

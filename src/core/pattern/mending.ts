@@ -33,6 +33,8 @@ export const WIDEST_GAP_MM = 2;
 export const WIDEST_AIR_MM = 4;
 /** More lines are not a card. */
 export const MOST_LINES = 4000;
+/** Points of all lines of a template together. */
+export const MOST_TEMPLATE_POINTS = 200_000;
 
 export const isCrease = (l: TemplateLine): boolean => l.role === 'valley' || l.role === 'mountain' || isPerforated(l);
 export const isPerforated = (l: TemplateLine): boolean => l.role === 'perforation' || l.role === 'perforation-mountain';

@@ -1,11 +1,13 @@
 /** Copies along an outline: scalloped edges, rows of stars. mm, y up. */
-import { mapRegion, regionBox, subtract, unite, type Region, type Ring } from '../plane/polygon';
+import { mapRegion, regionBox, ringsOf, subtract, unite, type Region, type Ring } from '../plane/polygon';
 import { dist2, lerp2, type Vec2 } from '../plane/vec2';
 import { ShapeError } from './shape';
 import { ROUNDING_MM } from '../tolerance';
 
 /** Most copies on one outline. */
 export const MOST_COPIES = 500;
+/** Most points of all copies together, before they are joined. */
+const MOST_COPIED_POINTS = 200_000;
 
 export interface Station {
   readonly at: Vec2;
@@ -48,11 +50,18 @@ export function distribute(
   const { min, max } = regionBox(what);
   const scale = size / (max[0] - min[0]);
   const middle: Vec2 = [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2];
+  const each = what.flatMap(ringsOf).reduce((n, r) => n + r.length, 0);
+  let points = 0;
   const copies: Region[] = region.flatMap((p) => {
     const count = wanted.count ?? countFor(p.outer, wanted.spacing ?? size);
     if (count > MOST_COPIES)
       throw new ShapeError(
         `${count} copies along one outline; at most ${MOST_COPIES} are made, so take a wider spacing`,
+      );
+    points += count * each;
+    if (points > MOST_COPIED_POINTS)
+      throw new ShapeError(
+        `the copies would have more than ${MOST_COPIED_POINTS} points; take fewer, or a simpler shape`,
       );
     return stations(p.outer, count).map(({ at, turn }) => {
       const [c, s] = [Math.cos(turn), Math.sin(turn)];

@@ -36,15 +36,26 @@ function resolve(shape: Shape, shelf: ShapeShelf, depth: number): Region {
   if (depth > DEEPEST) throw new ShapeError('the shape is made of itself by way of others; take one of them out');
   const region = drawn(shape, shelf, depth);
   if (region.length === 0) throw new ShapeError('the shape has no area; an outline must enclose something');
-  if (region.flatMap(ringsOf).reduce((n, r) => n + r.length, 0) > MOST_POINTS)
-    throw new ShapeError(`the outline has more than ${MOST_POINTS} points; simplify it`);
+  checkPoints(region);
   return region;
+}
+
+function checkPoints(region: Region): void {
+  if (pointsOf(region) > MOST_POINTS)
+    throw new ShapeError(`the outline has more than ${MOST_POINTS} points; simplify it`);
 }
 
 function resolveAsset(asset: ShapeAsset, shelf: ShapeShelf, depth: number, steps: number): Region {
   let region = resolve(asset.source, shelf, depth + 1);
   for (const [k, step] of asset.steps.slice(0, steps).entries()) {
+    const multiplied = step.do === 'row' ? step.count : step.do === 'mirror' && step.keep ? 2 : 1;
+    if (pointsOf(region) * multiplied > MOST_POINTS)
+      throw new ShapeError(
+        `step ${k + 1} of "${asset.name}" (${step.do}) would give ${pointsOf(region) * multiplied} points; an outline ` +
+          `has at most ${MOST_POINTS}: simplify it first, or take fewer`,
+      );
     region = takeStep(region, step, (s) => resolve(s, shelf, depth + 1));
+    checkPoints(region);
     if (region.length === 0)
       throw new ShapeError(`step ${k + 1} of "${asset.name}" (${step.do}) leaves nothing of the shape`);
   }
@@ -74,7 +85,10 @@ function drawn(shape: Shape, shelf: ShapeShelf, depth: number): Region {
         `there is no shape "${shape.asset}" in the document; known are ` +
           `${[...shelf.keys()].slice(0, 12).join(', ') || 'none'}`,
       );
-    return resolveAsset(asset, shelf, depth, asset.steps.length);
+    // Kept: shapes made of shapes made of shapes would else be worked out once for every way down.
+    return remember(`${asset.id}/${asset.steps.length}${signature(asset.id, shelf)}`, () =>
+      resolveAsset(asset, shelf, depth, asset.steps.length),
+    );
   }
   return rectShape(shape.width, shape.height);
 }
@@ -105,11 +119,19 @@ function signature(id: string, shelf: ShapeShelf, seen = new Set<string>()): str
 /** Outlines are asked for again and again while a design is proved; the same input gives the same outline. */
 const known = new Map<string, Region>();
 const MOST_KNOWN = 200;
+const MOST_KNOWN_POINTS = 1_000_000;
+let knownPoints = 0;
 function remember(key: string, work: () => Region): Region {
   const found = known.get(key);
   if (found) return found;
   const region = work();
-  if (known.size >= MOST_KNOWN) known.delete(known.keys().next().value!);
   known.set(key, region);
+  knownPoints += pointsOf(region);
+  for (const [oldest, r] of known) {
+    if (known.size <= MOST_KNOWN && knownPoints <= MOST_KNOWN_POINTS) break;
+    known.delete(oldest);
+    knownPoints -= pointsOf(r);
+  }
   return region;
 }
+const pointsOf = (region: Region): number => region.flatMap(ringsOf).reduce((n, r) => n + r.length, 0);

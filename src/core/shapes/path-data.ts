@@ -14,6 +14,8 @@ export interface Polyline {
 
 /** Largest path data that is read, in characters. */
 export const LONGEST_PATH = 2_000_000;
+/** Most numbers in path data: two for each point of the largest template. */
+const MOST_NUMBERS = 400_000;
 /** Coordinates past this are not of a card (mm, or user units). */
 const FARTHEST = 1e6;
 
@@ -24,6 +26,8 @@ const FARTHEST = 1e6;
 export function polylinesOf(d: string, tolerance = CURVE_TOLERANCE_MM): Polyline[] {
   if (d.length > LONGEST_PATH)
     throw new ShapeError(`the path has ${d.length} characters; at most ${LONGEST_PATH} are read`);
+  if ((d.match(/[\d.]+/g)?.length ?? 0) > MOST_NUMBERS)
+    throw new ShapeError(`the path has more than ${MOST_NUMBERS / 2} points; simplify it`);
   let commands;
   try {
     commands = new SVGPathData(d)

@@ -20,7 +20,7 @@ import { CURVE_TOLERANCE_MM, ellipse } from './curve';
 import { rectShape } from './basics';
 import { polylinesOf, type Polyline } from './path-data';
 import { ShapeError } from './shape';
-import { declarationsFor, readStyleSheet, type StyleRule } from './svg-style';
+import { readStyleSheet, RuleIndex } from './svg-style';
 
 /** A drawn element: its lines in mm, y up, and how it is drawn. */
 export interface SvgLine extends Polyline {
@@ -108,8 +108,19 @@ const WORDS: Readonly<Record<string, string>> = {
   animate: 'an animation',
 };
 
-/** Read an SVG file or pasted markup. Throws ShapeError with what is wrong and what would be right. */
-export function readSvg(text: string): SvgDrawing {
+/** How much of a drawing is read, and whether its filled areas are joined, which takes the most time. */
+export interface Wanted {
+  readonly mostLines: number;
+  readonly mostPoints: number;
+  readonly fills: boolean;
+}
+const FOR_A_SHAPE: Wanted = { mostLines: MOST_ELEMENTS, mostPoints: 60_000, fills: true };
+
+/**
+ * Read an SVG file or pasted markup. Throws ShapeError with what is wrong and what would be right, as soon as there is
+ * more of it than is wanted.
+ */
+export function readSvg(text: string, wanted: Wanted = FOR_A_SHAPE): SvgDrawing {
   if (text.length > LARGEST_SVG)
     throw new ShapeError(
       `the drawing has ${Math.round(text.length / 1e6)} MB; at most ${LARGEST_SVG / 1e6} MB are read`,
@@ -135,7 +146,8 @@ export function readSvg(text: string): SvgDrawing {
   if (!root) throw new ShapeError('there is no <svg> element; paste the whole drawing, from <svg to </svg>');
   const { byId, css } = survey(root);
   const sheet = readStyleSheet(css);
-  const reader = new Reader(byId, sheet.rules);
+  const rules = new RuleIndex(sheet.rules);
+  const reader = new Reader(byId, rules, wanted);
   for (const words of sheet.leftOut) reader.leftOut.add(words);
   const { matrix, widthMm, heightMm } = viewport(attributes(root));
   reader.group(
@@ -145,7 +157,7 @@ export function readSvg(text: string): SvgDrawing {
       'svg',
       attributes(root),
       { fill: 'black', stroke: 'none', dash: 'none', rule: 'nonzero', shown: true, layer: [], role: '' },
-      sheet.rules,
+      rules,
       true,
     ),
     0,
@@ -232,12 +244,14 @@ class Reader {
   readonly fills: Region[] = [];
   readonly leftOut = new Set<string>();
   private count = 0;
+  private points = 0;
   /** Elements being used, outermost first: one that holds its own use is not followed. */
   private readonly using: Node[] = [];
 
   constructor(
     private readonly byId: ReadonlyMap<string, Node>,
-    private readonly rules: readonly StyleRule[],
+    private readonly rules: RuleIndex,
+    private readonly wanted: Wanted,
   ) {}
 
   group(node: Node, matrix: Matrix, style: Style, depth: number): void {
@@ -327,7 +341,10 @@ class Reader {
     }));
     if (outlines.some((l) => l.points.some((p) => !p.every((v) => Number.isFinite(v) && Math.abs(v) < 1e5))))
       throw new ShapeError(`a ${name} lies more than 100 m away or has no place; check its transform`);
-    const filled = style.fill !== 'none' && name !== 'line';
+    this.points += outlines.reduce((n, l) => n + l.points.length, 0);
+    if (this.points > this.wanted.mostPoints)
+      throw new ShapeError(`the drawing has more than ${this.wanted.mostPoints} points; simplify it`);
+    const filled = this.wanted.fills && style.fill !== 'none' && name !== 'line';
     if (filled) {
       const region = regionFromRings(
         outlines.filter((l) => l.points.length > 2).map((l) => l.points),
@@ -335,6 +352,8 @@ class Reader {
       );
       if (regionArea(region) > 0) this.fills.push(region);
     }
+    if (this.lines.length + outlines.length > this.wanted.mostLines)
+      throw new ShapeError(`the drawing has more than ${this.wanted.mostLines} lines; bring in a part of it`);
     for (const [k, line] of outlines.entries()) {
       this.lines.push({
         ...line,
@@ -368,13 +387,7 @@ function ofTwoLengths(pattern: string): boolean {
  * How an element is drawn: its own style, then what sheets say of it, then its attributes, then what it stands in
  * (CSS cascade).
  */
-function styled(
-  name: string,
-  a: Readonly<Record<string, string>>,
-  up: Style,
-  rules: readonly StyleRule[],
-  group: boolean,
-): Style {
+function styled(name: string, a: Readonly<Record<string, string>>, up: Style, rules: RuleIndex, group: boolean): Style {
   const own = Object.fromEntries(
     (a.style ?? '')
       .split(';')
@@ -382,7 +395,7 @@ function styled(
       .filter((p) => p.length === 2)
       .map(([k, v]) => [k.toLowerCase(), v]),
   );
-  const css = { ...declarationsFor(rules, name, a.id, a.class), ...own };
+  const css = { ...rules.declarationsFor(name, a.id, a.class), ...own };
   const get = (key: string, inherited: string): string => {
     const value = css[key] ?? a[key];
     return value === undefined || value === 'inherit' ? inherited : value;

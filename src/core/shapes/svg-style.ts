@@ -73,24 +73,38 @@ function compoundOf(selector: csstree.Selector): Omit<StyleRule, 'declarations'>
     : null;
 }
 
-/** What a sheet says of an element: later and more specific rules win. */
-export function declarationsFor(
-  rules: readonly StyleRule[],
-  name: string,
-  id: string | undefined,
-  classNames: string | undefined,
-): Readonly<Record<string, string>> {
-  if (rules.length === 0) return {};
-  const own = (classNames ?? '').split(/\s+/);
-  return Object.assign(
-    {},
-    ...rules
+/** Rules by the most telling word of their selector, so that an element meets only those that may be its own. */
+export class RuleIndex {
+  private readonly byWord = new Map<string, { readonly rule: StyleRule; readonly order: number }[]>();
+
+  /** @param rules weakest first */
+  constructor(rules: readonly StyleRule[]) {
+    rules.forEach((rule, order) => {
+      const word = rule.id !== null ? `#${rule.id}` : rule.classes[0] ? `.${rule.classes[0]}` : (rule.element ?? '*');
+      const own = this.byWord.get(word);
+      if (own) own.push({ rule, order });
+      else this.byWord.set(word, [{ rule, order }]);
+    });
+  }
+
+  /** What the sheet says of an element: later and more specific rules win. */
+  declarationsFor(
+    name: string,
+    id: string | undefined,
+    classNames: string | undefined,
+  ): Readonly<Record<string, string>> {
+    if (this.byWord.size === 0) return {};
+    const own = new Set((classNames ?? '').split(/\s+/).filter((c) => c !== ''));
+    const words = [...(id === undefined ? [] : [`#${id}`]), ...[...own].map((c) => `.${c}`), name, '*'];
+    const fitting = words
+      .flatMap((w) => this.byWord.get(w) ?? [])
       .filter(
-        (r) =>
+        ({ rule: r }) =>
           (r.element === null || r.element === name) &&
           (r.id === null || r.id === id) &&
-          r.classes.every((c) => own.includes(c)),
+          r.classes.every((c) => own.has(c)),
       )
-      .map((r) => r.declarations),
-  ) as Record<string, string>;
+      .sort((a, b) => a.order - b.order);
+    return Object.assign({}, ...fitting.map(({ rule }) => rule.declarations)) as Record<string, string>;
+  }
 }
