@@ -54,6 +54,12 @@ module.exports = {
       from: { path: '^src/workers/' },
       to: { path: '^src/(cli|store|ui|app)/' },
     },
+    {
+      name: 'server-over-core-only',
+      severity: 'error',
+      from: { path: '^src/server/' },
+      to: { path: '^src/(cli|workers|store|ui|app)/' },
+    },
     { name: 'store-below-ui', severity: 'error', from: { path: '^src/store/' }, to: { path: '^src/(cli|ui|app)/' } },
     { name: 'ui-below-app', severity: 'error', from: { path: '^src/ui/' }, to: { path: '^src/(cli|app)/' } },
     {

@@ -2,6 +2,9 @@ import type { NextConfig } from 'next';
 
 const config: NextConfig = {
   reactStrictMode: true,
+  poweredByHeader: false,
+  // It starts threads of its own, from files.
+  serverExternalPackages: ['piscina'],
   // The page needs nothing from elsewhere and is not to be framed.
   headers: async () => [
     {

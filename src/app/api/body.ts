@@ -1,12 +1,13 @@
-/** Reading a design from a request: bounded, checked, with a clear 4xx where it will not do. */
-import { readDesign, LARGEST_FILE } from '@/core/document/schema';
-import { shelveFonts } from '@/fonts/shelve';
-import type { Design } from '@/core/document/design';
+/** Reading the text of a request: bounded in size and time, with a clear 4xx where it will not do. */
+import { LARGEST_FILE } from '@/core/document/schema';
 
 export const refuse = (status: number, error: string): Response => Response.json({ error }, { status });
 
-/** The design in the body, or the response that refuses it. Stops reading once the body is too large. */
-export async function designFrom(request: Request): Promise<Design | Response> {
+/** What a body may take to arrive, ms. */
+const SLOWEST_MS = 15_000;
+
+/** The body as text, or the response that refuses it. Stops reading once it is too large or too slow. */
+export async function textFrom(request: Request, slowestMs = SLOWEST_MS): Promise<string | Response> {
   const type = request.headers.get('content-type') ?? '';
   if (!/^application\/json\b/i.test(type)) return refuse(415, 'send the design as application/json');
   const declared = Number(request.headers.get('content-length') ?? 0);
@@ -16,24 +17,29 @@ export async function designFrom(request: Request): Promise<Design | Response> {
   if (!reader) return refuse(400, 'the body is empty; send a design');
   const parts: Uint8Array[] = [];
   let size = 0;
-  for (;;) {
-    const { value, done } = await reader.read();
-    if (done) break;
-    size += value.length;
-    if (size > LARGEST_FILE) {
-      await reader.cancel();
-      return tooLarge();
-    }
-    parts.push(value);
-  }
-  let text: string;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const slow = new Promise<'slow'>((done) => (timer = setTimeout(() => done('slow'), slowestMs)));
   try {
-    text = new TextDecoder('utf-8', { fatal: true }).decode(Buffer.concat(parts));
+    for (;;) {
+      const read = await Promise.race([reader.read(), slow]);
+      if (read === 'slow') {
+        void reader.cancel().catch(() => undefined);
+        return refuse(408, `the body did not arrive within ${slowestMs / 1000} s`);
+      }
+      if (read.done) break;
+      size += read.value.length;
+      if (size > LARGEST_FILE) {
+        void reader.cancel().catch(() => undefined);
+        return tooLarge();
+      }
+      parts.push(read.value);
+    }
+  } finally {
+    clearTimeout(timer);
+  }
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(Buffer.concat(parts));
   } catch {
     return refuse(400, 'the body is not UTF-8 text');
   }
-  const read = readDesign(text);
-  // Whatever follows may set text.
-  shelveFonts();
-  return read.ok ? read.design : refuse(400, read.why);
 }

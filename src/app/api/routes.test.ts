@@ -3,6 +3,10 @@ import survey from '../../../examples/sky-survey.json';
 import { LARGEST_FILE } from '@/core/document/schema';
 import { POST as pattern } from './pattern/route';
 import { POST as prove } from './prove/route';
+import { closePool } from '@/server/pool';
+import { textFrom } from './body';
+
+afterAll(() => closePool());
 
 const post = (path: string, body: string | undefined, type = 'application/json'): Request =>
   new Request(`http://localhost${path}`, {
@@ -53,4 +57,85 @@ test.each<[string, () => Promise<Response>, number, RegExp]>([
   const answer = await ask();
   expect(answer.status).toBe(status);
   expect(await error(answer)).toMatch(why);
+});
+
+jest.setTimeout(60_000);
+describe('work in threads', () => {
+  /** A card that takes the proof a long time: mechanisms that overlap badly, so that remedies are looked for. */
+  const hard = {
+    ...terrace,
+    mechanisms: Array.from({ length: 60 }, (_, k) => ({
+      id: `s-${k}`,
+      kind: 'step-fold',
+      name: 'Step',
+      on: 'card.gutter',
+      stock: terrace.mechanisms[0].stock,
+      parameters: { depth: 30 + (k % 7), height: 20 + (k % 5), width: 60, offset: k - 30 },
+    })),
+    dressing: [],
+    layers: [],
+  };
+  test('16 clients prove: the thread that answers stays free, and given up means ended', async () => {
+    await prove(post('/api/prove?steps=2', JSON.stringify(survey)));
+    const left = new AbortController();
+    const asked = Array.from({ length: 16 }, () =>
+      prove(
+        new Request('http://localhost/api/prove', {
+          method: 'POST',
+          body: JSON.stringify(hard),
+          headers: { 'content-type': 'application/json' },
+          signal: left.signal,
+        }),
+      ),
+    );
+    let longest = 0;
+    for (let k = 0; k < 30; k++) {
+      const began = performance.now();
+      await new Promise((done) => setTimeout(done, 20));
+      longest = Math.max(longest, performance.now() - began - 20);
+    }
+    left.abort();
+    expect((await Promise.all(asked)).every((r) => r.status === 499)).toBe(true);
+    // 200 ms are promised; what is left is reading 16 bodies.
+    expect(longest).toBeLessThan(200);
+    // A thread is free again at once.
+    expect((await prove(post('/api/prove?steps=2', JSON.stringify(survey)))).status).toBe(200);
+  });
+  test('more than can wait are asked to come again', async () => {
+    const left = new AbortController();
+    const asked = Array.from({ length: 60 }, () =>
+      prove(
+        new Request('http://localhost/api/prove', {
+          method: 'POST',
+          body: JSON.stringify(hard),
+          headers: { 'content-type': 'application/json' },
+          signal: left.signal,
+        }),
+      ),
+    );
+    const first = await Promise.race(asked);
+    expect([first.status, first.headers.get('retry-after')]).toEqual([503, '5']);
+    expect(await error(first)).toMatch(/too many/);
+    left.abort();
+    await Promise.all(asked);
+  });
+});
+
+test('a body that drips is not waited for', async () => {
+  let drip: ReturnType<typeof setInterval> | undefined;
+  const body = new ReadableStream<Uint8Array>({
+    start: (c) => {
+      drip = setInterval(() => c.enqueue(new Uint8Array([32])), 10);
+    },
+    cancel: () => clearInterval(drip),
+  });
+  const request = new Request('http://localhost/api/prove', {
+    method: 'POST',
+    body,
+    headers: { 'content-type': 'application/json' },
+    duplex: 'half',
+  } as RequestInit);
+  const answer = (await textFrom(request, 100)) as Response;
+  expect(answer.status).toBe(408);
+  clearInterval(drip);
 });

@@ -1,7 +1,7 @@
 import Joi from 'joi';
-import { EXPORT_FORMATS, ExportError, exportDesign, MIME, type ExportFormat } from '@/core/formats/export';
-import { DesignError } from '@/core/build/build';
-import { designFrom, refuse } from '../body';
+import { EXPORT_FORMATS, type ExportFormat } from '@/core/formats/export';
+import { answerWith } from '@/server/pool';
+import { refuse, textFrom } from '../body';
 
 const query = Joi.object({
   as: Joi.valid(...EXPORT_FORMATS).required(),
@@ -14,15 +14,14 @@ export async function POST(request: Request): Promise<Response> {
   const asked = query.validate(Object.fromEntries(new URL(request.url).searchParams));
   if (asked.error) return refuse(400, asked.error.message);
   const { as, piece, open } = asked.value as { as: ExportFormat; piece?: string; open: number };
-  const design = await designFrom(request);
-  if (design instanceof Response) return design;
-  try {
-    const bytes = await exportDesign(design, { format: as, openDeg: open, ...(piece === undefined ? {} : { piece }) });
-    return new Response(new Uint8Array(bytes), {
-      headers: { 'content-type': MIME[as], 'content-disposition': `attachment; filename="pattern.${as}"` },
-    });
-  } catch (error) {
-    if (error instanceof DesignError || error instanceof ExportError) return refuse(422, error.message);
-    throw error;
-  }
+  const text = await textFrom(request);
+  if (text instanceof Response) return text;
+  const choice = { format: as, openDeg: open, ...(piece === undefined ? {} : { piece }) };
+  return answerWith(
+    request,
+    { kind: 'pattern', text, choice },
+    {
+      'content-disposition': `attachment; filename="pattern.${as}"`,
+    },
+  );
 }

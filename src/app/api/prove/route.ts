@@ -1,7 +1,7 @@
 import Joi from 'joi';
-import { DesignError } from '@/core/build/build';
-import { DEFAULT_STEPS, MOST_STEPS, prove } from '@/core/proof/prove';
-import { designFrom, refuse } from '../body';
+import { DEFAULT_STEPS, MOST_STEPS } from '@/core/proof/prove';
+import { answerWith } from '@/server/pool';
+import { refuse, textFrom } from '../body';
 
 const query = Joi.object({ steps: Joi.number().integer().min(2).max(MOST_STEPS).default(DEFAULT_STEPS) });
 
@@ -9,12 +9,7 @@ const query = Joi.object({ steps: Joi.number().integer().min(2).max(MOST_STEPS).
 export async function POST(request: Request): Promise<Response> {
   const asked = query.validate(Object.fromEntries(new URL(request.url).searchParams));
   if (asked.error) return refuse(400, asked.error.message);
-  const design = await designFrom(request);
-  if (design instanceof Response) return design;
-  try {
-    return Response.json(prove(design, (asked.value as { steps: number }).steps));
-  } catch (error) {
-    if (error instanceof DesignError) return refuse(422, error.message);
-    throw error;
-  }
+  const text = await textFrom(request);
+  if (text instanceof Response) return text;
+  return answerWith(request, { kind: 'prove', text, steps: (asked.value as { steps: number }).steps });
 }

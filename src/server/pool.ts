@@ -1,0 +1,61 @@
+/**
+ * Work of the server runs in threads of a pool, so that the thread that answers requests is always free: so many at a
+ * time, so many waiting, and each for so long.
+ */
+import { availableParallelism } from 'node:os';
+import { join } from 'node:path';
+import { Piscina } from 'piscina';
+import type { Done, Job } from './jobs';
+
+/** Requests that may wait for a thread; more are asked to come again. */
+const MOST_WAITING = 32;
+/** A job that takes longer is ended, ms. */
+const DEADLINE_MS = 60_000;
+/** When to come again, s. */
+const RETRY_AFTER_S = 5;
+
+/** One processor is left for answering. */
+const THREADS = Math.max(1, availableParallelism() - 1);
+
+let pool: Piscina<Job, Done> | null = null;
+const thePool = (): Piscina<Job, Done> =>
+  (pool ??= new Piscina<Job, Done>({
+    filename: join(process.cwd(), 'src', 'server', 'jobs.worker.ts'),
+    // The same source as the command line runs from.
+    execArgv: ['--import', 'tsx'],
+    minThreads: 1,
+    maxThreads: THREADS,
+    resourceLimits: { maxOldGenerationSizeMb: 1024 },
+  }));
+
+/** Does a job for a request: ended when the request is given up, refused with 503 where too many wait. */
+export async function answerWith(request: Request, job: Job, headers: Record<string, string> = {}): Promise<Response> {
+  if (atWork >= THREADS + MOST_WAITING) return later('too many requests are waiting');
+  const deadline = AbortSignal.timeout(DEADLINE_MS);
+  atWork++;
+  try {
+    const { status, type, body } = await thePool().run(job, { signal: AbortSignal.any([request.signal, deadline]) });
+    return new Response(typeof body === 'string' ? body : new Uint8Array(body), {
+      status,
+      headers: { 'content-type': type, ...(status === 200 ? headers : {}) },
+    });
+  } catch (error) {
+    if (request.signal.aborted) return new Response(null, { status: 499 });
+    if (deadline.aborted) return later(`this took longer than ${DEADLINE_MS / 1000} s and was ended; ask for less`);
+    console.error(error);
+    return Response.json({ error: 'this could not be worked out; the server goes on' }, { status: 500 });
+  } finally {
+    atWork--;
+  }
+}
+/** Requests that have a thread or wait for one. */
+let atWork = 0;
+
+const later = (error: string): Response =>
+  Response.json({ error }, { status: 503, headers: { 'retry-after': String(RETRY_AFTER_S) } });
+
+/** Ends the threads. */
+export async function closePool(): Promise<void> {
+  await pool?.destroy();
+  pool = null;
+}
