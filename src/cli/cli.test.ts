@@ -2,7 +2,7 @@ import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { foldText, parallelogramGrid, vertexPattern } from '../core/tests/patterns';
-import { run } from './run';
+import { failure, run } from './run';
 
 const dir = mkdtempSync(join(tmpdir(), 'rhabdoplex-cli-'));
 const at = (name: string): string => join(dir, name);
@@ -167,4 +167,19 @@ test('a refused add leaves the file as it was', async () => {
   const before = readFileSync(at('card.json'), 'utf8');
   await refused('new', at('card.json'), '--add', '--kind', 'step-fold', '--on', 'step-fold-1.nowhere');
   expect(readFileSync(at('card.json'), 'utf8')).toBe(before);
+});
+
+describe('faults', () => {
+  test('one of the program ends with 1, in one line; a trace only on request', () => {
+    const fault = new TypeError('Cannot read properties of undefined\nmore');
+    expect(failure(fault, false)).toEqual({
+      code: 1,
+      text: 'rhabdoplex: internal fault: Cannot read properties of undefined; run it again with --trace and send that',
+    });
+    expect(failure(fault, true).text).toMatch(/internal fault.*\n.*TypeError/);
+  });
+  test('a place that cannot be written is the caller’s: 2', () => {
+    const full = Object.assign(new Error('ENOSPC: no space left on device, write'), { code: 'ENOSPC' });
+    expect(failure(full, false)).toEqual({ code: 2, text: 'rhabdoplex: ENOSPC: no space left on device, write' });
+  });
 });

@@ -1,17 +1,20 @@
 /** The command line: a thin reader of arguments over the core. JSON on stdout, one line of trouble on stderr. */
 import { shelveFonts } from '../fonts/shelve';
-import { run } from './run';
+import { failure, run } from './run';
 
 shelveFonts();
 
-run(process.argv.slice(2)).then(
+const trace = process.argv.includes('--trace');
+
+run(process.argv.slice(2).filter((a) => a !== '--trace')).then(
   ({ code, out, error }) => {
     if (out !== undefined) process.stdout.write(out);
     if (error !== undefined) process.stderr.write(`${error}\n`);
     process.exitCode = code;
   },
   (error: unknown) => {
-    process.stderr.write(`rhabdoplex: ${String((error as Error)?.message ?? error).split('\n')[0]}\n`);
-    process.exitCode = 2;
+    const { code, text } = failure(error, trace);
+    process.stderr.write(`${text}\n`);
+    process.exitCode = code;
   },
 );

@@ -5,7 +5,7 @@ import { ShapeError } from '../core/shapes/shape';
 import { PatternError } from '../core/assembly/crease-pattern';
 
 export interface Outcome {
-  /** 0 done, 2 unusable input, 3 the design has a finding that blocks. */
+  /** 0 done, 2 unusable input, 3 the design has a finding that blocks; 1 is a fault of the program. */
   readonly code: 0 | 2 | 3;
   readonly out?: string;
   readonly error?: string;
@@ -34,4 +34,16 @@ export async function run(args: readonly string[]): Promise<Outcome> {
     }
     throw error;
   }
+}
+
+/** Places that cannot be read or written are the caller's, by their codes of the system (POSIX errno). */
+const OF_THE_SYSTEM = /^E[A-Z]{2,}$/;
+
+/** What is said of an error that no verb expected, and its code: 2 for a file that cannot be used, 1 for a fault here. */
+export function failure(error: unknown, trace: boolean): { readonly code: 1 | 2; readonly text: string } {
+  const { message, code, stack } = error as { message?: string; code?: unknown; stack?: string };
+  const line = String(message ?? error).split('\n')[0];
+  if (typeof code === 'string' && OF_THE_SYSTEM.test(code)) return { code: 2, text: `rhabdoplex: ${line}` };
+  const fault = `rhabdoplex: internal fault: ${line}`;
+  return { code: 1, text: trace ? `${fault}\n${stack ?? ''}` : `${fault}; run it again with --trace and send that` };
 }

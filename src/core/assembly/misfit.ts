@@ -17,7 +17,9 @@ export type MisfitKind =
   /** Two mechanisms want the same paper. */
   | 'clash'
   /** A mechanism wants paper that is not there. */
-  | 'off-paper';
+  | 'off-paper'
+  /** Something is laid, dressed or made on a facet or crease that the design does not have. */
+  | 'nowhere';
 
 export interface Misfit {
   readonly kind: MisfitKind;

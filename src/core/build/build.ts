@@ -23,6 +23,7 @@ import { formatSaid } from '../units/length';
 import { ownerOfId } from '../ids';
 import { outlineOf } from '../shapes/outline';
 import { ShapeError, type Shape, type ShapeShelf } from '../shapes/shape';
+import { laidNowhere } from './nowhere';
 import { buildTemplate } from './template';
 import { attachedLayers, windowsAndDrawings } from './dressing';
 import { cardValues, valuesOf } from '../document/fields';
@@ -85,7 +86,8 @@ export function buildAssembly(design: Design): Assembly {
     contradictions,
     lead: { crease: GUTTER, still: 'leafA', turning: 'leafB' },
   });
-  return assemble(laid, attachedLayers(design, laid.facets, shelf));
+  const whole = assemble(laid, attachedLayers(design, laid.facets, shelf));
+  return { ...whole, misfits: [...whole.misfits, ...laidNowhere(design, whole)] };
 }
 
 /** A shape that cannot be made is an input error that names where it stands. */

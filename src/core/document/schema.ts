@@ -195,9 +195,9 @@ export function readDesign(text: string): Read {
 /** Check a value that is already parsed: an entry of the browser's database, the body of a request. */
 export function checkDesign(value: unknown): Read {
   if (typeof value !== 'object' || value === null || Array.isArray(value))
-    return no('a design is a JSON object with "rhabdoplex": 1');
+    return no(`a design is a JSON object with "rhabdoplex": ${DESIGN_VERSION}`);
   const version = (value as { rhabdoplex?: unknown }).rhabdoplex;
-  if (version === undefined) return no('"rhabdoplex" is missing; a design starts with "rhabdoplex": 1');
+  if (version === undefined) return no(`"rhabdoplex" is missing; a design starts with "rhabdoplex": ${DESIGN_VERSION}`);
   if (typeof version === 'number' && Number.isInteger(version) && version > DESIGN_VERSION) {
     return no(
       `the design is of version ${version}, newer than this program reads (${DESIGN_VERSION}); open ` +

@@ -82,6 +82,12 @@ function firstSaid(m: Misfit, say: Words): Said | null {
       const lacks = `${title} runs off its paper: ${say.mm2(m.areaMm2!)} of it are missing, up to ${where}`;
       return { aspect: 'off-paper', message: `${lacks}.` };
     }
+    case 'nowhere':
+      return {
+        aspect: `nowhere ${m.key ?? m.what}`,
+        severity: 'risk',
+        message: `${m.what}, which this card does not have. It is kept, but shows nowhere: move it, or take it out.`,
+      };
     default:
       return null;
   }

@@ -100,3 +100,31 @@ describe('overhang points to what moves it', () => {
     expect(told).toEqual(expect.arrayContaining(['step-fold-2.depth', 'step-fold-1.depth', 'step-fold-1.height']));
   });
 });
+
+describe('what lies nowhere is named and kept', () => {
+  const d = layered(stand(card(), 'step-fold', { depth: 30, height: 20, width: 40 }), { facet: 'step-fold-9.riser' });
+  test('a layer, a dressing and a way of making, each once; those that are somewhere are not', () => {
+    const lost = {
+      ...d,
+      dressing: [
+        { facet: 'leafC', mats: [] },
+        { facet: 'leafA', mats: [] },
+      ],
+      making: {
+        ...d.making,
+        creases: { 'card.gutter': { way: 'score' as const }, 'step-fold-9.ridge': { way: 'score' as const } },
+      },
+    };
+    const told = findings(lost, 'loose-part').map((f) => `${f.severity} ${f.aspect}`);
+    expect(told).toEqual([
+      'risk nowhere layer l1',
+      'risk nowhere dressing leafC',
+      'risk nowhere making step-fold-9.ridge',
+    ]);
+    expect(findings(lost, 'loose-part')[0].message).toMatch(/^Moon lies on the .*It is kept/);
+  });
+  test('moved to a facet that is there it is no longer told', () => {
+    expect(findings(d, 'loose-part')).toHaveLength(1);
+    expect(findings({ ...d, layers: d.layers.map((l) => ({ ...l, facet: 'leafB' })) }, 'loose-part')).toEqual([]);
+  });
+});
