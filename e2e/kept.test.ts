@@ -4,6 +4,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By, Key, type WebDriver } from 'selenium-webdriver';
+import type chrome from 'selenium-webdriver/chrome';
 import { beforePages, eventually, find, findText, openBrowser } from './support/browser';
 import { session } from './support/session';
 import { StudioPage } from './support/studio';
@@ -370,4 +371,30 @@ describe('without graphics', () => {
     await (await findText(driver, 'button', 'Try 3D again')).click();
     await find(driver, '[data-testid=posed] canvas');
   });
+});
+
+test('opening and closing a card keeps nothing of it: no more nodes and listeners each time', async () => {
+  const tools = driver as chrome.Driver;
+  await tools.sendDevToolsCommand('Performance.enable', {});
+  const counts = async (): Promise<{ Nodes: number; JSEventListeners: number }> => {
+    for (let k = 0; k < 2; k++) await tools.sendDevToolsCommand('HeapProfiler.collectGarbage', {});
+    const { metrics } = (await tools.sendAndGetDevToolsCommand('Performance.getMetrics', {})) as unknown as {
+      metrics: { name: string; value: number }[];
+    };
+    const of = (name: string): number => metrics.find((m) => m.name === name)!.value;
+    return { Nodes: of('Nodes'), JSEventListeners: of('JSEventListeners') };
+  };
+  const seen: { Nodes: number; JSEventListeners: number }[] = [];
+  await driver.get(base);
+  for (let k = 0; k < 4; k++) {
+    await (await find(driver, '[aria-label="Open Terrace night"]')).click();
+    await find(driver, '[data-testid=posed] canvas');
+    await (await find(driver, '[aria-label="All cards"]')).click();
+    await find(driver, 'main li svg path');
+    await wait(1500);
+    seen.push(await counts());
+  }
+  // What still moves is pictures that are drawn or not yet.
+  expect(seen[3].Nodes - seen[1].Nodes).toBeLessThan(400);
+  expect(seen[3].JSEventListeners - seen[1].JSEventListeners).toBeLessThan(30);
 });

@@ -1,9 +1,10 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import { IconArrowBackUp, IconArrowForwardUp, IconContrast, IconKeyboard } from '@tabler/icons-react';
-import Link from 'next/link';
+import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { useActions, useHistory, useStudio } from '@/store/context';
+import { onlyInMemory } from '@/store/projects';
 import { STAGES, type Stage } from '@/store/studio';
 import { Mark } from '../common/Mark';
 import { toggleDark } from '../theme';
@@ -25,9 +26,7 @@ export function Header({ onKeys }: { onKeys: () => void }) {
   return (
     <Box as="header" className="no-print" bg="board" display="flex" alignItems="stretch" minWidth="0">
       <Box width="228px" flex="none" display="flex" alignItems="center" gap="10px" px="14px">
-        <Link href="/" aria-label="All cards">
-          <Mark />
-        </Link>
+        <AllCards />
         <CardName />
       </Box>
       <StageStrip />
@@ -61,6 +60,28 @@ export function Header({ onKeys }: { onKeys: () => void }) {
         </HeaderButton>
       </Box>
     </Box>
+  );
+}
+
+/**
+ * Leaves by loading the other page anew: going on within this one, the router keeps the whole page that is left. A card
+ * that is stored nowhere lives in this page, so it is not left that way.
+ */
+function AllCards() {
+  const id = useStudio((s) => s.id);
+  const router = useRouter();
+  return (
+    <a
+      href="/"
+      aria-label="All cards"
+      onClick={(e) => {
+        if (!onlyInMemory(id)) return;
+        e.preventDefault();
+        router.push('/');
+      }}
+    >
+      <Mark />
+    </a>
   );
 }
 
