@@ -47,7 +47,7 @@ export default tseslint.config(
     },
   },
   {
-    files: ['**/*.test.ts', '**/tests/**', 'bench/**', 'scripts/**', 'e2e/**'],
+    files: ['**/*.test.ts', '**/tests/**', 'bench/**', 'fuzz/**', 'scripts/**', 'e2e/**'],
     rules: { 'no-console': 'off', '@typescript-eslint/no-explicit-any': 'off' },
   },
   { files: ['scripts/*.mjs'], languageOptions: { globals: { process: 'readonly', console: 'readonly' } } },

@@ -39,7 +39,7 @@ export async function run(args: readonly string[]): Promise<Outcome> {
 /** Places that cannot be read or written are the caller's, by their codes of the system (POSIX errno). */
 const OF_THE_SYSTEM = /^E[A-Z]{2,}$/;
 
-/** What is said of an error that no verb expected, and its code: 2 for a file that cannot be used, 1 for a fault here. */
+/** What is said of an error that no verb expected: code 2 for a file that cannot be used, 1 for a fault here. */
 export function failure(error: unknown, trace: boolean): { readonly code: 1 | 2; readonly text: string } {
   const { message, code, stack } = error as { message?: string; code?: unknown; stack?: string };
   const line = String(message ?? error).split('\n')[0];

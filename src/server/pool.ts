@@ -42,6 +42,8 @@ export async function answerWith(request: Request, job: Job, headers: Record<str
   } catch (error) {
     if (request.signal.aborted) return new Response(null, { status: 499 });
     if (deadline.aborted) return later(`this took longer than ${DEADLINE_MS / 1000} s and was ended; ask for less`);
+    // The log of the server is all that a person who runs it has.
+    // eslint-disable-next-line no-console
     console.error(error);
     return Response.json({ error: 'this could not be worked out; the server goes on' }, { status: 500 });
   } finally {

@@ -249,7 +249,7 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
     as('follow', () => store.setState({ id, design: own, label: '' }));
     keeper = keep({ project: { id, updated: Date.now(), revision: 0, design: own }, history });
     store.setState({
-      news: `This card was changed in another tab as well. Your changes are kept as a card of their own: “${own.name}”.`,
+      news: `This card was changed in another tab as well. Your changes are kept as a card of its own: “${own.name}”.`,
     });
   };
   /** Takes over what another tab has written. */

@@ -39,8 +39,8 @@ export interface Claim {
 }
 
 /**
- * The right to write a card. `onRole` hears whether this tab has it, at once and whenever that changes; `beforeYield` is
- * waited for before it is let go. Without locks every tab writes; revisions then tell where they part.
+ * The right to write a card. `onRole` hears whether this tab has it, at once and whenever that changes; `beforeYield`
+ * is waited for before it is let go. Without locks every tab writes; revisions then tell where they part.
  */
 export function claimCard(id: string, onRole: (writes: boolean) => void, beforeYield: () => Promise<void>): Claim {
   if (typeof navigator === 'undefined' || !navigator.locks) {

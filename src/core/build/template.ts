@@ -287,6 +287,6 @@ const onOutline = (p: PreparedPolygon, { a, b }: Pair): boolean =>
 const within = (p: PreparedPolygon, { a, b }: Pair): boolean =>
   p.contains(lerp2(a, b, 0.5)) || p.distanceToEdge(lerp2(a, b, 0.5)) < ON_EDGE_MM;
 
-/** The making of one crease that came in stretches: whole dashes are spread over each, so the least gap made them all. */
+/** The making of a crease that came in stretches: whole dashes are spread over each, so the least gap made all. */
 const closest = (ways: readonly Making[]): Making | undefined =>
   [...ways].sort((a, b) => (a.way === 'perforate' && b.way === 'perforate' ? a.gapMm - b.gapMm : 0))[0];

@@ -141,7 +141,7 @@ test('names at their longest are shortened, so that what is read can be kept', (
   expect(() => readTemplate(dxf(lines(251)), 'a.dxf')).toThrow(/251 kinds of lines/);
 });
 
-test('a plain polygon with one valley line is brought in at n log n: four times the points, far from 16 times the work', () => {
+test('a plain polygon with one valley line: four times the points are far from 16 times the work', () => {
   const time = (n: number): number => {
     const points = Array.from({ length: n }, (_, k) => {
       const t = (2 * Math.PI * k) / n;

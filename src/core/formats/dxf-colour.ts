@@ -1,7 +1,7 @@
 /**
  * Colours of DXF: an index, or 24 bits. Of the index, 1 to 9 have names; 10 to 249 go round the circle of hues in 24
- * steps of 15 degrees with five values and two saturations; 250 to 255 are greys. From memory; checked against the table
- * of a general reader.
+ * steps of 15 degrees with five values and two saturations; 250 to 255 are greys. From memory; checked against the
+ * table of a general reader.
  */
 const NAMED = ['000000', 'ff0000', 'ffff00', '00ff00', '00ffff', '0000ff', 'ff00ff', 'ffffff', '808080', 'c0c0c0'];
 const VALUES = [1, 0.8, 0.6, 0.5, 0.3];

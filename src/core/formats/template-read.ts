@@ -90,7 +90,7 @@ export function readTemplate(text: string, name: string): ReadTemplate {
   const keys = [...new Set(lines.map((l) => l.group))];
   if (keys.length > MOST_GROUPS)
     throw new ShapeError(
-      `the drawing has ${keys.length} kinds of lines by layer, colour and dashes; at most ${MOST_GROUPS} are told apart`,
+      `the drawing has ${keys.length} kinds of lines by layer, colour and dashes; at most ${MOST_GROUPS} are read`,
     );
   const groups = keys.map((key): LineGroup => {
     const of = lines.filter((l) => l.group === key);

@@ -62,8 +62,8 @@ describe.each(['svg', 'dxf'] as const)('round trip by %s', (format) => {
     expect(back.misfits).toEqual([]);
     expect(back.facets.length).toBe(own.facets.length);
     const areas = (a: typeof own): number[] => a.facets.map((f) => polygonArea(f.polygon)).sort((x, y) => x - y);
-    // The file has the true curve, which leaves the chords on either side by at most what curves are drawn with: 0.01 mm
-    // along the 126 mm round the disc.
+    // The file has the true curve, which leaves the chords on either side by at most what curves are drawn with: 0.01
+    // mm along the 126 mm round the disc.
     areas(back).forEach((v, i) => expect(Math.abs(v - areas(own)[i])).toBeLessThan(Math.max(1e-6 * v, 2 * 0.01 * 126)));
     const folds = (a: typeof own): number[] => a.creases.map((c) => foldDeg(poseAt(a, 70), c)).sort((x, y) => x - y);
     folds(back).forEach((v, i) => expect(v).toBeCloseTo(folds(own)[i], 5));

@@ -106,7 +106,7 @@ function circumcentre(a: Vec2, b: Vec2, c: Vec2): Vec2 | null {
   return [a[0] + (v[1] * uu - u[1] * vv) / turn, a[1] + (u[0] * vv - v[0] * uu) / turn];
 }
 
-/** A cubic over a quarter turn leaves its circle by this part of the radius; it falls with the sixth power of the turn. */
+/** A cubic over a quarter turn leaves its circle by this part of the radius; it falls with the turn's sixth power. */
 const QUARTER_ERROR = 2.73e-4;
 
 /** A stroke as cubic Bézier curves, each its two control points and its end, within ARC_FIT_MM of it. */

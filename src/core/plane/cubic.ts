@@ -24,8 +24,8 @@ export function cubicOver(points: readonly Vec2[], fit: number, sagitta: number)
 }
 
 /**
- * Parameters the points may have been drawn at: even steps, but for a first and last one that were cut short. Curves are
- * drawn that way here, and a part of a cubic is one.
+ * Parameters the points may have been drawn at: even steps, but for a first and last one that were cut short. Curves
+ * are drawn that way here, and a part of a cubic is one.
  */
 function startParameters(points: readonly Vec2[]): number[] {
   const last = points.length - 1;

@@ -51,8 +51,8 @@ function resolveAsset(asset: ShapeAsset, shelf: ShapeShelf, depth: number, steps
     const multiplied = step.do === 'row' ? step.count : step.do === 'mirror' && step.keep ? 2 : 1;
     if (pointsOf(region) * multiplied > MOST_POINTS)
       throw new ShapeError(
-        `step ${k + 1} of "${asset.name}" (${step.do}) would give ${pointsOf(region) * multiplied} points; an outline ` +
-          `has at most ${MOST_POINTS}: simplify it first, or take fewer`,
+        `step ${k + 1} of "${asset.name}" (${step.do}) would give ${pointsOf(region) * multiplied} points; an ` +
+          `outline has at most ${MOST_POINTS}: simplify it first, or take fewer`,
       );
     region = takeStep(region, step, (s) => resolve(s, shelf, depth + 1));
     checkPoints(region);

@@ -114,7 +114,7 @@ export interface Wanted {
   readonly mostPoints: number;
   readonly fills: boolean;
 }
-const FOR_A_SHAPE: Wanted = { mostLines: MOST_ELEMENTS, mostPoints: 60_000, fills: true };
+const FOR_A_SHAPE: Wanted = { mostLines: 5000, mostPoints: 60_000, fills: true };
 
 /**
  * Read an SVG file or pasted markup. Throws ShapeError with what is wrong and what would be right, as soon as there is
@@ -162,7 +162,8 @@ export function readSvg(text: string, wanted: Wanted = FOR_A_SHAPE): SvgDrawing 
     ),
     0,
   );
-  return { widthMm, heightMm, lines: reader.lines, fills: reader.fills, leftOut: [...reader.leftOut] };
+  const fills = reader.filled.map(({ rings, rule }) => regionFromRings(rings, rule)).filter((r) => regionArea(r) > 0);
+  return { widthMm, heightMm, lines: reader.lines, fills, leftOut: [...reader.leftOut] };
 }
 
 /**
@@ -241,7 +242,8 @@ const children = (n: Node): readonly Node[] =>
 
 class Reader {
   readonly lines: SvgLine[] = [];
-  readonly fills: Region[] = [];
+  /** Filled areas as they are drawn; they are joined once it is known that there are not too many. */
+  readonly filled: { readonly rings: readonly (readonly Vec2[])[]; readonly rule: 'evenodd' | 'nonzero' }[] = [];
   readonly leftOut = new Set<string>();
   private count = 0;
   private points = 0;
@@ -345,13 +347,11 @@ class Reader {
     if (this.points > this.wanted.mostPoints)
       throw new ShapeError(`the drawing has more than ${this.wanted.mostPoints} points; simplify it`);
     const filled = this.wanted.fills && style.fill !== 'none' && name !== 'line';
-    if (filled) {
-      const region = regionFromRings(
-        outlines.filter((l) => l.points.length > 2).map((l) => l.points),
-        style.rule === 'evenodd' ? 'evenodd' : 'nonzero',
-      );
-      if (regionArea(region) > 0) this.fills.push(region);
-    }
+    if (filled)
+      this.filled.push({
+        rings: outlines.filter((l) => l.points.length > 2).map((l) => l.points),
+        rule: style.rule === 'evenodd' ? 'evenodd' : 'nonzero',
+      });
     if (this.lines.length + outlines.length > this.wanted.mostLines)
       throw new ShapeError(`the drawing has more than ${this.wanted.mostLines} lines; bring in a part of it`);
     for (const [k, line] of outlines.entries()) {

@@ -1,5 +1,5 @@
-// Reads a PDF with pdf.js, an independent reader, and prints its pages, straight lines and curves in mm. Run by the format
-// tests in a Node of its own.
+// Reads a PDF with pdf.js, an independent reader, and prints its pages, straight lines and curves in mm. Run by the
+// format tests in a Node of its own.
 import { readFileSync } from 'node:fs';
 import { getDocument, OPS } from 'pdfjs-dist/legacy/build/pdf.mjs';
 
