@@ -61,6 +61,19 @@ test.each<[string, string, string, RegExp]>([
     ),
     /more than/,
   ],
+  [
+    'a spline whose knots fall',
+    'a.dxf',
+    dxf(tags(0, 'SPLINE', 71, 1, 40, 0, 40, 5, 40, 1, 40, 1, 10, 0, 20, 0, 10, 5, 20, 5)),
+    /no lines/,
+  ],
+  [
+    'a spline whose knots are no numbers',
+    'a.dxf',
+    dxf(tags(0, 'SPLINE', 71, 1, 40, 'x', 40, 0, 40, 1, 40, 1, 10, 0, 20, 0, 10, 5, 20, 5)),
+    /no lines/,
+  ],
+  ['an attribute without a value', 'a.svg', svg('<path d/>'), /no lines/],
   ['no group codes', 'a.dxf', 'hello\nworld\n', /whole number/],
   [
     '2,000 style rules on 15,000 elements',
@@ -183,5 +196,6 @@ test('colours by index are those of a general reader', () => {
 });
 
 test('an SVG brought in as a shape is bounded too', () => {
-  expect(() => readSvg(svg('<path d="M0 0L1 1"/>'.repeat(20_001)))).toThrow(/more than 20000/);
+  expect(() => readSvg(svg('<path d="M0 0L1 1"/>'.repeat(5001)))).toThrow(/more than 5000/);
+  expect(readSvg(svg('<path d="M0 0L1 1"/>'.repeat(5000))).lines).toHaveLength(5000);
 });

@@ -228,7 +228,7 @@ function ellipseOf(e: Entity, centre: Vec2 | undefined, major: Vec2 | undefined)
 
 /**
  * A B-spline between its knots; null where it is rational (its weights are not read) or its knots do not fit its
- * points.
+ * points, or do not rise.
  */
 function splineOutline(
   points: readonly Vec2[],
@@ -237,6 +237,8 @@ function splineOutline(
   rational: boolean,
 ): Drawn | null {
   if (rational || degree < 1 || degree > 10 || points.length <= degree || knots?.length !== points.length + degree + 1)
+    return null;
+  if (!Number.isInteger(degree) || knots.some((u, k) => !Number.isFinite(u) || (k > 0 && u < knots[k - 1])))
     return null;
   const [low, high] = [knots[degree], knots[points.length]];
   if (!(high > low)) return null;

@@ -236,7 +236,9 @@ function survey(root: Node): { byId: ReadonlyMap<string, Node>; css: string } {
 }
 
 const nameOf = (n: Node): string => (Object.keys(n).find((k) => k !== ':@') ?? '').replace(/^svg:/, '').toLowerCase();
-const attributes = (n: Node): Readonly<Record<string, string>> => (n[':@'] ?? {}) as Readonly<Record<string, string>>;
+/** Attributes with a value; one without says nothing of a drawing. */
+const attributes = (n: Node): Readonly<Record<string, string>> =>
+  Object.fromEntries(Object.entries(n[':@'] ?? {}).filter(([, v]) => typeof v === 'string'));
 const children = (n: Node): readonly Node[] =>
   (Object.entries(n).find(([k]) => k !== ':@')?.[1] ?? []) as readonly Node[];
 
