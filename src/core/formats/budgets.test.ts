@@ -73,7 +73,7 @@ test.each<[string, string, string, RegExp]>([
     dxf(tags(0, 'SPLINE', 71, 1, 40, 'x', 40, 0, 40, 1, 40, 1, 10, 0, 20, 0, 10, 5, 20, 5)),
     /no lines/,
   ],
-  ['an attribute without a value', 'a.svg', svg('<path d/>'), /no lines/],
+  ['an attribute without a value', 'a.svg', svg('<path d/>'), /boolean attribute/],
   ['no group codes', 'a.dxf', 'hello\nworld\n', /whole number/],
   [
     '2,000 style rules on 15,000 elements',
