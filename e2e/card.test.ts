@@ -110,6 +110,9 @@ test('a fault is seen, a remedy clears it, undo brings it back byte for byte', a
          all.onsuccess = () => done(JSON.stringify(own().design));
        };`,
     );
+  // Changes are written as they are made, and taken into the card's record when it has been quiet for a moment.
+  const quiet = (): Promise<void> => driver.sleep(2500);
+  await quiet();
   const before = await stored();
   const remedy = await eventually(
     driver,
@@ -124,7 +127,7 @@ test('a fault is seen, a remedy clears it, undo brings it back byte for byte', a
   await driver.findElement(By.css('[aria-label=Flat] h2')).click();
   await driver.actions().keyDown(Key.CONTROL).sendKeys('z').keyUp(Key.CONTROL).perform();
   await eventually(driver, 'depth 38.1 again', async () => (await page.valueOf('depth')) === '38.1');
-  await driver.sleep(500);
+  await quiet();
   await page.saved();
   expect(await stored()).toBe(before);
   await (await find(driver, '[aria-label^="Redo: Depth"]')).click();
