@@ -89,6 +89,52 @@ test('taken into the record, changes are no longer kept apart', async () => {
   expect(await opened(id)).toMatchObject({ project: { revision: 3, design: { name: 'c' } } });
 });
 
+test('a page that ended before its changes were taken in: the next one goes on from them, and has not parted', async () => {
+  const id = await addProject(first);
+  const ended = await keeperOf(id);
+  ended.record(named('Second'), 'edit', 'name');
+  await soon();
+  ended.leave();
+  let parted = 0;
+  const next = await keeperOf(id, { onParted: () => parted++ });
+  next.record(named('Third'), 'edit', 'name');
+  await next.flush();
+  expect(parted).toBe(0);
+  expect(next.saving).toBe('saved');
+  expect(await opened(id)).toMatchObject({ project: { revision: 2, recordRevision: 2, design: { name: 'Third' } } });
+  expect((await opened(id)).history.past.map((s) => s.label)).toEqual(['', 'name']);
+});
+
+test('a page that was told to leave writes no more: the one that took over finds the record as it read it', async () => {
+  const id = await addProject(first);
+  const old = await keeperOf(id);
+  old.record(named('Second'), 'edit', '');
+  await soon();
+  let parted = 0;
+  const taker = await keeperOf(id, { onParted: () => parted++ });
+  old.leave();
+  await old.flush();
+  taker.record(named('Third'), 'edit', '');
+  await taker.flush();
+  expect(parted).toBe(0);
+  expect((await opened(id)).project.design.name).toBe('Third');
+});
+
+test('undo history that leads nowhere does not keep a card from being opened', async () => {
+  const id = await addProject(first);
+  const keeper = await keeperOf(id);
+  keeper.record(named('Second'), 'edit', '');
+  await keeper.close();
+  for (const past of [[{ label: '', delta: { s: [0, 1, []] } }], 'none', [{}]]) {
+    const broken = { id, revision: 1, past, future: [], label: '', cut: false };
+    await withDatabase((db) => db.put('histories', broken as never));
+    expect(await opened(id)).toMatchObject({
+      project: { design: { name: 'Second' } },
+      history: { past: [], cut: true },
+    });
+  }
+});
+
 describe('two pages on one card', () => {
   test.each(['before', 'after'])(
     'the second writer is told, and the first one’s card stands (%s it is taken in)',
@@ -114,7 +160,7 @@ describe('two pages on one card', () => {
     await setRemoved(id, true);
     keeper.record(named('later'), 'edit', '');
     await soon();
-    expect(removed).toBe(1);
+    expect([removed, keeper.saving]).toEqual([1, 'saved']);
     expect((await opened(id)).removed).toBe(true);
     await setRemoved(id, false);
     expect(await opened(id)).toMatchObject({ removed: false, project: { design: { name: 'later' } } });
@@ -141,6 +187,24 @@ test.each([
   await keeper.flush();
   expect(keeper.saving).toBe('saved');
   expect((await opened(id)).project.design.name).toBe('and more');
+});
+
+test('a card that is closed while nothing can be stored is held by the page, with its last change, and stored later', async () => {
+  const id = await addProject(first);
+  const keeper = await keeperOf(id);
+  const broken = jest.spyOn(IDBDatabase.prototype, 'transaction').mockImplementation(() => {
+    throw new DOMException('', 'QuotaExceededError');
+  });
+  keeper.record(named('while full'), 'edit', '');
+  await soon();
+  await keeper.close();
+  expect((await opened(id)).project.design.name).toBe('while full');
+  broken.mockRestore();
+  const again = await keeperOf(id);
+  await again.flush();
+  expect(again.saving).toBe('saved');
+  const { project } = await opened(id);
+  expect([project.design.name, project.recordRevision]).toEqual(['while full', 1]);
 });
 
 describe('history', () => {

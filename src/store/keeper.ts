@@ -6,7 +6,7 @@ import { deltaOf, type Json } from '@/core/document/delta';
 import type { Design } from '@/core/document/design';
 import { database, openDatabase, withDatabase, type Change, type Database, type History, type Move } from './database';
 import { bounded, moved } from './history';
-import { leaveMemory, onlyInMemory, type StoredProject } from './projects';
+import { keepInMemory, leaveMemory, onlyInMemory, type StoredProject } from './projects';
 import { announce } from './tabs';
 import { troubleOf, type TroubleKind } from './trouble';
 
@@ -42,6 +42,7 @@ export class Keeper {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private wait = FIRST_WAIT_MS;
   private compacting: Promise<void> = Promise.resolve();
+  /** Revision of the card's record. */
   private compacted: number;
   private done = false;
 
@@ -51,7 +52,7 @@ export class Keeper {
     private readonly events: KeeperEvents,
   ) {
     ({ id: this.id, design: this.design, revision: this.revision } = project);
-    this.compacted = project.revision;
+    this.compacted = project.recordRevision;
     this.history = history;
     this.trouble = onlyInMemory(project.id) ? 'failing' : null;
     if (this.trouble) void this.compact();
@@ -103,9 +104,17 @@ export class Keeper {
     if (this.trouble || this.revision > this.compacted) await this.compact();
   }
 
-  /** Ends it; what is not yet in the record is put there. */
+  /** Ends it; what is not yet in the record is put there, and what cannot be is held by the page. */
   async close(): Promise<void> {
+    if (this.done) return;
     await this.flush();
+    const { id, design, revision, compacted } = this;
+    if (this.trouble) keepInMemory({ id, updated: Date.now(), revision, recordRevision: compacted, design });
+    this.leave();
+  }
+
+  /** Ends it at once: another tab writes the card from here on, and finds every change in the journal. */
+  leave(): void {
     this.done = true;
     clearTimeout(this.timer);
   }
@@ -137,7 +146,10 @@ export class Keeper {
 
   private failed(error: unknown): void {
     if (this.done) return;
-    if (error instanceof Removed) return this.events.onRemoved();
+    if (error instanceof Removed) {
+      this.events.onSaving(this.saving);
+      return this.events.onRemoved();
+    }
     if (error instanceof Parted || nameOf(error) === 'ConstraintError') {
       this.done = true;
       return this.events.onParted();

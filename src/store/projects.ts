@@ -4,13 +4,16 @@ import { withDelta, type Json } from '@/core/document/delta';
 import { repairDesign, type Repaired } from '@/core/document/repair';
 import { checkDesign } from '@/core/document/schema';
 import { NO_HISTORY, withDatabase, type Change, type Database, type History, type Kept } from './database';
-import { replayed } from './history';
+import { replayed, statesOf } from './history';
 import { announce } from './tabs';
 
 export interface StoredProject {
   readonly id: string;
   readonly updated: number;
+  /** Counts all changes in `design`, those too that are only in the journal. */
   readonly revision: number;
+  /** Revision of the record, which the journal goes on from. */
+  readonly recordRevision: number;
   readonly design: Design;
 }
 /** A record that does not read: it can be downloaded as it is, and opened without what stands in the way. */
@@ -76,7 +79,7 @@ export async function listProjects(): Promise<Projects> {
       continue;
     }
     const read = checkDesign(kept.design);
-    if (read.ok) projects.push(stored(kept, read.design));
+    if (read.ok) projects.push(stored(kept, record, read.design));
     else unread.push(unreadProject(kept, read.why));
   }
   return {
@@ -115,13 +118,25 @@ export async function loadProject(id: string): Promise<Loaded> {
       why: `This card does not read: ${read.why}. Nothing was changed.`,
       unread: unreadProject(kept, read.why),
     };
-  const fits = history?.revision === (record.revision ?? 0) ? history : undefined;
+  const fits = history?.revision === (record.revision ?? 0) ? history : NO_HISTORY;
   return {
     ok: true,
-    project: stored(kept, read.design),
-    history: replayed(record.design as Json, fits ?? NO_HISTORY, taken),
+    project: stored(kept, record, read.design),
+    history: readHistory(record.design as Json, fits, taken, kept.design as Json),
     removed: kept.removed !== undefined,
   };
+}
+
+/** The undo history of a card; none where what is kept of it does not lead anywhere, so that the card still opens. */
+function readHistory(design: Json, kept: History, taken: readonly Change[], now: Json): History {
+  try {
+    const history = replayed(design, kept, taken);
+    statesOf(now, history.past);
+    statesOf(now, history.future);
+    return history;
+  } catch {
+    return { ...NO_HISTORY, cut: true };
+  }
 }
 
 /**
@@ -134,28 +149,32 @@ export async function addProject(design: Design, updated = Date.now(), id = newP
   try {
     await withDatabase((db) => db.add('projects', { id, updated, revision: 0, design }));
   } catch (error) {
-    inMemory.set(id, { id, updated, revision: 0, design });
+    keepInMemory({ id, updated, revision: 0, recordRevision: 0, design });
     throw error;
   }
   announce({ kind: 'listed' });
   return id;
 }
+/** Holds a card that cannot be stored for as long as this page lives. */
+export const keepInMemory = (project: StoredProject): unknown => inMemory.set(project.id, project);
 /** It is in the database now. */
 export const leaveMemory = (id: string): boolean => inMemory.delete(id);
 export const onlyInMemory = (id: string): boolean => inMemory.has(id);
 /** The id of the card that `addProject` could not store. */
 export const newestInMemory = (): string | undefined => [...inMemory.keys()].at(-1);
 
-/** Puts a card on the shelf, or takes it back. Throws StoreTrouble. */
-export async function setRemoved(id: string, removed: boolean): Promise<void> {
+/** Puts a card on the shelf, or takes it back; false where it is not in the database. Throws StoreTrouble. */
+export async function setRemoved(id: string, removed: boolean): Promise<boolean> {
   inMemory.delete(id);
-  await withDatabase(async (db) => {
+  const found = await withDatabase(async (db) => {
     const tx = db.transaction('projects', 'readwrite');
     const { removed: _, ...record } = (await tx.store.get(id)) ?? {};
     if ('id' in record) await tx.store.put(removed ? { ...record, removed: Date.now() } : record);
     await tx.done;
+    return 'id' in record;
   });
   announce({ kind: removed ? 'removed' : 'returned', id });
+  return found;
 }
 /** Gone for good. */
 export async function emptyShelf(): Promise<void> {
@@ -175,10 +194,11 @@ async function dropAll(tx: All, id: string): Promise<void> {
   await tx.objectStore('histories').delete(id);
 }
 
-const stored = ({ id, updated, revision = 0 }: Kept, design: Design): StoredProject => ({
+const stored = ({ id, updated, revision = 0 }: Kept, record: Kept, design: Design): StoredProject => ({
   id,
   updated,
   revision,
+  recordRevision: record.revision ?? 0,
   design,
 });
 const unreadProject = (kept: Kept, why: string): UnreadProject => ({

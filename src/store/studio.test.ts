@@ -53,7 +53,9 @@ jest.mock('./keeper', () => ({
     record(d: Design, move: string, label: string): void {
       recorded.push({ design: d, move, label });
     }
+    saving = 'saved';
     async flush(): Promise<void> {}
+    leave(): void {}
     async close(): Promise<void> {
       closed++;
     }
@@ -74,7 +76,10 @@ let store: StudioStore;
 beforeEach(() => {
   jest.useFakeTimers();
   asked.load.length = asked.pose.length = asked.prove.length = recorded.length = closed = 0;
-  store = createStudio({ project: { id: 'id', updated: 1, revision: 0, design }, history: NO_HISTORY }, 'build');
+  store = createStudio(
+    { project: { id: 'id', updated: 1, revision: 0, recordRevision: 0, design }, history: NO_HISTORY },
+    'build',
+  );
 });
 afterEach(() => {
   store.close();
@@ -156,7 +161,10 @@ test('history that was kept is there to go back and forth in', () => {
   let history = NO_HISTORY;
   for (const mm of [31, 32, 33]) history = moved(history, 'edit', json(mm - 1), json(mm), `depth ${mm}`);
   history = moved(history, 'undo', json(33), json(32), 'depth 32');
-  store = createStudio({ project: { id: 'id', updated: 1, revision: 4, design: depth(32)(design) }, history }, 'build');
+  store = createStudio(
+    { project: { id: 'id', updated: 1, revision: 4, recordRevision: 4, design: depth(32)(design) }, history },
+    'build',
+  );
   const now = (): unknown => store.getState().design.mechanisms[0].parameters.depth;
   const { undo, redo } = store.getState().actions;
   undo();

@@ -8,7 +8,7 @@ import { engine, newestWins, onWorkerNews } from '@/workers/client';
 import type { Answer, Scene, ScenePose } from '@/workers/protocol';
 import type { Json } from '@/core/document/delta';
 import { checkChange } from '@/core/document/schema';
-import type { History, Move } from './database';
+import { NO_HISTORY, type History, type Move } from './database';
 import { MOST_STEPS_BACK, statesOf } from './history';
 import { Keeper, type Saving } from './keeper';
 import { addProject, loadProject, newProjectId, setRemoved, type StoredProject } from './projects';
@@ -238,16 +238,25 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
     });
   let keeper = keep({ project, history });
 
-  /** Another tab wrote the card too: what was made here becomes a card of its own, and goes on as that. */
+  /** Goes on with a card of its own that has this design. */
+  const goOnAs = async (own: Design): Promise<void> => {
+    const id = newProjectId();
+    keeper.leave();
+    claim.release();
+    // Where it cannot be stored either, the page holds it and the keeper tries again.
+    await addProject(own, Date.now(), id).catch(() => undefined);
+    as('follow', () => store.setState({ id, design: own, label: '', writes: true, removed: false }));
+    remember(NO_HISTORY, own);
+    const fresh = { id, updated: Date.now(), revision: 0, recordRevision: 0, design: own };
+    keeper = keep({ project: fresh, history: NO_HISTORY });
+    store.setState({ saving: keeper.saving });
+    claim = claimCard(id, onRole, () => keeper.flush());
+  };
+  /** Another tab wrote the card too: what was made here becomes a card of its own. */
   const part = async (): Promise<void> => {
     const { design: mine } = store.getState();
     const own: Design = { ...mine, name: `${mine.name.slice(0, 90)}, as changed here` };
-    const id = newProjectId();
-    await addProject(own, Date.now(), id).catch(() => undefined);
-    claim.release();
-    claim = claimCard(id, onRole, () => keeper.flush());
-    as('follow', () => store.setState({ id, design: own, label: '' }));
-    keeper = keep({ project: { id, updated: Date.now(), revision: 0, design: own }, history });
+    await goOnAs(own);
     store.setState({
       news: `This card was changed in another tab as well. Your changes are kept as a card of its own: “${own.name}”.`,
     });
@@ -263,12 +272,18 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
   };
   const onRole = (writes: boolean): void => {
     if (writes === store.getState().writes) return;
-    if (!writes) return store.setState({ writes });
+    if (!writes) {
+      // What is in this tab only would be overwritten by what the other has.
+      if (unsaved()) return void part();
+      keeper.leave();
+      return store.setState({ writes });
+    }
     void follow().then((opened) => {
       if (opened) keeper = keep(opened);
       store.setState({ writes });
     });
   };
+  const unsaved = (): boolean => !['saved', 'saving'].includes(store.getState().saving);
   let claim = claimCard(project.id, onRole, () => keeper.flush());
   const leaveTabs = onTabs((message) => {
     const s = store.getState();
@@ -317,15 +332,15 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
     /** Writes what is not yet in the card's record. */
     save: () => keeper.flush(),
     /** Something is in this tab only. */
-    unsaved: () => !['saved', 'saving'].includes(store.getState().saving),
+    unsaved,
     /** Gives up the pose that is being worked out. */
     stopPosing: () => posing.abort(),
     /** Asks the tab that writes the card to let this one. */
     takeOver: () => claim.take(),
-    /** Takes a card that was removed elsewhere off the shelf. */
+    /** Takes a card that was removed elsewhere off the shelf; where that was emptied, it goes on as a new one. */
     putBack: async () => {
-      await setRemoved(store.getState().id, false);
-      store.setState({ removed: false });
+      if (await setRemoved(store.getState().id, false)) store.setState({ removed: false });
+      else await goOnAs(store.getState().design);
     },
   });
 }

@@ -75,19 +75,13 @@ describe('work in threads', () => {
     dressing: [],
     layers: [],
   };
+  /** So many clients at once, who give up together. */
+  const hardly = (clients: number, signal: AbortSignal): Promise<Response>[] =>
+    Array.from({ length: clients }, () => prove(new Request(post('/api/prove', JSON.stringify(hard)), { signal })));
   test('16 clients prove: the thread that answers stays free, and given up means ended', async () => {
     await prove(post('/api/prove?steps=2', JSON.stringify(survey)));
     const left = new AbortController();
-    const asked = Array.from({ length: 16 }, () =>
-      prove(
-        new Request('http://localhost/api/prove', {
-          method: 'POST',
-          body: JSON.stringify(hard),
-          headers: { 'content-type': 'application/json' },
-          signal: left.signal,
-        }),
-      ),
-    );
+    const asked = hardly(16, left.signal);
     let longest = 0;
     for (let k = 0; k < 30; k++) {
       const began = performance.now();
@@ -103,16 +97,7 @@ describe('work in threads', () => {
   });
   test('more than can wait are asked to come again', async () => {
     const left = new AbortController();
-    const asked = Array.from({ length: 60 }, () =>
-      prove(
-        new Request('http://localhost/api/prove', {
-          method: 'POST',
-          body: JSON.stringify(hard),
-          headers: { 'content-type': 'application/json' },
-          signal: left.signal,
-        }),
-      ),
-    );
+    const asked = hardly(60, left.signal);
     const first = await Promise.race(asked);
     expect([first.status, first.headers.get('retry-after')]).toEqual([503, '5']);
     expect(await error(first)).toMatch(/too many/);

@@ -3,8 +3,7 @@ import { Box, chakra } from '@chakra-ui/react';
 import { IconArrowBackUp, IconArrowForwardUp, IconContrast, IconKeyboard } from '@tabler/icons-react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { useActions, useHistory, useStudio } from '@/store/context';
-import { onlyInMemory } from '@/store/projects';
+import { useActions, useHistory, useStudio, useStudioStore } from '@/store/context';
 import { STAGES, type Stage } from '@/store/studio';
 import { Mark } from '../common/Mark';
 import { toggleDark } from '../theme';
@@ -64,18 +63,18 @@ export function Header({ onKeys }: { onKeys: () => void }) {
 }
 
 /**
- * Leaves by loading the other page anew: going on within this one, the router keeps the whole page that is left. A card
- * that is stored nowhere lives in this page, so it is not left that way.
+ * Leaves by loading the other page anew: going on within this one, the router keeps the whole page that is left. What
+ * is stored nowhere lives in this page, so it is not left that way.
  */
 function AllCards() {
-  const id = useStudio((s) => s.id);
+  const store = useStudioStore();
   const router = useRouter();
   return (
     <a
       href="/"
       aria-label="All cards"
       onClick={(e) => {
-        if (!onlyInMemory(id)) return;
+        if (!store.unsaved()) return;
         e.preventDefault();
         router.push('/');
       }}
