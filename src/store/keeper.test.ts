@@ -35,14 +35,14 @@ afterEach(async () => {
 });
 
 test('a change is in the database without any wait: nothing more of the page is needed', async () => {
-  const id = await addProject(first);
+  const { id } = await addProject(first);
   const keeper = await keeperOf(id);
   keeper.record(named('Second'), 'edit', 'name');
   expect((await opened(id)).project.design.name).toBe('Second');
 });
 
 test('300 random edits, undos and redos: every reload finds the state and both sides of the history', async () => {
-  const id = await addProject(first);
+  const { id } = await addProject(first);
   const random = seeded(3);
   let keeper = await keeperOf(id);
   const [past, future]: [Design[], Design[]] = [[], []];
@@ -81,7 +81,7 @@ test('300 random edits, undos and redos: every reload finds the state and both s
 });
 
 test('taken into the record, changes are no longer kept apart', async () => {
-  const id = await addProject(first);
+  const { id } = await addProject(first);
   const keeper = await keeperOf(id);
   for (const name of ['a', 'b', 'c']) keeper.record(named(name), 'edit', name);
   await keeper.flush();
@@ -89,8 +89,8 @@ test('taken into the record, changes are no longer kept apart', async () => {
   expect(await opened(id)).toMatchObject({ project: { revision: 3, design: { name: 'c' } } });
 });
 
-test('a page that ended before its changes were taken in: the next one goes on from them, and has not parted', async () => {
-  const id = await addProject(first);
+test('a page that ended before its changes were taken in: the next goes on from them and has not parted', async () => {
+  const { id } = await addProject(first);
   const ended = await keeperOf(id);
   ended.record(named('Second'), 'edit', 'name');
   await soon();
@@ -105,8 +105,8 @@ test('a page that ended before its changes were taken in: the next one goes on f
   expect((await opened(id)).history.past.map((s) => s.label)).toEqual(['', 'name']);
 });
 
-test('a page that was told to leave writes no more: the one that took over finds the record as it read it', async () => {
-  const id = await addProject(first);
+test('a page told to leave writes no more: the one that took over finds the record as it read it', async () => {
+  const { id } = await addProject(first);
   const old = await keeperOf(id);
   old.record(named('Second'), 'edit', '');
   await soon();
@@ -121,7 +121,7 @@ test('a page that was told to leave writes no more: the one that took over finds
 });
 
 test('undo history that leads nowhere does not keep a card from being opened', async () => {
-  const id = await addProject(first);
+  const { id } = await addProject(first);
   const keeper = await keeperOf(id);
   keeper.record(named('Second'), 'edit', '');
   await keeper.close();
@@ -139,7 +139,7 @@ describe('two pages on one card', () => {
   test.each(['before', 'after'])(
     'the second writer is told, and the first one’s card stands (%s it is taken in)',
     async (when) => {
-      const id = await addProject(first);
+      const { id } = await addProject(first);
       let parted = 0;
       const a = await keeperOf(id);
       const b = await keeperOf(id, { onParted: () => parted++ });
@@ -154,7 +154,7 @@ describe('two pages on one card', () => {
     },
   );
   test('a card that is removed meanwhile does not come back by a change, and the change is kept with it', async () => {
-    const id = await addProject(first);
+    const { id } = await addProject(first);
     let removed = 0;
     const keeper = await keeperOf(id, { onRemoved: () => removed++ });
     await setRemoved(id, true);
@@ -171,7 +171,7 @@ test.each([
   ['QuotaExceededError', 'full'],
   ['UnknownError', 'failing'],
 ] as const)('%s: said as "%s", kept here, and stored once there is room', async (name, kind) => {
-  const id = await addProject(first);
+  const { id } = await addProject(first);
   const said: Saving[] = [];
   const keeper = await keeperOf(id, { onSaving: (s) => said.push(s) });
   const broken = jest.spyOn(IDBDatabase.prototype, 'transaction').mockImplementation(() => {
@@ -189,8 +189,8 @@ test.each([
   expect((await opened(id)).project.design.name).toBe('and more');
 });
 
-test('a card that is closed while nothing can be stored is held by the page, with its last change, and stored later', async () => {
-  const id = await addProject(first);
+test('a card that is closed while nothing can be stored is held by the page as it is, and stored later', async () => {
+  const { id } = await addProject(first);
   const keeper = await keeperOf(id);
   const broken = jest.spyOn(IDBDatabase.prototype, 'transaction').mockImplementation(() => {
     throw new DOMException('', 'QuotaExceededError');

@@ -29,7 +29,7 @@ afterEach(async () => {
 
 test('cards come back as they were stored, newest first', async () => {
   const first = blankDesign('First');
-  const id = await addProject(first, 1);
+  const { id } = await addProject(first, 1);
   await addProject(blankDesign('Second', 150, 100), 2);
   expect(await names()).toEqual(['Second', 'First']);
   expect(JSON.stringify((await loaded(id)).design)).toBe(JSON.stringify(first));
@@ -81,7 +81,7 @@ describe('one door: what could not be read back is not stored, and the place is 
       /lines\[0\]\.points\[1\]/,
     ],
   ])('%s', async (_, design, why) => {
-    if (why === null) return expect((await loaded(await addProject(design))).design).toEqual(design);
+    if (why === null) return expect((await loaded((await addProject(design)).id)).design).toEqual(design);
     const refused = await addProject(design).catch((error: unknown) => error);
     expect(refused).toBeInstanceOf(RefusedError);
     expect((refused as Error).message).toMatch(why);
@@ -123,8 +123,8 @@ describe('a record that does not read', () => {
 
 test('a removed card lies on the shelf until that is emptied, and comes back as it was', async () => {
   const design = blankDesign('Gone');
-  const id = await addProject(design);
-  const stays = await addProject(blankDesign('Stays'));
+  const { id } = await addProject(design);
+  const { id: stays } = await addProject(blankDesign('Stays'));
   await setRemoved(id, true);
   expect(await names()).toEqual(['Stays']);
   expect((await listProjects()).shelf.map((c) => c.name)).toEqual(['Gone']);
@@ -139,7 +139,7 @@ test('a removed card lies on the shelf until that is emptied, and comes back as 
 
 test('changes that were written but not yet taken in are made when the card is read; a gap ends them', async () => {
   const design = blankDesign('A');
-  const id = await addProject(design);
+  const { id } = await addProject(design);
   let last: Design = design;
   const change = async (revision: number, name: string): Promise<void> => {
     const next = { ...last, name };
@@ -164,9 +164,8 @@ test('without a database a card lives in the page, and the reason is told', asyn
   Object.defineProperty(globalThis, 'indexedDB', { value: undefined, configurable: true });
   try {
     const projects = await import('./projects');
-    const trouble = await projects.addProject(blankDesign('Afloat')).catch((error: unknown) => error);
+    const { id, trouble } = await projects.addProject(blankDesign('Afloat'));
     expect(trouble).toMatchObject({ kind: 'none', message: expect.stringMatching(/keeps no data/) });
-    const id = projects.newestInMemory()!;
     expect(await projects.loadProject(id)).toMatchObject({ ok: true, project: { design: { name: 'Afloat' } } });
   } finally {
     Object.defineProperty(globalThis, 'indexedDB', { value: kept, configurable: true });

@@ -6,6 +6,7 @@ import { checkDesign } from '@/core/document/schema';
 import { NO_HISTORY, withDatabase, type Change, type Database, type History, type Kept } from './database';
 import { replayed, statesOf } from './history';
 import { announce } from './tabs';
+import { troubleOf, type StoreTrouble } from './trouble';
 
 export interface StoredProject {
   readonly id: string;
@@ -139,29 +140,30 @@ function readHistory(design: Json, kept: History, taken: readonly Change[], now:
   }
 }
 
-/**
- * Puts a new card among the others; it opens under its id. Throws RefusedError where it could not be read back, and
- * StoreTrouble where there is no room: it then lives in this page only, and can be saved as a file.
- */
-export async function addProject(design: Design, updated = Date.now(), id = newProjectId()): Promise<string> {
+export interface Added {
+  readonly id: string;
+  /** Why it lives in this page only, where it could not be stored; it can be opened and saved as a file. */
+  readonly trouble: StoreTrouble | null;
+}
+
+/** Puts a new card among the others; it opens under its id. Throws RefusedError where it could not be read back. */
+export async function addProject(design: Design, updated = Date.now(), id = newProjectId()): Promise<Added> {
   const read = checkDesign(design);
   if (!read.ok) throw new RefusedError(read.why);
   try {
     await withDatabase((db) => db.add('projects', { id, updated, revision: 0, design }));
   } catch (error) {
     keepInMemory({ id, updated, revision: 0, recordRevision: 0, design });
-    throw error;
+    return { id, trouble: troubleOf(error) };
   }
   announce({ kind: 'listed' });
-  return id;
+  return { id, trouble: null };
 }
 /** Holds a card that cannot be stored for as long as this page lives. */
 export const keepInMemory = (project: StoredProject): unknown => inMemory.set(project.id, project);
 /** It is in the database now. */
 export const leaveMemory = (id: string): boolean => inMemory.delete(id);
 export const onlyInMemory = (id: string): boolean => inMemory.has(id);
-/** The id of the card that `addProject` could not store. */
-export const newestInMemory = (): string | undefined => [...inMemory.keys()].at(-1);
 
 /** Puts a card on the shelf, or takes it back; false where it is not in the database. Throws StoreTrouble. */
 export async function setRemoved(id: string, removed: boolean): Promise<boolean> {

@@ -244,7 +244,7 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
     keeper.leave();
     claim.release();
     // Where it cannot be stored either, the page holds it and the keeper tries again.
-    await addProject(own, Date.now(), id).catch(() => undefined);
+    await addProject(own, Date.now(), id);
     as('follow', () => store.setState({ id, design: own, label: '', writes: true, removed: false }));
     remember(NO_HISTORY, own);
     const fresh = { id, updated: Date.now(), revision: 0, recordRevision: 0, design: own };

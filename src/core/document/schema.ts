@@ -2,7 +2,7 @@
 import Joi from 'joi';
 import { foldCardParameters, GUTTER, KINDS } from '../kinds';
 import { ENVELOPES, POST_FORMATS, SHEETS } from '../paper/sizes';
-import { MOST_LINES } from '../pattern/mending';
+import { FARTHEST_MM, MOST_GROUPS, MOST_LINES } from '../pattern/mending';
 import { TEMPLATE_ROLES } from '../pattern/pattern';
 import { assetsNamed, type ShapeStep } from '../shapes/shape';
 import { assetSchema, shapeSchema } from '../shapes/schema';
@@ -106,6 +106,7 @@ const layer = Joi.object({
   doubled: Joi.boolean(),
 });
 
+const far = Joi.number().min(-FARTHEST_MM).max(FARTHEST_MM);
 const role = Joi.valid(...TEMPLATE_ROLES);
 const key = Joi.string().max(300);
 const template = Joi.object({
@@ -124,18 +125,14 @@ const template = Joi.object({
         points: Joi.array()
           .min(2)
           .max(60_000)
-          .items(
-            Joi.array()
-              .ordered(Joi.number().min(-1e5).max(1e5).required(), Joi.number().min(-1e5).max(1e5).required())
-              .length(2),
-          )
+          .items(Joi.array().ordered(far.required(), far.required()).length(2))
           .required(),
       }),
     )
     .unique('id')
     .required(),
   groups: Joi.array()
-    .max(500)
+    .max(2 * MOST_GROUPS)
     .items(
       Joi.object({
         key: key.required(),

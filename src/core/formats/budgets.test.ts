@@ -16,9 +16,8 @@ const tags = (...pairs: (string | number)[]): string => `${pairs.join('\n')}\n`;
 const svg = (inside: string): string =>
   `<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="100mm" viewBox="0 0 100 100">${inside}</svg>`;
 const uses = (first: string): string =>
-  svg(
-    `<defs>${first}${Array.from({ length: 8 }, (_, i) => `<g id="a${i + 1}">${`<use href="#a${i}"/>`.repeat(20)}</g>`).join('')}</defs><use href="#a8"/>`,
-  );
+  svg(`<defs>${first}${Array.from({ length: 8 }, (_, i) => rowOfUses(i)).join('')}</defs><use href="#a8"/>`);
+const rowOfUses = (i: number): string => `<g id="a${i + 1}">${`<use href="#a${i}"/>`.repeat(20)}</g>`;
 const nested = (): string =>
   Array.from({ length: 12 }, (_, i) =>
     [

@@ -2,11 +2,11 @@
  * A whole template of cut and fold lines, from SVG or DXF, as lines sorted into groups that can be given roles. mm, y
  * up.
  */
-import { MOST_LINES, MOST_TEMPLATE_POINTS } from '../pattern/mending';
+import { FARTHEST_MM, MOST_GROUPS, MOST_LINES, MOST_TEMPLATE_POINTS } from '../pattern/mending';
 import type { TemplateRole } from '../pattern/pattern';
 import { contains } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
-import { ShapeError } from '../shapes/shape';
+import { LARGEST_DRAWING, ShapeError } from '../shapes/shape';
 import { dxfLines } from './template-dxf';
 import { guessRole } from './template-roles';
 import type { RawLine } from './template-raw';
@@ -39,11 +39,6 @@ export interface ReadTemplate {
 const LONGEST_NAME = 200;
 const shortened = (name: string): string =>
   name.length <= LONGEST_NAME ? name : `${name.slice(0, LONGEST_NAME - 60)}…${name.slice(-50)}`;
-/** Kinds of lines that can be given a role; windows get one more for each. */
-const MOST_GROUPS = 250;
-
-/** How far from the origin points may lie, mm. */
-const FARTHEST_MM = 1e5;
 
 /** Before anything is arranged: so many points, all of them within reach. */
 function checkPoints(lines: readonly RawLine[]): void {
@@ -67,6 +62,10 @@ function checkPoints(lines: readonly RawLine[]): void {
  * right.
  */
 export function readTemplate(text: string, name: string): ReadTemplate {
+  if (text.length > LARGEST_DRAWING)
+    throw new ShapeError(
+      `the drawing has ${Math.round(text.length / 1e6)} MB; at most ${LARGEST_DRAWING / 1e6} MB are read`,
+    );
   if (text.includes('\0')) throw new ShapeError('the file is binary; a template is SVG or ASCII DXF');
   const raw = /\.dxf$/i.test(name) || /^\s*(0|999)\r?\n/.test(text) ? dxfLines(text) : svgLines(text);
   if (raw.lines.length === 0) throw new ShapeError('the drawing has no lines in it');

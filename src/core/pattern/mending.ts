@@ -35,6 +35,10 @@ export const WIDEST_AIR_MM = 4;
 export const MOST_LINES = 4000;
 /** Points of all lines of a template together. */
 export const MOST_TEMPLATE_POINTS = 200_000;
+/** How far from the origin points of a template may lie, mm. */
+export const FARTHEST_MM = 1e5;
+/** Kinds of lines that are told apart; each may have its windows as another. */
+export const MOST_GROUPS = 250;
 
 export const isCrease = (l: TemplateLine): boolean => l.role === 'valley' || l.role === 'mountain' || isPerforated(l);
 export const isPerforated = (l: TemplateLine): boolean => l.role === 'perforation' || l.role === 'perforation-mountain';

@@ -248,6 +248,9 @@ export function distanceToEdge(polygon: Polygon, p: Vec2): number {
   return least;
 }
 
+/** Corners of all outlines and holes. */
+export const cornerCount = (region: Region): number => region.flatMap(ringsOf).reduce((n, ring) => n + ring.length, 0);
+
 /** A point well inside a polygon: the best of the middles of its corner triangles. */
 export function insidePoint(polygon: Polygon): Vec2 {
   const ring = polygon.outer;

@@ -1,5 +1,5 @@
 /** Copies along an outline: scalloped edges, rows of stars. mm, y up. */
-import { mapRegion, regionBox, ringsOf, subtract, unite, type Region, type Ring } from '../plane/polygon';
+import { cornerCount, mapRegion, regionBox, subtract, unite, type Region, type Ring } from '../plane/polygon';
 import { dist2, lerp2, type Vec2 } from '../plane/vec2';
 import { ShapeError } from './shape';
 import { ROUNDING_MM } from '../tolerance';
@@ -50,7 +50,7 @@ export function distribute(
   const { min, max } = regionBox(what);
   const scale = size / (max[0] - min[0]);
   const middle: Vec2 = [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2];
-  const each = what.flatMap(ringsOf).reduce((n, r) => n + r.length, 0);
+  const each = cornerCount(what);
   let points = 0;
   const copies: Region[] = region.flatMap((p) => {
     const count = wanted.count ?? countFor(p.outer, wanted.spacing ?? size);

@@ -1,5 +1,5 @@
 /** A saved shape to its outline: sources drawn, steps taken. */
-import { mapRegion, regionBox, regionFromRings, ringsOf, unite, type Region } from '../plane/polygon';
+import { cornerCount, mapRegion, regionBox, regionFromRings, unite, type Region } from '../plane/polygon';
 import {
   arcShape,
   archShape,
@@ -41,7 +41,7 @@ function resolve(shape: Shape, shelf: ShapeShelf, depth: number): Region {
 }
 
 function checkPoints(region: Region): void {
-  if (pointsOf(region) > MOST_POINTS)
+  if (cornerCount(region) > MOST_POINTS)
     throw new ShapeError(`the outline has more than ${MOST_POINTS} points; simplify it`);
 }
 
@@ -49,9 +49,9 @@ function resolveAsset(asset: ShapeAsset, shelf: ShapeShelf, depth: number, steps
   let region = resolve(asset.source, shelf, depth + 1);
   for (const [k, step] of asset.steps.slice(0, steps).entries()) {
     const multiplied = step.do === 'row' ? step.count : step.do === 'mirror' && step.keep ? 2 : 1;
-    if (pointsOf(region) * multiplied > MOST_POINTS)
+    if (cornerCount(region) * multiplied > MOST_POINTS)
       throw new ShapeError(
-        `step ${k + 1} of "${asset.name}" (${step.do}) would give ${pointsOf(region) * multiplied} points; an ` +
+        `step ${k + 1} of "${asset.name}" (${step.do}) would give ${cornerCount(region) * multiplied} points; an ` +
           `outline has at most ${MOST_POINTS}: simplify it first, or take fewer`,
       );
     region = takeStep(region, step, (s) => resolve(s, shelf, depth + 1));
@@ -126,12 +126,11 @@ function remember(key: string, work: () => Region): Region {
   if (found) return found;
   const region = work();
   known.set(key, region);
-  knownPoints += pointsOf(region);
+  knownPoints += cornerCount(region);
   for (const [oldest, r] of known) {
     if (known.size <= MOST_KNOWN && knownPoints <= MOST_KNOWN_POINTS) break;
     known.delete(oldest);
-    knownPoints -= pointsOf(r);
+    knownPoints -= cornerCount(r);
   }
   return region;
 }
-const pointsOf = (region: Region): number => region.flatMap(ringsOf).reduce((n, r) => n + r.length, 0);

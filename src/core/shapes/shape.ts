@@ -100,6 +100,9 @@ export interface ShapeAsset {
   readonly steps: readonly ShapeStep[];
 }
 
+/** Largest drawing that is read, SVG or DXF, in characters. */
+export const LARGEST_DRAWING = 5_000_000;
+
 /** A shape that cannot be made: what, and what would be right. */
 export class ShapeError extends Error {}
 

@@ -19,7 +19,7 @@ import type { Vec2 } from '../plane/vec2';
 import { CURVE_TOLERANCE_MM, ellipse } from './curve';
 import { rectShape } from './basics';
 import { polylinesOf, type Polyline } from './path-data';
-import { ShapeError } from './shape';
+import { LARGEST_DRAWING, ShapeError } from './shape';
 import { readStyleSheet, RuleIndex } from './svg-style';
 
 /** A drawn element: its lines in mm, y up, and how it is drawn. */
@@ -47,7 +47,6 @@ export interface SvgDrawing {
   readonly leftOut: readonly string[];
 }
 
-export const LARGEST_SVG = 5_000_000;
 const MOST_ELEMENTS = 20_000;
 const DEEPEST = 60;
 
@@ -121,9 +120,9 @@ const FOR_A_SHAPE: Wanted = { mostLines: 5000, mostPoints: 60_000, fills: true }
  * more of it than is wanted.
  */
 export function readSvg(text: string, wanted: Wanted = FOR_A_SHAPE): SvgDrawing {
-  if (text.length > LARGEST_SVG)
+  if (text.length > LARGEST_DRAWING)
     throw new ShapeError(
-      `the drawing has ${Math.round(text.length / 1e6)} MB; at most ${LARGEST_SVG / 1e6} MB are read`,
+      `the drawing has ${Math.round(text.length / 1e6)} MB; at most ${LARGEST_DRAWING / 1e6} MB are read`,
     );
   if (/<!ENTITY/i.test(text))
     throw new ShapeError('the drawing declares entities, which are not read; save it as plain SVG');

@@ -24,14 +24,18 @@ export const fileName = (title: string): string =>
 
 export const designJson = (design: Design): string => `${JSON.stringify(design, null, 1)}\n`;
 
+type ReadText = { readonly ok: true; readonly text: string } | { readonly ok: false; readonly why: string };
+
+/** The text of a file of at most `most` characters; a larger one is not even read. `what`: "a card". */
+export async function textOf(file: File, most: number, what: string): Promise<ReadText> {
+  if (file.size <= most) return { ok: true, text: await file.text() };
+  const size = `${file.name} has ${Math.round(file.size / 1e6)} MB`;
+  return { ok: false, why: `${size}; ${what} has at most ${most / 1e6} MB. Nothing was lost.` };
+}
+
 export async function readDesignFrom(file: File): Promise<{ ok: true; design: Design } | { ok: false; why: string }> {
-  if (file.size > LARGEST_FILE)
-    return {
-      ok: false,
-      why:
-        `${file.name} has ${Math.round(file.size / 1e6)} MB; a card has at most ` +
-        `${LARGEST_FILE / 1e6} MB. Nothing was lost.`,
-    };
-  const read = readDesign(await file.text());
+  const whole = await textOf(file, LARGEST_FILE, 'a card');
+  if (!whole.ok) return whole;
+  const read = readDesign(whole.text);
   return read.ok ? read : { ok: false, why: `${file.name} was not opened: ${read.why}. Nothing was lost.` };
 }

@@ -1,12 +1,13 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
-import type { Shape } from '@/core/shapes/shape';
+import { LARGEST_DRAWING, type Shape } from '@/core/shapes/shape';
 import { STARTER_SHAPES } from '@/core/shapes/starter';
 import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
 import { TILE } from '../common/tile';
 import { Action } from '../common/Field';
+import { textOf } from '../common/files';
 import { Panes } from '../common/Panes';
 import { Sheet } from '../common/Sheet';
 import { OtherCardsPane } from './OtherCardsPane';
@@ -155,11 +156,9 @@ function DrawingPane() {
   };
   const take = async (file: File | undefined): Promise<void> => {
     if (!file) return;
-    if (file.size > 5_000_000)
-      return setState({
-        why: `${file.name} has ${Math.round(file.size / 1e6)} MB; a drawing has at most 5 MB. Nothing was lost.`,
-      });
-    const svg = await file.text();
+    const whole = await textOf(file, LARGEST_DRAWING, 'a drawing');
+    if (!whole.ok) return setState(whole);
+    const svg = whole.text;
     setName(file.name.replace(/\.\w+$/, '').slice(0, 60) || 'Drawing');
     setText(svg.length < 20_000 ? svg : '');
     await read(svg);

@@ -6,7 +6,6 @@ import { blankDesign, type Design } from '@/core/document/design';
 import {
   addProject,
   listProjects,
-  newestInMemory,
   RefusedError,
   setRemoved,
   type Projects,
@@ -73,18 +72,14 @@ export function StartPage({ withDemo }: { withDemo: boolean }) {
   /** Why a card did not come in, or null; it is opened where `open` says so. */
   const keep = async (design: Design, open: boolean): Promise<string | null> => {
     try {
-      const id = await addProject(design);
+      const { id, trouble } = await addProject(design);
+      // One that could not be stored is opened, so that it can be worked on and saved as a file.
       if (open) router.push(`/card?id=${id}`);
       else await refresh();
-      return null;
+      return trouble && !open ? `${trouble.message}. “${design.name}” is in this tab only; save it as a file.` : null;
     } catch (error) {
-      if (error instanceof RefusedError)
-        return `“${design.name}” was not taken in: ${error.message}. Nothing was lost.`;
-      // It stays in this tab: open it, so that it can be worked on and saved as a file.
-      const id = newestInMemory();
-      if (open && id) router.push(`/card?id=${id}`);
-      else await refresh();
-      return open ? null : `${sayTrouble(error)}. “${design.name}” is in this tab only; save it as a file.`;
+      if (!(error instanceof RefusedError)) throw error;
+      return `“${design.name}” was not taken in: ${error.message}. Nothing was lost.`;
     }
   };
   const attempt = async (work: Promise<string | null>): Promise<void> => {

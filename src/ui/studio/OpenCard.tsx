@@ -57,7 +57,7 @@ export function OpenCard() {
         {opened.unread && (
           <UnreadCard
             card={opened.unread}
-            onKeep={async (design) => router.replace(`/card?id=${await addProject(design)}`)}
+            onKeep={async (design) => router.replace(`/card?id=${(await addProject(design)).id}`)}
             onSay={(why) => setOpened({ why })}
             onChanged={() => router.push('/')}
           />

@@ -5,7 +5,9 @@ import { TEMPLATE_ROLES, type TemplateRole } from '@/core/pattern/pattern';
 import type { Template } from '@/core/document/template';
 import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
+import { LARGEST_DRAWING } from '@/core/shapes/shape';
 import { Action } from '../common/Field';
+import { textOf } from '../common/files';
 import { Sheet } from '../common/Sheet';
 import { useAsk } from '../shapes/useAsk';
 
@@ -43,9 +45,9 @@ function Bench() {
   const { value } = useAsk(template ? JSON.stringify(template) : '', () => engine('shape').faults(template!));
   const take = async (file: File | undefined): Promise<void> => {
     if (!file) return;
-    if (file.size > 5_000_000)
-      return setNotes({ why: `${file.name} has ${Math.round(file.size / 1e6)} MB; a template has at most 5 MB.` });
-    const answer = await engine('shape').template(await file.text(), file.name);
+    const whole = await textOf(file, LARGEST_DRAWING, 'a template');
+    if (!whole.ok) return setNotes(whole);
+    const answer = await engine('shape').template(whole.text, file.name);
     if (!answer.ok) return setNotes({ why: answer.why });
     const { lines, groups, leftOut } = answer.value;
     setNotes({ leftOut });
