@@ -1,4 +1,4 @@
-// Three projects: the core and the command line in plain Node, the application's parts, and the browser tests.
+// Four projects: the core and the command line in plain Node, the server, the application's parts, the browser tests.
 const nextJest = require('next/jest');
 
 const createConfig = nextJest({ dir: './' });
@@ -33,6 +33,7 @@ async function project(overrides) {
     moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
     cacheDirectory: '<rootDir>/.jest-cache',
     sandboxInjectedGlobals: GLOBALS,
+    setupFiles: ['<rootDir>/scripts/properties.setup.ts'],
     ...overrides,
   })();
   return { ...config, transformIgnorePatterns: [`/node_modules/(?!(${MODULES_ONLY.join('|')})/)`] };
@@ -43,11 +44,13 @@ module.exports = async () => ({
     project({
       displayName: 'core',
       testEnvironment: 'node',
-      testMatch: [
-        '<rootDir>/src/core/**/*.test.ts',
-        '<rootDir>/src/cli/**/*.test.ts',
-        '<rootDir>/src/app/**/*.test.ts',
-      ],
+      testMatch: ['<rootDir>/src/core/**/*.test.ts', '<rootDir>/src/cli/**/*.test.ts'],
+    }),
+    // Asked how soon it answers, so nothing else runs beside it.
+    project({
+      displayName: 'server',
+      testEnvironment: 'node',
+      testMatch: ['<rootDir>/src/app/**/*.test.ts'],
     }),
     project({
       displayName: 'app',

@@ -7,10 +7,13 @@ import { gzipSync } from 'node:zlib';
 import { Matrix, SingularValueDecomposition } from 'ml-matrix';
 import polygonClipping from 'polygon-clipping';
 import { assembleCreasePattern, type CreasePattern } from '../src/core/assembly/crease-pattern';
-import { poseAt } from '../src/core/assembly/pose';
+import type { Assembly } from '../src/core/assembly/assembly';
+import { poseAt, poseOpen } from '../src/core/assembly/pose';
+import { restOf } from '../src/core/drives';
+import { KINDS } from '../src/core/kinds';
 import { jacobiSvd } from '../src/core/linkage/svd';
 import { shelveFonts } from '../src/fonts/shelve';
-import { holdFigure } from '../src/core/kinds/struts';
+import { holdFigure } from '../src/core/kinds/figures/struts';
 import { standing } from '../src/core/shapes/outline';
 import { mapRegion, offset, rectangle, unite, type Region, type Ring } from '../src/core/plane/polygon';
 import { narrowestNeck, sheetOf } from '../src/core/plane/web';
@@ -18,8 +21,11 @@ import type { Vec2 } from '../src/core/plane/vec2';
 import { buildAssembly } from '../src/core/build/build';
 import { addMechanism } from '../src/core/document/standing';
 import { blankDesign, type Design } from '../src/core/document/design';
-import { provingSteps } from '../src/core/proof/prove';
+import { gather, provingSteps } from '../src/core/proof/prove';
+import { RULES } from '../src/core/rules';
 import { readDesign } from '../src/core/document/schema';
+import { withTemplate } from '../src/core/build/bring';
+import { readTemplate } from '../src/core/formats/template-read';
 import { parallelogramGrid, triangleGrid, waterbombGrid } from '../src/core/tests/patterns';
 
 shelveFonts();
@@ -78,11 +84,11 @@ const series = (
 };
 const patternPoses = (pattern: CreasePattern): { creases: number; pose: (deg: number) => void } => {
   const { assembly } = assembleCreasePattern(pattern);
-  return { creases: assembly.creases.length, pose: (deg) => poseAt(assembly, deg) };
+  return { creases: assembly.creases.length, pose: (deg) => poseOpen(assembly, deg) };
 };
 series('sheet of steps', [6, 24, 80, 330], (n) => {
   const a = buildAssembly(steps(n));
-  return { creases: a.creases.length, pose: (deg) => poseAt(a, deg) };
+  return { creases: a.creases.length, pose: (deg) => poseOpen(a, deg) };
 });
 series('folded grid', [4, 8, 14, 23], (n) => {
   return patternPoses(parallelogramGrid(n, n));
@@ -93,13 +99,15 @@ series('waterbomb grid', [2, 3, 4], (n) => patternPoses(waterbombGrid(n, n)));
 series('grid of triangles', [3, 6, 9, 17], (n) => patternPoses(triangleGrid(n, n)));
 
 console.log('\nProofs');
-const proofs = [3, 10, 33, 110].map((n) => {
+const proofs = [3, 10, 33, 100].map((n) => {
   const design = steps(n);
   const proving = (): void => {
     // Up to the whole travel: remedies are a search of their own.
     for (const proof of provingSteps(design, 12)) if (proof.travel.length === 13) break;
   };
-  return [n, time(proving, 3)] as const;
+  const ms = time(proving, 3);
+  row(`  proof of ${n} steps, without remedies`, `${(ms / 5000).toFixed(2)} of five seconds`);
+  return [n, ms] as const;
 });
 row('  proof of a sheet of steps grows as n^', exponent(proofs).toFixed(2));
 for (const file of readdirSync('examples').filter((f) => f.endsWith('.json'))) {
@@ -111,6 +119,48 @@ for (const file of readdirSync('examples').filter((f) => f.endsWith('.json'))) {
   }, 1);
   row(`  ${file}`, `first ${(first / 100).toFixed(2)} of 100 ms`, `  whole ${(whole / first).toFixed(0)} x first`);
 }
+
+console.log('\nWhat is moved by hand');
+const onFace = (kind: string, count: number): Design =>
+  Array.from({ length: count }, (_, k) => k).reduce(
+    (d, k) =>
+      addMechanism(d, kind, {
+        on: 'leafB',
+        mount: { side: 'outside', x: 0, y: 130 * (k - (count - 1) / 2), turnDeg: 0 },
+      }).design,
+    blankDesign(kind, 140 * count, 140),
+  );
+const scrubbed = (assembly: Assembly, drive: number, at: number): unknown => {
+  const { id, from, to } = assembly.drives[drive];
+  return poseAt(assembly, { ...restOf(assembly.drives), open: 97, [id]: from + (to - from) * at });
+};
+for (const kind of [...KINDS.values()].filter((k) => k.mount === 'face')) {
+  const assembly = buildAssembly(onFace(kind.id, 1));
+  let at = 0;
+  const ms = time(() => {
+    for (let k = 0; k < 20; k++) scrubbed(assembly, 1, (at = (at + 0.0137) % 1));
+  });
+  row(`  ${kind.id}: one frame of its drive`, `${(ms / 20 / FRAME_MS).toFixed(4)} frames`);
+}
+const byDrives = [1, 2, 4, 7].map((n) => {
+  const design = onFace('lift-tab', n);
+  const assembly = buildAssembly(design);
+  let open = 10;
+  const opening = time(() => {
+    for (let k = 0; k < 20; k++) poseOpen(assembly, (open = 10 + ((open + 7.3) % 160)));
+  });
+  const proof = time(() => {
+    const evidence = gather(design, 'travel', 12);
+    return RULES.flatMap((r) => r.check(evidence));
+  }, 1);
+  row(
+    `  ${n} drives: an opening, every rule`,
+    `${(opening / 20 / FRAME_MS).toFixed(4)} frames`,
+    `${(proof / 1000).toFixed(2)} s`,
+  );
+  return [n, proof] as const;
+});
+row('  every rule, by the number of drives: n^', exponent(byDrives).toFixed(2));
 
 console.log('\nShapes by the size of their outline');
 const coast = (n: number): Region => [
@@ -167,6 +217,25 @@ grown(
     return () => narrowestNeck(sheet, 3.2);
   },
   (ms) => `${(ms / 1000).toFixed(2)} of a second`,
+);
+
+grown(
+  'drawing of a polygon with one valley',
+  [1000, 4000, 20_000],
+  (n) => {
+    const [{ outer }] = coast(n);
+    const cut = `<path stroke="#000" d="M${outer.map(([x, y]) => `${x.toFixed(4)} ${y.toFixed(4)}`).join('L')}Z"/>`;
+    const fold = '<path stroke="#00f" stroke-dasharray="4 2" d="M-60 1.234H60"/>';
+    const svg =
+      '<svg xmlns="http://www.w3.org/2000/svg" width="140mm" height="140mm" viewBox="-70 -70 140 140" fill="none">' +
+      `<g id="Cut">${cut}</g><g id="Valley">${fold}</g></svg>`;
+    return () => {
+      const drawing = readTemplate(svg, 'a.svg');
+      const template = { name: 'a', scale: 1, mended: true, picked: {}, lead: null, ...drawing };
+      return buildAssembly(withTemplate(blankDesign('polygon'), template));
+    };
+  },
+  (ms) => `${(ms / 3000).toFixed(2)} of three seconds`,
 );
 
 console.log('\nAgainst other libraries, in this run');

@@ -383,7 +383,7 @@ describe('without graphics', () => {
   });
 });
 
-test('opening and closing a card keeps nothing of it: no more nodes and listeners each time', async () => {
+test.each(['the mark', 'Back'])('opening a card and leaving it by %s keeps nothing of it', async (by) => {
   const tools = driver as chrome.Driver;
   await tools.sendDevToolsCommand('Performance.enable', {});
   const counts = async (): Promise<{ Nodes: number; JSEventListeners: number }> => {
@@ -399,7 +399,8 @@ test('opening and closing a card keeps nothing of it: no more nodes and listener
   for (let k = 0; k < 4; k++) {
     await (await find(driver, '[aria-label="Open Terrace night"]')).click();
     await find(driver, '[data-testid=posed] canvas');
-    await (await find(driver, '[aria-label="All cards"]')).click();
+    if (by === 'Back') await driver.navigate().back();
+    else await (await find(driver, '[aria-label="All cards"]')).click();
     await find(driver, 'main li svg path');
     await wait(1500);
     seen.push(await counts());

@@ -1,7 +1,7 @@
 /** Writes the demo set: cards for the open nights of the Quillmoor Observatory. Run: npm run examples */
 import { writeFileSync } from 'node:fs';
 import { addMechanism } from '../src/core/document/standing';
-import { blankDesign, type Design, type Mechanism } from '../src/core/document/design';
+import { blankDesign, CENTRE, type Design, type Mechanism, type Mount } from '../src/core/document/design';
 import { prove } from '../src/core/proof/prove';
 import { STARTER_SHAPES } from '../src/core/shapes/starter';
 import type { ShapeAsset, ShapeStep, Shape } from '../src/core/shapes/shape';
@@ -355,7 +355,130 @@ const comet: Design = {
   notes: 'Both float about a centimetre over the fold when the card lies nearly flat.',
 };
 
+/** Something fixed on a face. */
+const fix = (
+  design: Design,
+  on: string,
+  mount: Partial<Mount>,
+  { id, kind, name, parameters }: Omit<Wanted, 'on' | 'stock'>,
+): Design => {
+  const added = addMechanism(design, kind, { on, mount: { ...CENTRE, ...mount } }, parameters, id).design;
+  return { ...added, mechanisms: added.mechanisms.map((m) => (m.id === id ? { ...m, name } : m)) };
+};
+const side = (name: string, gutter: number, reach: number, stock: string): Design => {
+  const plain = blankDesign(name, gutter, reach);
+  return { ...plain, card: { ...plain.card, stock } };
+};
+
+const PHASES = ['new', 'young', 'first half', 'waxing', 'full', 'waning', 'last half', 'old'];
+/** Eight phases behind a window in the cover, and a ticket inside. */
+const moon: Design = {
+  ...fix(
+    fix(
+      side('Moon phases', 148, 105, 'night-216'),
+      'leafB',
+      { side: 'outside', y: 14 },
+      {
+        id: 'moon',
+        kind: 'volvelle',
+        name: 'Moon',
+        parameters: {
+          width: 90,
+          height: 90,
+          corner: 6,
+          radius: 36,
+          pivot: { x: 0, y: -3 },
+          sectors: 8,
+          windows: [{ inner: 16, outer: 33, span: 42, at: 90 }],
+          contents: PHASES.map((text) => ({ text, size: 4 })),
+          notch: 8,
+        },
+      },
+    ),
+    'leafA',
+    { side: 'inside', y: -22 },
+    {
+      id: 'ticket',
+      kind: 'pocket',
+      name: 'Ticket pocket',
+      parameters: { width: 96, height: 56, tape: 8, insertWidth: 76, insertHeight: 58, notch: 10 },
+    },
+  ),
+  post: { envelope: 'C6', format: 'uk-letter' },
+  notes: 'Turn the disc by its lower edge: the name of each phase reads upright in the window.',
+};
+
+/** A meteor on a curved track, and a dome that rises by a strip. Two faults: it falls out of its slot, no notch. */
+const meteor: Design = {
+  ...fix(
+    fix(
+      side('Meteor night', 190, 140, 'night-216'),
+      'leafB',
+      { side: 'outside', y: 30 },
+      {
+        id: 'meteor',
+        kind: 'track-slider',
+        name: 'Meteor',
+        parameters: {
+          width: 126,
+          height: 74,
+          corner: 5,
+          path: { curve: 'M 0 26 C 20 -6 56 -10 84 8' },
+          slot: 15.6,
+          spacer: 8,
+          carrier: 24,
+        },
+      },
+    ),
+    'leafA',
+    { side: 'inside', y: 6 },
+    {
+      id: 'rising',
+      kind: 'lift-tab',
+      name: 'Rising dome',
+      parameters: { lower: 34, upper: 40, width: 60, strip: 18, glueTab: 12, notch: 5 },
+    },
+  ),
+  post: { envelope: 'C5', format: 'uk-large-letter' },
+  notes: 'Two things are wrong with it, on purpose: see what Prove says.',
+};
+
+/** A wheel of lamps on one leaf, planets that tumble on the other. */
+const orrery: Design = {
+  ...fix(
+    fix(
+      side('Orrery', 200, 143, 'night-216'),
+      'leafB',
+      { side: 'inside' },
+      {
+        id: 'lamps',
+        kind: 'carrier-wheel',
+        name: 'Lamp wheel',
+        parameters: {
+          spokes: 6,
+          arm: 40,
+          carrier: { width: 18, height: 24, hang: 5 },
+          hub: 18,
+          spacers: [{ thickness: 1 }],
+        },
+      },
+    ),
+    'leafA',
+    { side: 'inside' },
+    {
+      id: 'planets',
+      kind: 'waterfall',
+      name: 'Planets',
+      parameters: { count: 4, panelHeight: 46, panelWidth: 52, pitch: 12, beltWidth: 18, rivetGap: 23 },
+    },
+  ),
+  notes: 'Turn the wheel: the lamps hang upright. Pull the tab: the planets tumble one after another.',
+};
+
 for (const [file, design] of [
+  ['moon-phases', moon],
+  ['meteor-night', meteor],
+  ['orrery', orrery],
   ['dome-skyline', skyline],
   ['night-ridge', ridge],
   ['dome-note', note],

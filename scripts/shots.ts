@@ -1,4 +1,5 @@
 /** Pictures of the main views, from the demo set, of the application as it is served: npm run shots [-- URL folder] */
+import { openTo } from '../src/core/drives';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -105,10 +106,23 @@ async function main(): Promise<void> {
     const read = checkDesign(JSON.parse(readFileSync('examples/terrace-night.json', 'utf8')));
     if (!read.ok) throw new Error(read.why);
     const template = join(files, 'terrace.svg');
-    writeFileSync(template, await exportDesign(read.design, { format: 'svg', openDeg: 90 }));
+    writeFileSync(template, await exportDesign(read.design, { format: 'svg', state: openTo(90) }));
     await (await find(driver, '[aria-label="Template file"]')).sendKeys(template);
     await driver.sleep(2500);
     await shot('template');
+    await driver.actions().sendKeys('\uE00C').perform();
+    await open('Orrery');
+    await settled();
+    await (await find(driver, '[data-mechanism=lamps]')).click();
+    await (await find(driver, '[data-drive="planets.pull"]')).click();
+    const strip = await find(driver, '[data-testid=travel]');
+    await strip.sendKeys('\uE00E', '\uE00E');
+    await driver.sleep(2500);
+    await shot('hand');
+    await driver.actions().sendKeys('n').perform();
+    await (await findText(driver, 'label', 'a face')).click();
+    await driver.sleep(4000);
+    await shot('face');
     await driver.actions().sendKeys('\uE00C').perform();
     await open('Refractor evening');
     await settled();

@@ -1,5 +1,5 @@
 // npm test: installs what is missing, builds, runs every test, and ends with one line of counts.
-import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { build, ensureBrowser, ensurePackages, run } from './tools.mjs';
 
 ensurePackages();
@@ -9,8 +9,9 @@ build();
 let passed = 0;
 let failed = 0;
 for (const [name, args] of [
-  ['core and application', ['--selectProjects', 'core', 'app']],
-  ['browser', ['--selectProjects', 'e2e', '--runInBand']],
+  ['core and application', ['--selectProjects', 'core', 'app', '--maxWorkers=2']],
+  // One after another: they ask how soon something answers.
+  ['server and browser', ['--selectProjects', 'server', 'e2e', '--runInBand']],
 ]) {
   console.log(`\n== ${name} tests`);
   const file = `node_modules/.cache/jest-${name.split(' ')[0]}.json`;
@@ -19,6 +20,11 @@ for (const [name, args] of [
   const status = run('npx', ['jest', ...args, '--json', `--outputFile=${file}`], {
     stdio: ['ignore', 'ignore', 'inherit'],
   });
+  if (!existsSync(file)) {
+    console.error(`Jest ended with ${status} before it could say how the ${name} tests went.`);
+    failed++;
+    continue;
+  }
   const result = JSON.parse(readFileSync(file, 'utf8'));
   passed += result.numPassedTests;
   // A suite that cannot even be loaded counts as a failure of its own.

@@ -35,6 +35,8 @@ export async function openBrowser(
   options.setUserPreferences({ 'download.default_directory': downloads, 'download.prompt_for_download': false });
   const service = new chrome.ServiceBuilder(process.env.CHROMEDRIVER ?? '/usr/bin/chromedriver');
   const driver = await new Builder().forBrowser('chrome').setChromeOptions(options).setChromeService(service).build();
+  // A page that does not load is given up and tried again, not waited for.
+  await driver.manage().setTimeouts({ pageLoad: 60_000 });
   // The window's frame takes part of its height; the page itself is to be the size asked for.
   await (driver as chrome.Driver).sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
     width,
@@ -45,7 +47,7 @@ export async function openBrowser(
   return { driver, downloads };
 }
 
-export const WAIT_MS = 20_000;
+export const WAIT_MS = 40_000;
 export const find = (driver: WebDriver, css: string): Promise<WebElement> =>
   driver.wait(until.elementLocated(By.css(css)), WAIT_MS, `nothing matches ${css}`);
 export const findText = (driver: WebDriver, tag: string, text: string): Promise<WebElement> =>

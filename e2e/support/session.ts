@@ -11,19 +11,37 @@ export interface Session {
   readonly page: StudioPage;
 }
 
-/** `begin` runs once all is there; a test may take `mostMs`. */
+/**
+ * `begin` runs once all is there, and again where a browser is gone and another takes its place; a test may take
+ * `mostMs`.
+ */
 export function session(mostMs: number, begin: (s: Session) => void | Promise<void>): void {
   jest.setTimeout(mostMs);
-  let end = async (): Promise<void> => undefined;
+  let server: Awaited<ReturnType<typeof serve>> | undefined;
+  let driver: WebDriver | undefined;
+  const open = async (): Promise<void> => {
+    const opened = await openBrowser();
+    ({ driver } = opened);
+    await begin({ ...opened, base: server!.base, page: new StudioPage(opened.driver, server!.base) });
+  };
+  const quit = async (): Promise<void> => driver?.quit().catch(() => undefined);
   beforeAll(async () => {
-    const server = await serve();
-    end = async () => server.stop();
-    const { driver, downloads } = await openBrowser();
-    end = async () => {
-      await driver.quit();
-      server.stop();
-    };
-    await begin({ driver, downloads, base: server.base, page: new StudioPage(driver, server.base) });
+    server = await serve();
+    await open();
   });
-  afterAll(() => end());
+  beforeEach(async () => {
+    if (await answers(driver!)) return;
+    await quit();
+    await open();
+  });
+  afterAll(async () => {
+    await quit();
+    server?.stop();
+  });
 }
+
+const answers = (driver: WebDriver): Promise<boolean> =>
+  driver.executeScript('return 1').then(
+    () => true,
+    () => false,
+  );

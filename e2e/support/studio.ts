@@ -8,13 +8,23 @@ export class StudioPage {
     readonly base: string,
   ) {}
 
+  /** The start page; where its tab crashes while it loads, in another tab. */
+  private async begin(): Promise<void> {
+    try {
+      await this.driver.get(this.base);
+    } catch (error) {
+      if (!/tab crashed/.test(String(error))) throw error;
+      await this.driver.switchTo().newWindow('tab');
+      await this.driver.get(this.base);
+    }
+  }
   async beginCard(): Promise<void> {
-    await this.driver.get(this.base);
+    await this.begin();
     await (await findText(this.driver, 'button', 'Begin a card')).click();
     await find(this.driver, '[data-testid=posed] canvas');
   }
   async openCard(name: string): Promise<void> {
-    await this.driver.get(this.base);
+    await this.begin();
     await (await find(this.driver, `[aria-label="Open ${name}"]`)).click();
     await find(this.driver, '[data-testid=posed] canvas');
   }

@@ -1,9 +1,11 @@
 /** Reading of arguments and files. Everything that is wrong becomes a UsageError of one line. */
+import { driveNamed, moved, OPEN, restOf, type Drive, type State } from '../core/drives';
 import { readFileSync, statSync, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { LARGEST_FILE, readDesign } from '../core/document/schema';
 import type { Design } from '../core/document/design';
-import { parseAngle } from '../core/units/angle';
+import { parseAngle, ROUND_AND_ROUND } from '../core/units/angle';
+import { parseLength } from '../core/units/length';
 
 /** Input that cannot be used: says what, where, and what would be right. */
 export class UsageError extends Error {}
@@ -16,6 +18,18 @@ export interface Arguments {
 }
 type OptionKind = 'one' | 'many' | 'flag';
 
+/** `--at -60,0`: a number below 0 after an option is its value, not another option. */
+function joinNegative(args: readonly string[], known: Readonly<Record<string, OptionKind>>): string[] {
+  const out: string[] = [];
+  for (const arg of args) {
+    const before = out.at(-1);
+    const wanting = before?.startsWith('--') && ['one', 'many'].includes(known[before.slice(2)] ?? 'flag');
+    if (wanting && /^-[\d.]/.test(arg)) out[out.length - 1] = `${before}=${arg}`;
+    else out.push(arg);
+  }
+  return out;
+}
+
 /** Positional arguments first, `--name value` anywhere. Unknown and repeated options are refused. */
 export function readArguments(args: readonly string[], known: Readonly<Record<string, OptionKind>>): Arguments {
   const options = Object.fromEntries(
@@ -26,7 +40,7 @@ export function readArguments(args: readonly string[], known: Readonly<Record<st
   );
   let parsed;
   try {
-    parsed = parseArgs({ args: [...args], options, allowPositionals: true, strict: true });
+    parsed = parseArgs({ args: joinNegative(args, known), options, allowPositionals: true, strict: true });
   } catch (error) {
     throw new UsageError(
       `${(error as Error).message.split('. ')[0]}; options here are ${
@@ -111,4 +125,26 @@ export function readOpen(text: string | undefined, fallback?: number): number {
   if (!angle.ok || angle.value < 0 || angle.value > 180)
     throw new UsageError(`--open is "${text.slice(0, 30)}"; it must be degrees from 0 (closed) to 180 (flat)`);
   return angle.value;
+}
+
+/**
+ * What every drive is asked to stand at: `--open DEG` and any number of `--drive NAME=V`, the later over the earlier;
+ * NAME is the drive's id, or its end where only one drive ends so. What is not named is at rest.
+ */
+export function readState(drives: readonly Drive[], open: string | undefined, named: readonly string[]): State {
+  let state = restOf(drives);
+  if (open !== undefined || named.length === 0) state = moved(state, OPEN, readOpen(open));
+  for (const text of named) {
+    const [, name, value] = /^([^=]*)=?(.*)$/s.exec(text)!;
+    const drive = driveNamed(drives, name);
+    if (!drive)
+      throw new UsageError(
+        `--drive ${text.slice(0, 30)}: this design has no drive "${name.slice(0, 20)}"; it has ` +
+          drives.map((d) => d.id).join(', '),
+      );
+    const read = drive.unit === 'deg' ? parseAngle(value, ROUND_AND_ROUND) : parseLength(value);
+    if (!read.ok) throw new UsageError(`--drive ${text.slice(0, 30)}: ${read.why}`);
+    state = moved(state, drive.id, read.value);
+  }
+  return state;
 }

@@ -11,7 +11,6 @@ const rad = (deg: number): number => (deg * Math.PI) / 180;
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true }).map((x) => Number(x.toFixed(3)));
 
 interface Report {
-  drives: { open: number };
   residual_mm: number;
   facets: { id: string; points: [number, number, number][] }[];
   landmarks: Record<string, Record<string, [number, number, number]>>;

@@ -1,23 +1,8 @@
-import { existsSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { withToyKind } from '../core/tests/toy-kind';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { foldText, parallelogramGrid, vertexPattern } from '../core/tests/patterns';
 import { failure, run } from './run';
-
-const dir = mkdtempSync(join(tmpdir(), 'rhabdoplex-cli-'));
-const at = (name: string): string => join(dir, name);
-const ok = async (...args: string[]): Promise<any> => {
-  const { code, out, error } = await run(args);
-  expect([code, error]).toEqual([0, undefined]);
-  return JSON.parse(out!);
-};
-const refused = async (...args: string[]): Promise<string> => {
-  const { code, out, error } = await run(args);
-  expect(code).toBe(2);
-  expect(out).toBeUndefined();
-  expect(error).not.toMatch(/\n/);
-  return error!;
-};
+import { at, dir, ok, refused } from './tests/command';
 
 test('kinds lists every parameter with its unit and limits', async () => {
   const kinds = await ok('kinds');
@@ -29,6 +14,12 @@ test('kinds lists every parameter with its unit and limits', async () => {
     'half-cut',
     'floating-band',
     'v-fold',
+    'volvelle',
+    'track-slider',
+    'lift-tab',
+    'waterfall',
+    'carrier-wheel',
+    'pocket',
   ]);
   for (const k of kinds)
     for (const p of k.parameters)
@@ -83,6 +74,42 @@ test('from a new file to proof, pose and files', async () => {
   expect((await run(['cutlist', file, '--as', 'csv'])).out).toMatch(/^piece,title/);
 });
 
+describe('a kind that no file names', () => {
+  withToyKind();
+  test('is listed, put on a card and proved', async () => {
+    expect((await ok('kinds')).map((k: { id: string }) => k.id)).toContain('toy-box');
+    const made = await ok('new', at('toy.json'), '--card', '200x100', '--kind', 'toy-box', 'depth=12', 'height=12');
+    expect(made.mechanism).toBe('toy-box-1');
+    expect((await ok('prove', at('toy.json'), '--steps', '4')).verdict).toBe('clear');
+  });
+});
+
+test('every drive may be named; what is out of its range is taken as the hand would, and said', async () => {
+  await ok('new', at('drive.json'), '--card', '200x100', '--kind', 'step-fold', 'depth=30', 'height=20');
+  const drive = { id: 'open', unit: 'deg', from: 0, to: 180, rest: 0 };
+  expect((await ok('pose', at('drive.json'), '--drive', 'open=70')).drives).toEqual([{ ...drive, value: 70 }]);
+  expect(await ok('pose', at('drive.json'), '--open', '10', '--drive', 'open=70')).toEqual(
+    await ok('pose', at('drive.json'), '--open', '70'),
+  );
+  const past = await ok('pose', at('drive.json'), '--drive', 'open=200');
+  expect(past.drives).toEqual([{ ...drive, value: 180 }]);
+  expect(past.clamped).toEqual([{ drive: 'open', asked: 200, from: 0, to: 180 }]);
+  expect((await ok('pose', at('drive.json'), '--open', '180')).clamped).toBeUndefined();
+  const proof = await ok('prove', at('drive.json'), '--steps', '6');
+  expect(proof.travels).toEqual({ open: proof.travel });
+});
+
+test('remedies of one finding are looked for by its id; an unknown id is named with those there are', async () => {
+  await ok('new', at('seek.json'), '--card', '200x100', '--kind', 'step-fold', 'depth=60', 'height=50');
+  const { findings } = JSON.parse((await run(['prove', at('seek.json'), '--steps', '6'])).out!);
+  const { code, out } = await run(['prove', at('seek.json'), '--steps', '6', '--seek', findings[0].id]);
+  expect(code).toBe(3);
+  expect(JSON.parse(out!).findings[0].remedies).toEqual(findings[0].remedies);
+  const unknown = await run(['prove', at('seek.json'), '--steps', '6', '--seek', 'web nothing']);
+  expect(unknown.code).toBe(2);
+  expect(unknown.error).toMatch(/--seek web nothing: the proof has no such finding; it has "overhang step-fold-1/);
+});
+
 test('a design that is blocked ends with 3, and says why on stdout', async () => {
   await ok('new', at('bad.json'), '--card', '200x100', '--kind', 'step-fold', 'depth=60', 'height=50');
   const { code, out } = await run(['prove', at('bad.json'), '--steps', '6']);
@@ -104,7 +131,7 @@ test('a pose past the end of the travel is the last one, with 3', async () => {
   const { code, out } = await run(['pose', at('taut.json'), '--open', '150']);
   expect(code).toBe(3);
   expect(JSON.parse(out!)).toMatchObject({
-    drives: { open: expect.closeTo(95.84, 1) },
+    drives: [{ id: 'open', unit: 'deg', from: 0, to: 180, rest: 0, value: expect.closeTo(95.84, 1) }],
     stopped: { reason: 'taut', asked: 150 },
   });
 });
@@ -112,7 +139,7 @@ test('a pose past the end of the travel is the last one, with 3', async () => {
 test('fold turns the first crease and solves the rest', async () => {
   writeFileSync(at('v.fold'), foldText(vertexPattern([70, 100, 110, 80], '+-++')));
   const half = await ok('fold', at('v.fold'), '--fraction', '0.5');
-  expect(half.drives.fold).toBeCloseTo(90, 9);
+  expect(half.drives[0]).toMatchObject({ id: 'fold', value: expect.closeTo(90, 9) });
   // Closed form of the degree-4 vertex (docs/mechanisms.md): -10.311703 at 90.
   expect(half.creases.find((c: { id: string }) => c.id === 'pattern.e1').fold_deg).toBeCloseTo(-10.311703, 6);
   writeFileSync(at('grid.fold'), foldText(parallelogramGrid(8, 8)));
@@ -132,7 +159,9 @@ test.each<[string, string[], RegExp]>([
   ['no opening', ['pose', at('card.json')], /--open is missing/],
   ['an opening past flat', ['pose', at('card.json'), '--open', '181'], /0 \(closed\) to 180/],
   ['an opening in words', ['pose', at('card.json'), '--open', 'wide'], /degrees/],
-  ['an unknown drive', ['pose', at('card.json'), '--open', '3', '--drive', 'pull=3'], /no drive/],
+  ['an unknown drive', ['pose', at('card.json'), '--open', '3', '--drive', 'pull=3'], /no drive "pull"; it has open/],
+  ['a drive without a value', ['pose', at('card.json'), '--drive', 'open'], /--drive open: /],
+  ['a drive that is no number', ['pose', at('card.json'), '--drive', 'open=far'], /--drive open=far: /],
   ['an unknown option', ['prove', at('card.json'), '--bad'], /options here/],
   ['too many steps', ['prove', at('card.json'), '--steps', '1e9'], /whole number/],
   ['no kind', ['new', at('n.json'), '--card', '200x100'], /--kind is missing/],

@@ -1,4 +1,5 @@
 /** The verbs of the command line contract, one function each. */
+import { openTo, within } from '../core/drives';
 import { existsSync } from 'node:fs';
 import { basename } from 'node:path';
 import { assembleCreasePattern } from '../core/assembly/crease-pattern';
@@ -11,19 +12,30 @@ import { TEMPLATE_ROLES, type TemplateRole } from '../core/pattern/pattern';
 import { withTemplate } from '../core/build/bring';
 import { templateLines } from '../core/build/template';
 import type { Template } from '../core/document/template';
-import { KIND_INFO, KINDS, type Parameter, type ParameterValue } from '../core/kinds';
+import { kindInfo, KINDS, SIDES, type Parameter, type ParameterValue, type Side } from '../core/kinds';
 import { buildAssembly } from '../core/build/build';
-import { addMechanism } from '../core/document/standing';
-import { blankDesign, type Design } from '../core/document/design';
+import { addMechanism, naturalMount } from '../core/document/standing';
+import { blankDesign, type Design, type Mechanism } from '../core/document/design';
 import { parametersOf } from '../core/document/fields';
-import { DEFAULT_STEPS, MOST_STEPS, prove as proveDesign } from '../core/proof/prove';
+import { DEFAULT_STEPS, MOST_STEPS, prove as proveDesign, seek } from '../core/proof/prove';
+import type { Finding } from '../core/rules';
 import { reportPose } from '../core/proof/report';
 import { checkDesign } from '../core/document/schema';
 import { readValue } from '../core/document/values';
 import { cutList } from '../core/sheets/cutlist';
+import { parseAngle } from '../core/units/angle';
 import { parseLength } from '../core/units/length';
 import { followWalks } from './progress';
-import { readArguments, readDesignFile, readNumber, readOpen, readText, UsageError, writeFile } from './arguments';
+import {
+  readArguments,
+  readDesignFile,
+  readNumber,
+  readOpen,
+  readState,
+  readText,
+  UsageError,
+  writeFile,
+} from './arguments';
 
 export { UsageError };
 export interface VerbResult {
@@ -62,7 +74,7 @@ function tellParameter({
 const kinds: Verb = (args) => {
   readArguments(args, {});
   return {
-    result: KIND_INFO.map(({ id, title, parameters }) => ({ id, title, parameters: parameters.map(tellParameter) })),
+    result: kindInfo().map(({ id, title, parameters }) => ({ id, title, parameters: parameters.map(tellParameter) })),
   };
 };
 
@@ -98,22 +110,65 @@ function readParameters(kind: string, pairs: readonly string[]): Record<string, 
   return out;
 }
 
+/** What it goes on: as asked, and where that is not said as its kind would have it. */
+function readMount(
+  design: Design,
+  kind: string,
+  { on, side, at }: Readonly<Record<string, string | undefined>>,
+): Pick<Mechanism, 'on' | 'mount'> {
+  const natural = naturalMount(design, kind);
+  if (!natural.mount) {
+    for (const [name, given] of Object.entries({ side, at }))
+      if (given !== undefined)
+        throw new UsageError(`--${name} is for what is fixed on a facet; a ${kind} is on a crease`);
+    return { on: on ?? natural.on };
+  }
+  if (side !== undefined && !(SIDES as readonly string[]).includes(side))
+    throw new UsageError(`--side is "${side.slice(0, 20)}"; it must be inside or outside`);
+  const ways = at?.split(',').map((text, k) => {
+    const read = k === 2 ? parseAngle(text) : parseLength(text);
+    if (!read.ok) throw new UsageError(`--at: ${read.why}`);
+    return read.value;
+  });
+  if (ways && (ways.length < 2 || ways.length > 3))
+    throw new UsageError(`--at is "${at!.slice(0, 30)}"; it must be X,Y or X,Y,TURN from the middle of the facet`);
+  const [x, y, turnDeg] = ways ?? [0, 0];
+  const mount = { side: (side as Side | undefined) ?? natural.mount.side, x, y, turnDeg: turnDeg ?? 0 };
+  const { on: usual } = naturalMount(design, kind, mount.side);
+  return { on: on ?? usual, mount };
+}
+
 const newDesign: Verb = (args) => {
   const {
     files: [path, ...pairs],
     options,
     flags,
-  } = readArguments(args, { card: 'one', kind: 'one', on: 'one', id: 'one', name: 'one', add: 'flag' });
+  } = readArguments(args, {
+    card: 'one',
+    kind: 'one',
+    on: 'one',
+    side: 'one',
+    at: 'one',
+    id: 'one',
+    name: 'one',
+    add: 'flag',
+  });
   if (path === undefined)
     throw new UsageError(
       'the name of the file to write is missing: new OUT --card 200x140 --kind step-fold depth=30 …',
     );
   const { kind } = options;
   if (kind === undefined)
-    throw new UsageError(`--kind is missing; it must be one of ${KIND_INFO.map((k) => k.id).join(', ')}`);
-  if (!KIND_INFO.some((k) => k.id === kind))
     throw new UsageError(
-      `--kind is "${kind.slice(0, 40)}"; it must be one of ${KIND_INFO.map((k) => k.id).join(', ')}`,
+      `--kind is missing; it must be one of ${kindInfo()
+        .map((k) => k.id)
+        .join(', ')}`,
+    );
+  if (!kindInfo().some((k) => k.id === kind))
+    throw new UsageError(
+      `--kind is "${kind.slice(0, 40)}"; it must be one of ${kindInfo()
+        .map((k) => k.id)
+        .join(', ')}`,
     );
   let design: Design;
   if (flags.has('add')) {
@@ -129,7 +184,7 @@ const newDesign: Verb = (args) => {
   const values = readParameters(kind, pairs);
   let id = 'card';
   if (KINDS.has(kind)) {
-    ({ design, id } = addMechanism(design, kind, options.on ?? 'card.gutter', values, options.id));
+    ({ design, id } = addMechanism(design, kind, readMount(design, kind, options), values, options.id));
   } else {
     if (options.on !== undefined) throw new UsageError(`${kind} is the base; it stands on nothing`);
     design = { ...design, card: { ...design.card, parameters: { ...design.card.parameters, ...values } } };
@@ -139,16 +194,8 @@ const newDesign: Verb = (args) => {
   // Built once before it is written: a crease that is not there is refused now, not later.
   const assembly = buildAssembly(design);
   writeFile(path, `${JSON.stringify(design, null, 1)}\n`);
-  return { result: { file: path, mechanism: id, creases: [...assembly.hosts.keys()] } };
-};
-
-/** Drives of the command line: `open` only for kinds that stand on creases. */
-const readDrives = (drives: readonly string[]): void => {
-  for (const d of drives) {
-    const name = d.split('=')[0];
-    if (name !== 'open')
-      throw new UsageError(`--drive ${d.slice(0, 30)}: this design has no drive "${name.slice(0, 20)}"; it has open`);
-  }
+  const facets = assembly.facets.map((f) => f.id);
+  return { result: { file: path, mechanism: id, creases: [...assembly.hosts.keys()], facets } };
 };
 
 /** A walk may take this long unless it is said otherwise, s. */
@@ -157,56 +204,64 @@ const readSeconds = (text: string | undefined): number => readNumber(text, 'seco
 
 const pose: Verb = (args) => {
   const { files, options, many } = readArguments(args, { open: 'one', drive: 'many', seconds: 'one' });
-  readDrives(many.drive);
-  const fromDrive = many.drive.at(-1)?.split('=')[1];
-  const open = readOpen(options.open ?? fromDrive);
   const assembly = buildAssembly(readDesignFile(files));
+  const asked = readState(assembly.drives, options.open, many.drive);
   followWalks(assembly, readSeconds(options.seconds));
-  const report = reportPose(assembly, open);
-  return { code: report.stopped ? 3 : 0, result: report };
+  const state = within(assembly.drives, asked);
+  // What goes round is only counted anew.
+  const clamped = assembly.drives.filter((d) => !d.round && state[d.id] !== asked[d.id]);
+  const report = reportPose(assembly, state);
+  const said = clamped.map((d) => ({ drive: d.id, asked: asked[d.id], from: d.from, to: d.to }));
+  return { code: report.stopped ? 3 : 0, result: { ...report, ...(said.length > 0 ? { clamped: said } : {}) } };
 };
 
 const prove: Verb = (args) => {
-  const { files, options } = readArguments(args, { steps: 'one' });
+  const { files, options } = readArguments(args, { steps: 'one', seek: 'one' });
   const steps = readNumber(options.steps, 'steps', 2, MOST_STEPS, DEFAULT_STEPS, true);
-  const proof = proveDesign(readDesignFile(files), steps);
-  const findings = proof.findings.map(
-    ({ id, rule, severity, mechanism, piece, measured, limit, unit, drive, message, subjects, remedies, nearest }) => ({
-      id,
-      rule,
-      severity,
-      mechanism,
-      piece,
-      measured,
-      limit,
-      unit,
-      drive,
-      message,
-      subjects,
-      ...(remedies
-        ? {
-            remedy: { parameter: remedies[0].parameter, value: remedies[0].value, mechanism: remedies[0].mechanism },
-            remedies,
-          }
-        : {}),
-      ...(nearest ? { nearest } : {}),
-    }),
+  const design = readDesignFile(files);
+  const proof = proveDesign(design, steps);
+  const sought = options.seek === undefined ? null : findingById(proof.findings, options.seek);
+  const findings = proof.findings.map((f) =>
+    tellFinding(f === sought && f.unsought ? seek(design, f, proof.findings, steps) : f),
   );
   return { code: proof.verdict === 'blocked' ? 3 : 0, result: { ...proof, findings } };
 };
 
+function findingById(findings: readonly Finding[], id: string): Finding {
+  const found = findings.find((f) => f.id === id);
+  if (found) return found;
+  const ids = findings.map((f) => `"${f.id}"`).slice(0, 5);
+  throw new UsageError(`--seek ${id.slice(0, 60)}: the proof has no such finding; it has ${ids.join(', ') || 'none'}`);
+}
+
+/** A finding as it is printed: what only the search for remedies needs is left out. */
+function tellFinding({ span: _span, aspect: _aspect, levers: _levers, remedies, ...told }: Finding): object {
+  if (!remedies) return told;
+  const [{ parameter, value, mechanism }] = remedies;
+  return { ...told, remedy: { parameter, value, mechanism }, remedies };
+}
+
 const pattern: Verb = async (args) => {
-  const { files, options } = readArguments(args, { as: 'one', out: 'one', piece: 'one', open: 'one' });
+  const { files, options, many } = readArguments(args, {
+    as: 'one',
+    out: 'one',
+    piece: 'one',
+    open: 'one',
+    drive: 'many',
+  });
   const format = options.as as ExportFormat | undefined;
   if (!format || !EXPORT_FORMATS.includes(format)) {
     const given = format === undefined ? 'missing' : `"${String(format).slice(0, 20)}"`;
     throw new UsageError(`--as is ${given}; it must be one of ${EXPORT_FORMATS.join(', ')}`);
   }
   if (options.out === undefined) throw new UsageError('--out is missing; name the file to write');
-  const bytes = await exportDesign(readDesignFile(files), {
+  const design = readDesignFile(files);
+  const { drives } = buildAssembly(design);
+  const asked = readState(drives, String(readOpen(options.open, 90)), many.drive);
+  const bytes = await exportDesign(design, {
     format,
     ...(options.piece !== undefined ? { piece: options.piece } : {}),
-    openDeg: readOpen(options.open, 90),
+    state: within(drives, asked),
   });
   writeFile(options.out, bytes);
   return { result: { file: options.out, format, bytes: bytes.length } };
@@ -229,7 +284,7 @@ const fold: Verb = (args) => {
   if (!read.ok) throw new UsageError(`${files[0]}: ${read.why}`);
   const { assembly, leadDeg } = assembleCreasePattern(read.pattern);
   followWalks(assembly, readSeconds(options.seconds));
-  const report = reportPose(assembly, 180 - fraction * leadDeg, { name: 'fold', value: (open) => 180 - open });
+  const report = reportPose(assembly, openTo(180 - fraction * leadDeg), true);
   return { code: report.stopped ? 3 : 0, result: report };
 };
 

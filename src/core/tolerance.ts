@@ -24,9 +24,9 @@ export const NEWTON_CAP_RAD = 0.5;
 export const ENERGY_CAP_RAD = 0.2;
 /** Gradient along the free directions, relative to the whole gradient, at which an energy pose is settled. */
 export const ENERGY_SETTLED = 1e-10;
-/** A travel is not halved below this step (rad): 1e-3 degrees. Below it the stop is reported. */
-export const LEAST_STEP_RAD = (1e-3 * Math.PI) / 180;
-/** A drive value this near to an end is at the end (rad). */
+/** A travel is not halved below this step (of 180 parts of its range): 1e-3 degrees of an opening; then it stops. */
+export const LEAST_STEP_PART = 1e-3;
+/** A drive value this near to an end is at the end (rad or mm). */
 export const AT_END_RAD = 1e-9;
 /** A misfit below this is rounding of the lengths that were typed in, not bending (mm). */
 export const FLEX_FROM_MM = 1e-3;

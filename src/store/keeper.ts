@@ -104,13 +104,17 @@ export class Keeper {
     if (this.trouble || this.revision > this.compacted) await this.compact();
   }
 
-  /** Ends it; what is not yet in the record is put there, and what cannot be is held by the page. */
-  async close(): Promise<void> {
-    if (this.done) return;
+  /**
+   * Ends it; what is not yet in the record is put there, and what cannot be is held by the page. Whether all is
+   * stored.
+   */
+  async close(): Promise<boolean> {
+    if (this.done) return true;
     await this.flush();
     const { id, design, revision, compacted } = this;
     if (this.trouble) keepInMemory({ id, updated: Date.now(), revision, recordRevision: compacted, design });
     this.leave();
+    return !this.trouble;
   }
 
   /** Ends it at once: another tab writes the card from here on, and finds every change in the journal. */

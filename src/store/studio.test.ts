@@ -1,4 +1,5 @@
 /** The open card's store, with the workers replaced by answers that the tests hold back. */
+import type { State } from '@/core/drives';
 import { addMechanism } from '@/core/document/standing';
 import { blankDesign, type Design } from '@/core/document/design';
 import { setParameter } from '@/core/document/fields';
@@ -11,7 +12,7 @@ import { createStudio, type StudioStore } from './studio';
 type OnPart = (proof: Proof, done: boolean) => void;
 const asked: {
   load: Design[];
-  pose: [Design, number][];
+  pose: [Design, State][];
   prove: { design: Design; onPart: OnPart; end: () => void }[];
 } = { load: [], pose: [], prove: [] };
 const recorded: { design: Design; move: string; label: string }[] = [];
@@ -25,13 +26,13 @@ jest.mock('@/workers/client', () => ({
       asked.load.push(design);
       return { ok: true, value: { design, pieces: [], facets: [], creases: [], cuts: [], glue: [], hosts: [] } };
     },
-    pose: async (design: Design, openDeg: number) => {
-      asked.pose.push([design, openDeg]);
+    pose: async (design: Design, state: State) => {
+      asked.pose.push([design, state]);
       return {
         ok: true,
         value: {
           design,
-          openDeg,
+          state,
           placed: new Float64Array(),
           foldDeg: new Float64Array(),
           measures: {},
@@ -117,9 +118,9 @@ test('looking about is not an edit', () => {
 test('the scrubber keeps between closed and flat', () => {
   const { scrub } = store.getState().actions;
   scrub(-5);
-  expect(store.getState().openDeg).toBe(0);
+  expect(store.getState().state.open).toBe(0);
   scrub(500);
-  expect(store.getState().openDeg).toBe(180);
+  expect(store.getState().state.open).toBe(180);
 });
 
 test('every change is handed on to be kept in the same moment, with what it was', () => {
@@ -213,8 +214,8 @@ test('the pose follows the scrubber', async () => {
   store.start();
   store.getState().actions.scrub(77);
   await settle();
-  expect(asked.pose.at(-1)).toEqual([design, 77]);
-  expect(store.getState().pose?.openDeg).toBe(77);
+  expect(asked.pose.at(-1)).toEqual([design, { open: 77 }]);
+  expect(store.getState().pose?.state.open).toBe(77);
 });
 
 test('when what is selected goes, the base is selected', () => {

@@ -1,8 +1,10 @@
 /** The open card: its design with undo, what is looked at, and what the workers last said about it. */
+import { moved, OPEN, OPENING, openTo, within, type Drive, type State } from '@/core/drives';
 import { temporal } from 'zundo';
 import { createStore } from 'zustand/vanilla';
 import type { Design } from '@/core/document/design';
 import type { Proof } from '@/core/proof/prove';
+import type { Finding } from '@/core/rules';
 import type { Room } from '@/core/proof/room';
 import { engine, newestWins, onWorkerNews } from '@/workers/client';
 import type { Answer, Scene, ScenePose } from '@/workers/protocol';
@@ -30,7 +32,10 @@ export interface Studio {
   readonly facet: string | null;
   /** What is pointed at: ids of facets, creases, glue areas. */
   readonly lit: readonly string[];
-  readonly openDeg: number;
+  /** How the card is to stand: a value for every drive. */
+  readonly state: State;
+  /** The drive that the travel strip carries. */
+  readonly carried: string;
   readonly playing: boolean;
   /** A design shown instead of the open one while a remedy is hovered. */
   readonly preview: Design | null;
@@ -78,7 +83,14 @@ export interface StudioActions {
   select(mechanism: string): void;
   selectFacet(facet: string | null): void;
   light(ids: readonly string[]): void;
+  /** Opens the card to an angle. */
   scrub(openDeg: number): void;
+  /** Moves one drive; it goes no further than its range. */
+  move(drive: string, value: number): void;
+  /** The travel strip shows this drive. */
+  carry(drive: string): void;
+  /** Moves every drive to where something was found. */
+  stand(state: State): void;
   play(on: boolean): void;
   showPreview(design: Design | null): void;
   add(crease: string | null): void;
@@ -86,6 +98,20 @@ export interface StudioActions {
   show(dialog: Dialog | null): void;
   say(news: string | null): void;
 }
+
+/** What can be moved, as far as it is known. */
+export const drivesOf = ({ scene }: Pick<Studio, 'scene'>): readonly Drive[] => scene?.drives ?? ONLY_OPENING;
+const ONLY_OPENING = [OPENING];
+/** The state as these drives have it; the same object where nothing changes. */
+function settled(drives: readonly Drive[], state: State): State {
+  const next = within(drives, state);
+  const ids = Object.keys(next);
+  const same = ids.length === Object.keys(state).length && ids.every((id) => next[id] === state[id]);
+  return same ? state : next;
+}
+/** The drive that the travel strip carries: the opening, where another is gone. */
+export const carriedDrive = (s: Pick<Studio, 'scene' | 'carried'>): Drive =>
+  drivesOf(s).find((d) => d.id === s.carried) ?? OPENING;
 
 const PROVE_AFTER_MS = 120;
 const PROOF_STEPS = 36;
@@ -119,7 +145,8 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
         selected: 'card',
         facet: null,
         lit: [],
-        openDeg: 100,
+        state: openTo(100),
+        carried: OPEN,
         playing: false,
         preview: null,
         scene: null,
@@ -152,7 +179,10 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
           select: (selected) => set({ selected, rooms: selected === get().selected ? get().rooms : {} }),
           selectFacet: (facet) => set({ facet }),
           light: (lit) => set({ lit }),
-          scrub: (openDeg) => set({ openDeg: Math.min(180, Math.max(0, openDeg)) }),
+          scrub: (openDeg) => get().actions.move(OPEN, openDeg),
+          move: (drive, value) => set({ state: within(drivesOf(get()), moved(get().state, drive, value)) }),
+          carry: (carried) => set({ carried }),
+          stand: (state) => set({ state: within(drivesOf(get()), state) }),
           play: (playing) => set({ playing }),
           showPreview: (preview) => set({ preview }),
           add: (adding) => set({ adding }),
@@ -174,15 +204,16 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
       return answer.ok ? { ok: true, value: { ...answer.value, design: d } } : answer;
     },
     (answer) => {
-      if (answer.ok) store.setState({ scene: answer.value, trouble: null });
+      if (answer.ok)
+        store.setState((s) => ({ scene: answer.value, trouble: null, state: settled(answer.value.drives, s.state) }));
       else store.setState({ trouble: answer.why });
     },
   );
   let posing = new AbortController();
   const askPose = newestWins(
-    (d: Design, open: number) => {
+    (d: Design, state: State) => {
       posing = new AbortController();
-      return engine('pose', posing.signal).pose(d, open, (onWay) => store.setState({ onWay }));
+      return engine('pose', posing.signal).pose(d, state, (onWay) => store.setState({ onWay }));
     },
     (answer) => {
       if (answer.ok) store.setState({ pose: answer.value, onWay: null });
@@ -211,6 +242,17 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
         clearTimeout(patience);
         if (mine() && !answer.ok && !answer.stopped) store.setState({ proving: false, trouble: answer.why });
       });
+  };
+  /** Remedies of one finding that the proof did not look for. */
+  const seek = async (finding: Finding): Promise<void> => {
+    const { design: d, proof } = store.getState();
+    if (!proof) return;
+    const answer = await engine('study').seek(d, finding, proof.findings, PROOF_STEPS);
+    const now = store.getState();
+    if (now.design !== d || !now.proof) return;
+    if (!answer.ok) return store.setState({ trouble: answer.why });
+    const findings = now.proof.findings.map((f) => (f.id === finding.id ? answer.value : f));
+    store.setState({ proof: { ...now.proof, findings } });
   };
   const askRooms = (keys: readonly string[]): void => {
     const { design: d, selected } = store.getState();
@@ -261,8 +303,10 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
       news: `This card was changed in another tab as well. Your changes are kept as a card of its own: “${own.name}”.`,
     });
   };
-  /** Takes over what another tab has written. */
-  const follow = async (): Promise<Opened | null> => {
+  /** Takes over what another tab has written; one after another, so that the last that was written stays. */
+  let following: Promise<Opened | null> = Promise.resolve(null);
+  const follow = (): Promise<Opened | null> => (following = following.then(readAgain));
+  const readAgain = async (): Promise<Opened | null> => {
     const found = await loadProject(store.getState().id).catch(() => null);
     if (!found?.ok) return null;
     const { project: now, history: h } = found;
@@ -292,6 +336,11 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
     if (message.kind === 'returned') store.setState({ removed: false });
     if (message.kind === 'changed' && !s.writes) void follow();
   });
+  // A tab out of sight may have been asleep while another wrote.
+  const seen = (): void => {
+    if (document.visibilityState === 'visible' && !store.getState().writes) void follow();
+  };
+  if (typeof document !== 'undefined') document.addEventListener('visibilitychange', seen);
   const stopNews = onWorkerNews((text) => store.setState({ news: `${text}. Nothing of the card is lost.` }));
 
   const stop = store.subscribe((now, before) => {
@@ -309,26 +358,29 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
         store.setState({ selected: 'card', rooms: {} });
     }
     if (shown(now) !== shown(before)) askScene(shown(now));
-    if (shown(now) !== shown(before) || now.openDeg !== before.openDeg) askPose(shown(now), now.openDeg);
+    if (shown(now) !== shown(before) || now.state !== before.state) askPose(shown(now), now.state);
   });
   const start = (): void => {
     const s = store.getState();
     askScene(s.design);
-    askPose(s.design, s.openDeg);
+    askPose(s.design, s.state);
     prove();
   };
-  const close = (): void => {
+  /** Ends it; whether all of the card is stored by then. */
+  const close = (): Promise<boolean> => {
     stop();
     stopNews();
     leaveTabs();
+    if (typeof document !== 'undefined') document.removeEventListener('visibilitychange', seen);
     clearTimeout(proveTimer);
     endProof?.();
-    void keeper.close().finally(() => claim.release());
+    return keeper.close().finally(() => claim.release());
   };
   return Object.assign(store, {
     start,
     close,
     askRooms,
+    seek,
     /** Writes what is not yet in the card's record. */
     save: () => keeper.flush(),
     /** Something is in this tab only. */

@@ -18,6 +18,7 @@ type Purpose = keyof typeof DOES;
 const BOUND_MS: Partial<Record<keyof Engine, number>> = {
   pose: 90_000,
   prove: 600_000,
+  seek: 300_000,
   rooms: 120_000,
   whatIf: 120_000,
 };

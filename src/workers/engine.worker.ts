@@ -1,4 +1,5 @@
 /** The core, behind a worker. One engine serves one purpose (see client.ts), so a proof never stands before a pose. */
+import { betweenStates, fromJoint, OPENING, openTo, restOf, travelStates } from '@/core/drives';
 import { expose, releaseProxy } from 'comlink';
 import type { Assembly } from '@/core/assembly/assembly';
 import { allMeasures, foldDeg, poseAt } from '@/core/assembly/pose';
@@ -6,8 +7,7 @@ import { exportDesign } from '@/core/formats/export';
 import { drawPicture } from '@/core/formats/picture';
 import { readTemplate } from '@/core/formats/template-read';
 import { findFaults } from '@/core/pattern/mending';
-import { unit3 } from '@/core/linkage';
-import { radToDeg } from '@/core/units/angle';
+import { applyRigid, unit3 } from '@/core/linkage';
 import { regionBox, type Region } from '@/core/plane/polygon';
 import { withTemplate } from '@/core/build/bring';
 import { templateLines } from '@/core/build/template';
@@ -21,11 +21,11 @@ import { traceShape } from '@/core/shapes/trace';
 import { buildAssembly } from '@/core/build/build';
 import { blankDesign, type Design } from '@/core/document/design';
 import { checkTemplate } from '@/core/document/schema';
-import { gather, provingSteps } from '@/core/proof/prove';
+import { gather, provingSteps, seek } from '@/core/proof/prove';
 import { roomOf } from '@/core/proof/room';
 import { onlyWith, workSteps } from '@/core/build/steps';
 import { whatIf } from '@/core/proof/what-if';
-import { thicknessMap } from '@/core/rules';
+import { closedStack } from '@/core/rules';
 import { cutList } from '@/core/sheets/cutlist';
 import { layOut } from '@/core/sheets/pack';
 import { UNKNOWN_REVISION, WITHOUT_DESIGN, type Answer, type Brought, type Engine, type Sent } from './protocol';
@@ -48,11 +48,11 @@ async function assemblyOf(design: Design, onWay: (openDeg: number) => void = () 
   // Each question has its own time, counted from when it is asked.
   const began = performance.now();
   let said = began;
-  assembly.travel.watch = (drive) => {
+  assembly.travel.watch = (drive, lead) => {
     const now = performance.now();
     if (now - said > ON_WAY_EVERY_MS) {
       said = now;
-      onWay(180 - radToDeg(drive));
+      if (lead === 0) onWay(fromJoint(OPENING, drive));
     }
     return now - began < LONGEST_WALK_MS;
   };
@@ -80,6 +80,9 @@ async function answer<T>(work: () => T | Promise<T>): Promise<Answer<T>> {
   }
 }
 
+/** A part that is taken hold of is led along so many pieces of its way. */
+const WAY_STEPS = 96;
+
 /** Lets messages in, so that a newer request can end an older one. */
 const breathe = (): Promise<void> => new Promise((done) => setTimeout(done, 0));
 const latest = { prove: 0, rooms: 0, whatIf: 0 };
@@ -87,20 +90,34 @@ const latest = { prove: 0, rooms: 0, whatIf: 0 };
 const engine: Engine = {
   load: (design) => answer(async () => sceneOf(design, await assemblyOf(design))),
 
-  pose: (design, openDeg, onWay) =>
+  pose: (design, state, onWay) =>
     answer(async () => {
       const assembly = await assemblyOf(design, onWay);
-      const pose = poseAt(assembly, openDeg);
+      const pose = poseAt(assembly, state);
       const placed = new Float64Array(12 * pose.placed.length);
       pose.placed.forEach((m, i) => placed.set(m, 12 * i));
-      const closed = poseAt(assembly, 0);
+      const closed = poseAt(assembly, restOf(assembly.drives));
       return {
-        openDeg: pose.openDeg,
+        state: pose.state,
         placed,
         foldDeg: Float64Array.from(assembly.creases, (c) => foldDeg(pose, c)),
         measures: allMeasures(assembly, pose, closed.stop ? null : closed),
         stopped: pose.stop !== undefined,
         flexMm: pose.flexMm,
+      };
+    }),
+
+  way: (design, state, id, facet, at) =>
+    answer(async () => {
+      const assembly = await assemblyOf(design);
+      const drive = assembly.drives.find((d) => d.id === id);
+      if (!drive || !assembly.facets[facet]) return { values: [], places: [] };
+      const poses = travelStates(drive, WAY_STEPS, state)
+        .map((s) => poseAt(assembly, s))
+        .filter((p) => !p.stop);
+      return {
+        values: poses.map((p) => p.state[id]),
+        places: poses.map((p) => applyRigid(p.placed[facet], at)),
       };
     }),
 
@@ -124,6 +141,12 @@ const engine: Engine = {
       return { ok: false, why: (error as Error).message };
     }
   },
+
+  seek: (design, finding, known, steps) =>
+    answer(async () => {
+      await fontsFor(design);
+      return seek(design, finding, known, steps);
+    }),
 
   async rooms(design, mechanism, keys, onRoom) {
     const mine = ++latest.rooms;
@@ -149,23 +172,23 @@ const engine: Engine = {
     return { ok: true, value: null };
   },
 
-  picture: (design, openDeg, from) =>
+  picture: (design, state, from) =>
     answer(async () => {
       const assembly = await assemblyOf(design);
-      return drawPicture(design, assembly, poseAt(assembly, openDeg), from && unit3(from));
+      return drawPicture(design, assembly, poseAt(assembly, state), from && unit3(from));
     }),
-  frames: (design, angles) =>
+  moving: (design, parts, openDeg) =>
     answer(async () => {
       await fontsFor(design);
       const assembly = buildAssembly(design);
-      return angles.map((a) => drawPicture(design, assembly, poseAt(assembly, a)));
+      const [, ...hand] = assembly.drives;
+      const from = { ...restOf(assembly.drives), ...(hand.length > 0 ? openTo(openDeg) : {}) };
+      const moved = hand.length > 0 ? hand : assembly.drives;
+      const to = { ...from, ...Object.fromEntries(moved.map((d) => [d.id, d.to])) };
+      return parts.map((part) => drawPicture(design, assembly, poseAt(assembly, betweenStates(from, to, part))));
     }),
 
-  thickness: (design) =>
-    answer(async () => {
-      const evidence = gather(design, 'closed', 0, await assemblyOf(design));
-      return evidence.closed ? thicknessMap(evidence, evidence.closed) : null;
-    }),
+  thickness: (design) => answer(async () => closedStack(gather(design, 'closed', 0, await assemblyOf(design)))),
   layout: (design) =>
     answer(async () => {
       const assembly = await assemblyOf(design);
@@ -176,7 +199,7 @@ const engine: Engine = {
       workSteps(design, await assemblyOf(design)).map((step) => {
         const part = onlyWith(design, step.shown);
         const assembly = buildAssembly(part);
-        return { step, picture: drawPicture(part, assembly, poseAt(assembly, step.openDeg)) };
+        return { step, picture: drawPicture(part, assembly, poseAt(assembly, step.state)) };
       }),
     ),
 

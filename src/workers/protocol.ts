@@ -1,4 +1,5 @@
 /** What crosses between the interface and the workers: plain data only, and the one list of jobs. */
+import type { Drive, State } from '@/core/drives';
 import type { ReadTemplate } from '@/core/formats/template-read';
 import type { Fault, TemplateLine } from '@/core/pattern/mending';
 import type { Template } from '@/core/document/template';
@@ -17,7 +18,7 @@ import type { WorkStep } from '@/core/build/steps';
 import type { WhatIfPoint } from '@/core/proof/what-if';
 import type { CutListRow } from '@/core/sheets/cutlist';
 import type { Layout } from '@/core/sheets/pack';
-import type { ThicknessMap } from '@/core/rules';
+import type { Finding, ThicknessMap } from '@/core/rules';
 
 export interface ScenePiece {
   readonly id: string;
@@ -41,6 +42,8 @@ export interface SceneFacet {
     readonly caliperMm: number;
     /** Its face over the facet's, with all that is under it, mm. */ readonly liftMm: number;
   }[];
+  /** The drive that a hand moves it by, where that is not the opening. */
+  readonly moves?: string;
   /** How far it lies above its plane because it is glued on something, mm. */
   readonly liftMm: number;
 }
@@ -83,9 +86,33 @@ export interface Derived {
   }[];
   readonly glue: readonly SceneGlue[];
   readonly hosts: readonly SceneHost[];
+  /** Facets that something can be fixed on, and how large they are as they are read, mm. */
+  readonly faces: readonly SceneFace[];
+  /** What lies above each other over a face, by mechanism. */
+  readonly stacks: Readonly<Record<string, readonly StackLayer[]>>;
+  /** What is moved by hand, the opening first. */
+  readonly drives: readonly Drive[];
+}
+type Point3 = readonly [number, number, number];
+/** Places in world axes, mm, and the drive's value at each. */
+export interface Way {
+  readonly values: readonly number[];
+  readonly places: readonly Point3[];
+}
+/** A sheet, or foam between sheets: from and to, mm above the middle of the sheet that carries all. */
+export interface StackLayer {
+  readonly name: string;
+  readonly kind: 'face' | 'sheet' | 'moving' | 'foam';
+  readonly from: number;
+  readonly to: number;
+}
+export interface SceneFace {
+  readonly facet: string;
+  readonly widthMm: number;
+  readonly heightMm: number;
 }
 export interface ScenePose {
-  readonly openDeg: number;
+  readonly state: State;
   /** 12 numbers a facet: its piece's frame in world axes, row by row, mm. */
   readonly placed: Float64Array;
   readonly foldDeg: Float64Array;
@@ -121,9 +148,13 @@ export const UNKNOWN_REVISION = 'unknown revision';
 export interface Engine {
   load(design: Design): Promise<Answer<Derived>>;
   /** `onWay`: told every now and then how far a long walk has come, degrees open. */
-  pose(design: Design, openDeg: number, onWay: (openDeg: number) => void): Promise<Answer<ScenePose>>;
+  pose(design: Design, state: State, onWay: (openDeg: number) => void): Promise<Answer<ScenePose>>;
+  /** Where a point of a facet (by index, in its piece's axes) goes while a drive runs from end to end. */
+  way(design: Design, state: State, drive: string, facet: number, at: Point3): Promise<Answer<Way>>;
   /** Proof in growing parts; a newer call ends an older one, which then answers null. */
   prove(design: Design, steps: number, onPart: (proof: Proof, done: boolean) => void): Promise<Answer<Proof | null>>;
+  /** A finding whose remedies the proof did not look for, with them. */
+  seek(design: Design, finding: Finding, known: readonly Finding[], steps: number): Promise<Answer<Finding>>;
   rooms(
     design: Design,
     mechanism: string,
@@ -138,8 +169,9 @@ export interface Engine {
     onPoint: (point: WhatIfPoint) => void,
   ): Promise<Answer<null>>;
   /** `from`: where it is seen from; from the reader's right unless given. */
-  picture(design: Design, openDeg: number, from?: readonly [number, number, number]): Promise<Answer<Picture>>;
-  frames(design: Design, angles: readonly number[]): Promise<Answer<readonly Picture[]>>;
+  picture(design: Design, state: State, from?: readonly [number, number, number]): Promise<Answer<Picture>>;
+  /** Pictures of its travel at parts of it; of what is moved by hand with the card opened to `openDeg`. */
+  moving(design: Design, parts: readonly number[], openDeg: number): Promise<Answer<readonly Picture[]>>;
   thickness(design: Design): Promise<Answer<ThicknessMap | null>>;
   layout(design: Design): Promise<Answer<{ layout: Layout; cutList: readonly CutListRow[] }>>;
   steps(design: Design): Promise<Answer<readonly { step: WorkStep; picture: Picture }[]>>;

@@ -1,13 +1,19 @@
 /** What the flat and the posed view draw of a design, as plain data that crosses to the interface. */
 import type { Assembly } from '@/core/assembly/assembly';
 import { stockOf, type Design } from '@/core/document/design';
-import { ringsOf } from '@/core/plane/polygon';
-import type { Derived, SceneFacet } from './protocol';
+import { cardValues } from '@/core/document/fields';
+import { CARD, ownerOfId, wordsOfPart } from '@/core/ids';
+import type { Face } from '@/core/kinds';
+import { boxOf, ringsOf } from '@/core/plane/polygon';
+import type { Derived, SceneFacet, StackLayer } from './protocol';
 
 /**
  * A facet glued on another lies a caliper above it; glued from behind, below it, which is up in its own turned frame.
  */
 function liftOf(design: Design, assembly: Assembly, facet: Assembly['facets'][number]): number {
+  const face = assembly.mechanisms.find((m) => m.id === facet.mechanism)?.face;
+  // What is fixed on a face lies at its true height; outside that of its leaf is still to be passed.
+  if (face) return face.side === 'outside' ? face.caliperMm : 0;
   const bond = assembly.bonds.find((b) => b.b.piece === facet.piece && b.b.facet === facet.id);
   if (!bond) return 0;
   const caliper = (piece: string): number =>
@@ -15,6 +21,17 @@ function liftOf(design: Design, assembly: Assembly, facet: Assembly['facets'][nu
   return bond.b.piece === 'card'
     ? -caliper(bond.a.piece)
     : caliper(facet.piece) + (bond.placement[10] < 0 ? caliper(bond.a.piece) : 0);
+}
+
+/** The drive a hand moves a facet by: that of its own joint, else the first of its mechanism that is not held still. */
+function movedBy(assembly: Assembly, { mechanism, body }: Assembly['facets'][number]): { moves?: string } {
+  const face = assembly.mechanisms.find((m) => m.id === mechanism)?.face;
+  const own = assembly.drives.filter((d) => ownerOfId(d.id) === mechanism);
+  if (!face || own.length === 0) return {};
+  const still = assembly.facets.find((f) => f.piece === face.piece && f.id === face.facet)?.body;
+  if (body === still) return {};
+  const joint = assembly.linkage.joints.find((j) => j.b === body && (j.driven?.drive ?? 0) > 0);
+  return { moves: joint ? assembly.drives[joint.driven!.drive].id : own[0].id };
 }
 
 export function sceneOf(design: Design, assembly: Assembly): Derived {
@@ -34,6 +51,7 @@ export function sceneOf(design: Design, assembly: Assembly): Derived {
         mechanism: f.mechanism,
         rings: ringsOf(f.polygon),
         liftMm: liftOf(design, assembly, f),
+        ...movedBy(assembly, f),
         ...(dressing?.colour ? { colour: dressing.colour } : {}),
         mats: matsOf(design, assembly, i),
       };
@@ -59,7 +77,43 @@ export function sceneOf(design: Design, assembly: Assembly): Derived {
       reachA,
       reachB,
     })),
+    faces: assembly.facets.map((f) => {
+      const { min, max } = boxOf(f.polygon.outer);
+      const turned = f.mechanism === CARD && cardValues(design).fold === 'side';
+      const [along, away] = [max[0] - min[0], max[1] - min[1]];
+      return { facet: f.id, widthMm: turned ? away : along, heightMm: turned ? along : away };
+    }),
+    stacks: Object.fromEntries(
+      assembly.mechanisms.flatMap((m) => (m.face ? [[m.id, stackOf(design, assembly, m.id, m.face)]] : [])),
+    ),
+    drives: assembly.drives,
   };
+}
+
+/** The sheets and the foam of a mechanism over its face, from below; parts alike at one height are one. */
+function stackOf(design: Design, assembly: Assembly, mechanism: string, face: Face): StackLayer[] {
+  const caliper = (stock: string): number => stockOf(design, stock).caliperMm;
+  const ground = assembly.pieces.find((p) => p.id === face.piece)?.levelMm ?? 0;
+  const own = assembly.pieces.filter((p) => p.mechanism === mechanism && p.levelMm !== undefined && !p.apart);
+  const moves = new Set(assembly.facets.filter((f) => movedBy(assembly, f).moves).map((f) => f.piece));
+  const sheets = own.map((p): StackLayer => {
+    const [level, half] = [p.levelMm! - ground, caliper(p.stock) / 2];
+    const kind = moves.has(p.id) ? 'moving' : 'sheet';
+    return { name: p.title.replace(/ \d+$/, ''), kind, from: level - half, to: level + half };
+  });
+  const foam = assembly.foam.flatMap(({ piece, thickMm }): StackLayer[] => {
+    const under = own.find((p) => p.id === piece);
+    const from = under && under.levelMm! - ground + caliper(under.stock) / 2;
+    return from === undefined ? [] : [{ name: 'Foam', kind: 'foam', from, to: from + thickMm }];
+  });
+  const half = face.caliperMm / 2;
+  const all: StackLayer[] = [
+    { name: wordsOfPart(face.facet), kind: 'face', from: -half, to: half },
+    ...sheets,
+    ...foam,
+  ];
+  const alike = (a: StackLayer, b: StackLayer): boolean => a.name === b.name && Math.abs(a.from - b.from) < 1e-6;
+  return all.filter((l, i) => all.findIndex((o) => alike(o, l)) === i).sort((a, b) => a.from - b.from);
 }
 
 /** What is stuck on a facet, each on all that was stuck there before. */

@@ -1,3 +1,4 @@
+import { openTo } from '../drives';
 import { applyRigid, dot3, sub3, type Vec3 } from '../linkage';
 import { buildAssembly } from '../build/build';
 import { addMechanism } from '../document/standing';
@@ -5,7 +6,7 @@ import { blankDesign, type Design } from '../document/design';
 import { reportPose } from '../proof/report';
 import { assembleCreasePattern } from './crease-pattern';
 import { vertexPattern } from '../tests/patterns';
-import { facetOutline, foldDeg, onFacet, poseAt } from './pose';
+import { facetOutline, foldDeg, onFacet, poseOpen } from './pose';
 
 const stand = (d: Design, kind: string, parameters: object, on = 'card.gutter'): Design =>
   addMechanism(d, kind, on, parameters as never).design;
@@ -17,12 +18,12 @@ describe('the bare card', () => {
   test('has two leaves, one driven joint, and closes on itself', () => {
     expect(assembly.facets.map((f) => f.id).sort()).toEqual(['leafA', 'leafB']);
     expect(assembly.linkage.joints).toHaveLength(1);
-    expect(assembly.linkage.joints[0].driven).toEqual({ at: 0, rate: 1 });
+    expect(assembly.linkage.joints[0].driven).toEqual({ drive: 0, at: 0, rate: 1 });
     expect(assembly.travel.stops()).toEqual([]);
   });
 
   test.each([0, 17, 90, 133.5, 180])('stands at %d degrees in the documented axes', (open) => {
-    const pose = poseAt(assembly, open);
+    const pose = poseOpen(assembly, open);
     const leaf = (id: string, p: readonly [number, number]): Vec3 =>
       onFacet(
         pose,
@@ -42,7 +43,7 @@ describe('the bare card', () => {
 describe('joints', () => {
   test('valley closes toward the viewer: the angle between facets shrinks on the inside', () => {
     const assembly = buildAssembly(stand(card(), 'step-fold', { depth: 30, height: 20, width: 60 }));
-    const pose = poseAt(assembly, 60);
+    const pose = poseOpen(assembly, 60);
     for (const crease of assembly.creases) {
       const a = pose.placed[crease.a];
       const normalA: Vec3 = [a[2], a[6], a[10]];
@@ -62,7 +63,7 @@ describe('joints', () => {
     expect(body('step-fold-1.tabA')).toBe(body('leafA'));
     expect(body('step-fold-1.tabB')).toBe(body('leafB'));
     for (const open of [0, 50, 180]) {
-      const pose = poseAt(assembly, open);
+      const pose = poseOpen(assembly, open);
       for (const bond of assembly.bonds) {
         const lower = assembly.facets.findIndex((f) => f.piece === bond.a.piece && f.id === bond.a.facet);
         const upper = assembly.facets.findIndex((f) => f.piece === bond.b.piece && f.id === bond.b.facet);
@@ -77,7 +78,7 @@ describe('joints', () => {
   test('a step as wide as the card takes up the whole gutter, and the card still opens', () => {
     const assembly = buildAssembly(stand(card(), 'step-fold', { depth: 30, height: 20, width: 200 }));
     expect(assembly.creases.some((c) => c.id === 'card.gutter')).toBe(false);
-    const pose = poseAt(assembly, 90);
+    const pose = poseOpen(assembly, 90);
     expect(pose.stop).toBeUndefined();
     expect(pose.folds.residualMm).toBeLessThan(1e-9);
   });
@@ -121,16 +122,16 @@ describe('the report for scripts', () => {
   const assembly = buildAssembly(stand(card(), 'step-fold', { depth: 30, height: 20, width: 60 }));
 
   test('numbers the stretches of an interrupted crease', () => {
-    const ids = reportPose(assembly, 90).creases.map((c) => c.id);
+    const ids = reportPose(assembly, openTo(90)).creases.map((c) => c.id);
     expect(ids).toEqual(expect.arrayContaining(['card.gutter', 'card.gutter#2', 'step-fold-1.ridge']));
     expect(new Set(ids).size).toBe(ids.length);
   });
 
   test('gives every facet’s outline where it lies', () => {
-    const report = reportPose(assembly, 40);
-    const pose = poseAt(assembly, 40);
+    const report = reportPose(assembly, openTo(40));
+    const pose = poseOpen(assembly, 40);
     report.facets.forEach((f, i) => expect(f.points).toEqual(facetOutline(pose, assembly.facets, i)));
-    expect(report.drives).toEqual({ open: 40 });
+    expect(report.drives).toEqual([{ id: 'open', unit: 'deg', from: 0, to: 180, rest: 0, value: 40 }]);
     expect(report.stopped).toBeUndefined();
   });
 });
@@ -138,7 +139,7 @@ describe('the report for scripts', () => {
 test('a crease pattern driven by a mountain crease turns the other way', () => {
   const up = assembleCreasePattern(vertexPattern([70, 100, 110, 80], '+-++')).assembly;
   const down = assembleCreasePattern(vertexPattern([70, 100, 110, 80], '-+--')).assembly;
-  const [p, q] = [poseAt(up, 120), poseAt(down, 120)];
+  const [p, q] = [poseOpen(up, 120), poseOpen(down, 120)];
   up.creases.forEach((c, i) => expect(foldDeg(p, c)).toBeCloseTo(-foldDeg(q, down.creases[i]), 9));
 });
 

@@ -1,9 +1,11 @@
 /** What is derived from a design: pieces, facets, joints. Never saved. */
-import { tiedBodies, Travel, type Linkage } from '../linkage';
+import { OPENING } from '../drives';
+import { OPENING_RANGE, tiedBodies, Travel, type Linkage } from '../linkage';
 import { findFacets } from '../pattern/facets';
 import { mergeBonded } from './bonding';
 import { findMisfits } from './find-misfits';
 import { makeJoints } from './joints';
+import { movingJoints, rangeOf } from './moving';
 import type { Assembly, AttachedLayer, Facet, LaidOut, Parts } from './parts';
 
 export type { Misfit } from './misfit';
@@ -24,6 +26,7 @@ export function layOut(all: Parts): LaidOut {
     body: bodies.bodyOf[i],
     toBody: bodies.toBody[i],
     mechanism: f.mechanism ?? f.piece.mechanism,
+    levelMm: f.piece.levelMm ?? 0,
   }));
   return { parts: all, facets, flat, indexOf, bodies };
 }
@@ -32,13 +35,21 @@ export function layOut(all: Parts): LaidOut {
 export function assemble(laid: LaidOut, layers: readonly AttachedLayer[] = []): Assembly {
   const { parts: all, facets, flat, indexOf, bodies } = laid;
   const parts = { ...all, pieces: all.pieces.filter((p) => !p.apart) };
-  const { creases, joints } = makeJoints(parts, flat, facets, indexOf);
-  const linkage: Linkage = { bodies: bodies.count, joints, range: [Math.PI, 0] };
+  const drives = [OPENING, ...(parts.drives ?? [])];
+  const { creases, joints: folding } = makeJoints(parts, flat, facets, indexOf);
+  const moving = movingJoints(parts.moving ?? [], drives, facets, indexOf, bodies.count);
+  const linkage: Linkage = {
+    bodies: moving.bodies,
+    joints: [...folding, ...moving.joints],
+    drives: [OPENING_RANGE, ...drives.slice(1).map(rangeOf)],
+  };
   return {
     pieces: all.pieces,
     interruptions: parts.interruptions,
     bonds: parts.bonds,
     mechanisms: parts.mechanisms,
+    foam: parts.foam ?? [],
+    hardware: parts.hardware ?? [],
     hosts: parts.hosts,
     layers,
     facets,
@@ -46,6 +57,7 @@ export function assemble(laid: LaidOut, layers: readonly AttachedLayer[] = []): 
     linkage,
     travel: new Travel(linkage),
     misfits: [...findMisfits(parts, flat, indexOf), ...bodies.contradictions],
+    drives,
     tiedBodies: tiedBodies(linkage),
     leafBodies: new Set(
       facets.filter((f) => f.id === parts.lead.still || f.id === parts.lead.turning).map((f) => f.body),

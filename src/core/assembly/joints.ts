@@ -3,7 +3,7 @@ import { CARD } from '../ids';
 import { applyRigid, compose, creaseMotion, invert, type Joint, type Rigid } from '../linkage';
 import type { FlatHinge } from '../pattern/facets';
 import type { CreaseLine } from '../pattern/pattern';
-import type { Vec2 } from '../plane/vec2';
+import { dot2, lerp2, sub2, type Vec2 } from '../plane/vec2';
 import type { Crease, Facet, FlatPatterns, Parts } from './parts';
 
 export function makeJoints(
@@ -48,7 +48,18 @@ export function makeJoints(
   return { creases, joints: withFollowers(parts, creases, joints) };
 }
 
-const endsOf = ({ segments }: FlatHinge): [Vec2, Vec2] => [segments[0].a, segments[segments.length - 1].b];
+/**
+ * Where a hinge begins and ends, on the line of its crease: welded with an outline that runs beside it, the corners of
+ * its facets may be WELD_MM off that line, and a loop of such axes closes that much too late.
+ */
+function endsOf({ crease, segments }: FlatHinge): [Vec2, Vec2] {
+  const along = sub2(crease.b, crease.a);
+  const onCrease = (p: Vec2): Vec2 => lerp2(crease.a, crease.b, dot2(sub2(p, crease.a), along) / dot2(along, along));
+  return [onCrease(segments[0].a), onCrease(segments[segments.length - 1].b)];
+}
+
+/** Index of the opening among the drives. */
+const OPENING = 0;
 
 /** The gutter, and creases of the base that open with it. */
 const isDriven = (parts: Parts, crease: CreaseLine): boolean =>
@@ -68,7 +79,7 @@ function withFollowers(parts: Parts, creases: readonly Crease[], joints: readonl
 }
 
 function jointAlong(from: Vec2, to: Vec2, a: Facet, b: Facet, crease: CreaseLine, driven: boolean): Joint {
-  const sheet = creaseMotion(from, to) as Extract<Joint['motion'], { kind: 'turn' }>;
+  const sheet = creaseMotion(from, to) as Extract<Joint['motion'], { kind: 'hinge' }>;
   const axis: readonly [number, number, number] = [
     a.toBody[0] * sheet.axis[0] + a.toBody[1] * sheet.axis[1],
     a.toBody[4] * sheet.axis[0] + a.toBody[5] * sheet.axis[1],
@@ -80,12 +91,12 @@ function jointAlong(from: Vec2, to: Vec2, a: Facet, b: Facet, crease: CreaseLine
     id: crease.id,
     a: a.body,
     b: b.body,
-    motion: { kind: 'turn', point: inBody(from), axis },
+    motion: { kind: 'hinge', point: inBody(from), axis },
     placement: sameFrame(a.toBody, b.toBody) ? null : compose(a.toBody, invert(b.toBody)),
     role,
     ends: crease.ends,
     span: [inBody(from), inBody(to)],
-    ...(driven ? { driven: { at: 0, rate: role } } : {}),
+    ...(driven ? { driven: { drive: OPENING, at: 0, rate: role } } : {}),
   };
 }
 

@@ -1,5 +1,6 @@
 /** The vocabulary of what is derived from a design: pieces, facets, creases, what is stuck on them. Never saved. */
-import type { Bond, Contribution, Host, Landmark } from '../kinds';
+import type { Drive } from '../drives';
+import type { Bond, Contribution, Demand, Face, FoamPad, Hardware, Host, Landmark, MovingJoint } from '../kinds';
 import type { Linkage, Rigid, Travel } from '../linkage';
 import type { FlatPattern, Interruption } from '../pattern/facets';
 import type { CreaseRole, Piece } from '../pattern/pattern';
@@ -15,6 +16,8 @@ export interface Facet {
   readonly body: number;
   /** Frame of the facet's piece in that of its body. */
   readonly toBody: Rigid;
+  /** How far it lies off the leaf that carries it when the card is shut, by design, mm. */
+  readonly levelMm: number;
 }
 
 export interface Crease {
@@ -35,8 +38,11 @@ export interface PlacedMechanism {
   readonly kind: string;
   readonly title: string;
   readonly host: Host | null;
+  /** What it is fixed on, where that is no crease. */
+  readonly face?: Face;
   readonly landmarks: readonly Landmark[];
   readonly measures: Contribution['measures'];
+  readonly demands: readonly Demand[];
 }
 
 /** Paper stuck on a facet: a mat or a layer, flat or on foam. */
@@ -60,6 +66,8 @@ export interface AttachedLayer {
 }
 
 export interface Assembly {
+  /** What a person moves, the opening first. */
+  readonly drives: readonly Drive[];
   readonly layers: readonly AttachedLayer[];
   readonly pieces: readonly Piece[];
   readonly interruptions: readonly Interruption[];
@@ -67,6 +75,8 @@ export interface Assembly {
   readonly creases: readonly Crease[];
   readonly bonds: readonly Bond[];
   readonly mechanisms: readonly PlacedMechanism[];
+  readonly foam: readonly FoamPad[];
+  readonly hardware: readonly Hardware[];
   /** What can be stood on, by crease id. */
   readonly hosts: ReadonlyMap<string, Host>;
   readonly misfits: readonly Misfit[];
@@ -83,6 +93,11 @@ export interface Parts {
   readonly bonds: readonly Bond[];
   readonly interruptions: readonly Interruption[];
   readonly mechanisms: readonly PlacedMechanism[];
+  /** What is moved by hand beside the opening. */
+  readonly drives?: readonly Drive[];
+  readonly moving?: readonly MovingJoint[];
+  readonly foam?: readonly FoamPad[];
+  readonly hardware?: readonly Hardware[];
   readonly hosts: ReadonlyMap<string, Host>;
   readonly contradictions?: readonly Misfit[];
   /** The crease that the card's opening turns, and the facets it joins; the first lies still. */

@@ -1,8 +1,10 @@
 /** A solved pose of an assembly: where every facet lies, what its creases do, what can be read off it. */
+import { fromJoint, moved, openTo, restOf, toJoint, type Drive, type State } from '../drives';
 import {
   applyRigid,
   compose,
   dot3,
+  invert,
   largestGap,
   leastBending,
   placeBodies,
@@ -15,13 +17,13 @@ import {
 } from '../linkage';
 import type { Vec2 } from '../plane/vec2';
 import { FLEX_FROM_MM } from '../tolerance';
-import { degToRad, radToDeg } from '../units/angle';
+import { radToDeg } from '../units/angle';
 import type { Assembly, Crease, Facet, PlacedMechanism } from './assembly';
-import type { PoseReader } from '../kinds';
+import type { Face, PoseReader } from '../kinds';
 
 export interface Pose {
-  /** Angle between the inside faces of the leaves, degrees. */
-  readonly openDeg: number;
+  /** Value of every drive. */
+  readonly state: State;
   readonly folds: Folds;
   /** Placement of each facet's piece frame in world axes, by facet index. */
   readonly placed: readonly Rigid[];
@@ -33,16 +35,26 @@ export interface Pose {
   readonly stop?: Stop;
 }
 
-/** Pose with the leaves `openDeg` apart: 0 closed, 180 flat. Where the travel stops earlier, the last pose and why. */
-export function poseAt(assembly: Assembly, openDeg: number): Pose {
-  const drive = openDeg === 0 ? Math.PI : degToRad(180 - openDeg);
-  const { folds, stop } = assembly.travel.at(drive);
-  const unfolded =
-    stop && assembly.travel.neverLeaves(stop) ? bentFrom(assembly, assembly.travel.evenFolds(drive)) : null;
+/** Pose with the leaves `openDeg` apart, all else at rest: 0 closed, 180 flat. */
+export const poseOpen = (assembly: Assembly, openDeg: number): Pose => poseAt(assembly, openTo(openDeg));
+
+/** Pose in a state. Where the travel stops earlier, the last pose and why. */
+export function poseAt(assembly: Assembly, state: State): Pose {
+  const { drives, travel } = assembly;
+  const asked = { ...restOf(drives), ...state };
+  const values = drives.map((d) => toJoint(d, asked[d.id]));
+  const { folds, stop } = travel.at(...values);
+  const unfolded = stop && travel.neverLeaves(stop) ? bentFrom(assembly, travel.evenFolds(values[stop.lead])) : null;
   // What can be bent into place without a gap folds some other way than its roles say: the stop tells why.
   if (unfolded && unfolded.flexMm > 0)
-    return posed(assembly, openDeg, unfolded, { ...stop!, reason: 'not-rigid' as const });
-  return posed(assembly, stop ? 180 - radToDeg(folds.drive) : openDeg, bentFrom(assembly, folds), stop);
+    return posed(assembly, asked, unfolded, { ...stop!, reason: 'not-rigid' as const });
+  const { id, value } = stop ? stopped(assembly, stop) : { id: '', value: 0 };
+  return posed(assembly, stop ? moved(asked, id, value) : asked, bentFrom(assembly, folds), stop);
+}
+
+/** Which drive a stop is on, and where. */
+export function stopped({ drives }: Assembly, { lead, drive }: Stop): Drive & { readonly value: number } {
+  return { ...drives[lead], value: fromJoint(drives[lead], drive) };
 }
 
 interface Bent {
@@ -57,15 +69,15 @@ function bentFrom({ linkage }: Assembly, folds: Folds): Bent {
   const bodies = placeBodies(linkage, folds.q);
   const rigid: Bent = { folds, bodies, flexMm: 0, flexAt: null };
   if (folds.bentLoops.length === 0 || largestGap(linkage, bodies).mm <= FLEX_FROM_MM) return rigid;
-  const bent = leastBending(linkage, bodies);
+  const bent = leastBending(linkage, bodies, folds.q);
   if (bent.gap.mm <= FLEX_FROM_MM) return { ...rigid, bodies: bent.bodies };
   return { folds, bodies: bent.bodies, flexMm: bent.gap.mm, flexAt: linkage.joints[bent.gap.joint].id };
 }
 
-function posed(assembly: Assembly, openDeg: number, bent: Bent, stop: Stop | undefined): Pose {
+function posed(assembly: Assembly, state: State, bent: Bent, stop: Stop | undefined): Pose {
   const { bodies, folds, flexMm, flexAt } = bent;
   const placed = assembly.facets.map((f) => compose(bodies[f.body], f.toBody));
-  return { openDeg, folds, placed, flexMm, flexAt, ...(stop ? { stop } : {}) };
+  return { state, folds, placed, flexMm, flexAt, ...(stop ? { stop } : {}) };
 }
 
 export const onFacet = (pose: Pose, facet: number, [x, y]: Vec2): Vec3 => applyRigid(pose.placed[facet], [x, y, 0]);
@@ -98,8 +110,9 @@ export function measuresOf(
   mechanism: PlacedMechanism,
 ): Record<string, number> {
   const read = (at: Pose, name: string): Vec3 | undefined => {
-    const host = mechanism.host;
+    const { host, face } = mechanism;
     const mark = landmarksOf(assembly, at, mechanism)[name];
+    if (face && mark) return inFace(assembly, at, face, mark);
     if (!host || !mark) return mark;
     const side = facetIndex(assembly, host.piece, host.sideA);
     if (side < 0) return undefined;
@@ -114,6 +127,12 @@ export function measuresOf(
     closed: (name) => (closed ? read(closed, name) : undefined),
   };
   return mechanism.measures(reader);
+}
+
+/** A point in the axes of the face that something is fixed on. */
+function inFace(assembly: Assembly, pose: Pose, face: Face, point: Vec3): Vec3 | undefined {
+  const facet = facetIndex(assembly, face.piece, face.facet);
+  return facet < 0 ? undefined : applyRigid(invert(compose(pose.placed[facet], face.placement)), point);
 }
 
 export const allMeasures = (

@@ -1,7 +1,7 @@
 /** A design that takes a brought-in template for its card. */
 import { GUTTER } from '../kinds';
 import { removeMechanism } from '../document/standing';
-import { type Design } from '../document/design';
+import type { Design } from '../document/design';
 import type { Template } from '../document/template';
 import { buildTemplate } from './template';
 

@@ -1,6 +1,20 @@
 /** Document to assembly: mechanisms are built in the order in which they stand on each other. */
 import { assemble, layOut, type Assembly, type Misfit, type PlacedMechanism } from '../assembly/assembly';
-import { buildFoldCard, GUTTER, KINDS, type BasePieces, type Bond, type Contribution, type Host } from '../kinds';
+import type { Drive } from '../drives';
+import {
+  buildFoldCard,
+  GUTTER,
+  KINDS,
+  type BasePieces,
+  type Bond,
+  type Contribution,
+  type CreaseKind,
+  type FaceKind,
+  type FoamPad,
+  type Hardware,
+  type Host,
+  type MovingJoint,
+} from '../kinds';
 import { findFacets, type Interruption } from '../pattern/facets';
 import type { Piece } from '../pattern/pattern';
 import {
@@ -20,74 +34,134 @@ import {
 import { CLASH_FROM_MM2, OFF_PAPER_FROM_MM } from '../tolerance';
 import type { Vec2 } from '../plane/vec2';
 import { formatSaid } from '../units/length';
-import { ownerOfId } from '../ids';
+import { CARD, ownerOfId } from '../ids';
 import { outlineOf } from '../shapes/outline';
 import { ShapeError, type Shape, type ShapeShelf } from '../shapes/shape';
 import { laidNowhere } from './nowhere';
 import { buildTemplate } from './template';
 import { attachedLayers, windowsAndDrawings } from './dressing';
-import { cardValues, valuesOf } from '../document/fields';
-import { shelfOf, type Design, type Mechanism } from '../document/design';
+import { cardValues, wholeValues } from '../document/fields';
+import { CENTRE, shelfOf, stockOf, type Design, type Mechanism } from '../document/design';
+import { faceOf } from './faces';
 
 /** Thrown for a design that names a crease which is not there: an input error, not a finding. */
 export class DesignError extends Error {}
 
 export function buildAssembly(design: Design): Assembly {
   const shelf = shelfOf(design);
-  const base = makeBase(design, (shape) => outlineOf(shape, shelf));
-  const pieces = new Map<string, Piece>(base.pieces.map((p) => [p.id, p]));
-  const hosts = new Map<string, Host>([
-    [GUTTER, base.gutter],
-    ...(base.hosts ?? []).map((h) => [h.crease, h] as const),
-  ]);
-  const bonds: Bond[] = [...base.bonds];
-  const interruptions: Interruption[] = [...base.interruptions];
-  const contradictions: Misfit[] = [];
-  const claims: Claim[] = [];
-  const mechanisms: PlacedMechanism[] = [
-    { id: 'card', kind: 'fold-card', title: design.name, host: null, landmarks: [], measures: () => base.measures },
-  ];
+  const outline = (shape: Shape): Region => outlineOf(shape, shelf);
+  const gathered = gatherBase(design, makeBase(design, outline));
   for (const m of inStandingOrder(design)) {
-    const host = hosts.get(m.on);
-    if (!host)
-      throw new DesignError(
-        `${m.id} stands on "${m.on}", which is not a crease of the design; creases are ` +
-          `${[...hosts.keys()].slice(0, 12).join(', ')}`,
-      );
-    const { outline: paper } = pieces.get(host.piece)!;
-    const part = contribute(design, m, host, paper, (shape) => outlineOf(shape, shelf));
-    addToPiece(pieces, host.piece, part);
-    for (const p of part.pieces) pieces.set(p.id, p);
-    for (const h of part.hosts) hosts.set(h.crease, h);
-    contradictions.push(
-      ...misfitsOf(part, m.id, host),
-      ...clashes(claims, ancestors(design, m), m.id, host.piece, part.claims),
-      ...offPaper(m.id, host.piece, part, paper),
-    );
-    claims.push({ mechanism: m.id, piece: host.piece, region: part.claims });
-    bonds.push(...part.bonds);
-    interruptions.push(...part.interruptions);
-    mechanisms.push({
-      id: m.id,
-      kind: m.kind,
-      title: m.name,
-      host,
-      landmarks: part.landmarks,
-      measures: part.measures,
-    });
+    const kind = KINDS.get(m.kind)!;
+    if (kind.mount === 'face') addOnFace(gathered, m, kind, outline);
+    else addOnCrease(gathered, m, kind, outline);
   }
+  const { pieces, interruptions, plain: _plain, claims: _claims, design: _design, ...parts } = gathered;
   const dressed = [...pieces.values()].map((piece) => cutWindows(design, piece, interruptions, shelf));
-  const laid = layOut({
-    pieces: dressed,
-    bonds,
-    interruptions,
-    mechanisms,
-    hosts,
-    contradictions,
-    lead: { crease: GUTTER, still: 'leafA', turning: 'leafB' },
-  });
+  const lead = { crease: GUTTER, still: 'leafA', turning: 'leafB' };
+  const laid = layOut({ ...parts, interruptions, pieces: dressed, lead });
   const whole = assemble(laid, attachedLayers(design, laid.facets, shelf));
   return { ...whole, misfits: [...whole.misfits, ...laidNowhere(design, whole)] };
+}
+
+/** What mechanisms have contributed so far. */
+interface Gathered {
+  readonly design: Design;
+  readonly pieces: Map<string, Piece>;
+  readonly plain: Map<string, Piece>;
+  readonly hosts: Map<string, Host>;
+  readonly bonds: Bond[];
+  readonly interruptions: Interruption[];
+  readonly contradictions: Misfit[];
+  readonly claims: Claim[];
+  readonly mechanisms: PlacedMechanism[];
+  readonly drives: Drive[];
+  readonly moving: MovingJoint[];
+  readonly foam: FoamPad[];
+  readonly hardware: Hardware[];
+}
+
+function gatherBase(design: Design, base: BasePieces): Gathered {
+  const pieces = base.pieces.map((p) => [p.id, p] as const);
+  const card = { id: CARD, kind: 'fold-card', title: design.name, host: null, landmarks: [], demands: [] };
+  return {
+    design,
+    pieces: new Map(pieces),
+    plain: new Map(pieces),
+    hosts: new Map([[GUTTER, base.gutter], ...(base.hosts ?? []).map((h) => [h.crease, h] as const)]),
+    bonds: [...base.bonds],
+    interruptions: [...base.interruptions],
+    contradictions: [],
+    claims: [],
+    mechanisms: [{ ...card, measures: () => base.measures }],
+    drives: [],
+    moving: [],
+    foam: [],
+    hardware: [],
+  };
+}
+
+function addOnCrease(so: Gathered, m: Mechanism, kind: CreaseKind, outline: (shape: Shape) => Region): void {
+  const { design, pieces, hosts } = so;
+  const host = hosts.get(m.on);
+  if (!host)
+    throw new DesignError(
+      `${m.id} stands on "${m.on}", which is not a crease of the design; creases are ` +
+        `${[...hosts.keys()].slice(0, 12).join(', ')}`,
+    );
+  const { outline: paper } = pieces.get(host.piece)!;
+  const say = (mm: number): string => formatSaid(mm, design.units);
+  const part = built(m, () => kind.build(wholeValues(m), { id: m.id, host, stock: m.stock, outline, paper, say }));
+  addToPiece(pieces, host.piece, part);
+  for (const h of part.hosts) hosts.set(h.crease, h);
+  so.contradictions.push(
+    ...misfitsOf(part, m.id, host.piece, host.frame.origin),
+    ...clashes(so.claims, ancestors(design, m), m.id, host.piece, part.claims),
+    ...offPaper(m.id, host.piece, part, paper),
+  );
+  so.claims.push({ mechanism: m.id, piece: host.piece, region: part.claims });
+  so.interruptions.push(...part.interruptions);
+  addParts(so, m, part, 0, { host });
+}
+
+function addOnFace(so: Gathered, m: Mechanism, kind: FaceKind, outline: (shape: Shape) => Region): void {
+  const { design, pieces, plain, interruptions } = so;
+  const face = faceOf(design, { plain, now: pieces, interruptions }, m.on, m.mount ?? CENTRE);
+  if (!face) {
+    const facets = [...pieces.values()].flatMap((p) => p.labels.map((l) => l.name));
+    throw new DesignError(
+      `${m.id} is fixed on "${m.on}", which is not a facet of the design; facets are ` +
+        `${facets.slice(0, 12).join(', ')}`,
+    );
+  }
+  const { caliperMm } = stockOf(design, m.stock);
+  const say = (mm: number): string => formatSaid(mm, design.units);
+  const part = built(m, () => kind.build(wholeValues(m), { id: m.id, face, stock: m.stock, caliperMm, outline, say }));
+  addToPiece(pieces, face.piece, part);
+  so.contradictions.push(...misfitsOf(part, m.id, face.piece, [face.placement[3], face.placement[7]]));
+  addParts(so, m, part, pieces.get(face.piece)!.levelMm ?? 0, { host: null, face });
+}
+
+/** What every mechanism may bring, whatever it stands on. */
+function addParts(
+  so: Gathered,
+  m: Mechanism,
+  part: Contribution,
+  levelMm: number,
+  mount: Pick<PlacedMechanism, 'host' | 'face'>,
+): void {
+  for (const own of part.pieces) {
+    const piece = own.levelMm === undefined ? own : { ...own, levelMm: own.levelMm + levelMm };
+    so.pieces.set(piece.id, piece);
+    so.plain.set(piece.id, piece);
+  }
+  so.bonds.push(...part.bonds);
+  so.drives.push(...part.drives.map((d) => ({ ...d, label: `${m.name}: ${d.label}` })));
+  so.moving.push(...part.joints);
+  so.foam.push(...part.foam);
+  so.hardware.push(...part.hardware);
+  const { landmarks, measures, demands } = part;
+  so.mechanisms.push({ id: m.id, kind: m.kind, title: m.name, ...mount, landmarks, measures, demands });
 }
 
 /** A shape that cannot be made is an input error that names where it stands. */
@@ -101,16 +175,9 @@ function makeBase(design: Design, outline: (shape: Shape) => Region): BasePieces
   }
 }
 
-function contribute(
-  design: Design,
-  m: Mechanism,
-  host: Host,
-  paper: Polygon,
-  outline: (shape: Shape) => Region,
-): Contribution {
-  const say = (mm: number): string => formatSaid(mm, design.units);
+function built(m: Mechanism, build: () => Contribution): Contribution {
   try {
-    return KINDS.get(m.kind)!.build(valuesOf(m), { id: m.id, host, stock: m.stock, outline, paper, say });
+    return build();
   } catch (error) {
     if (error instanceof ShapeError) throw new DesignError(`${m.id}: ${error.message}`);
     throw error;
@@ -118,8 +185,8 @@ function contribute(
 }
 
 /** What a part says of itself that cannot be made. */
-function misfitsOf(part: Contribution, mechanism: string, host: Host): Misfit[] {
-  const common = { mechanism, piece: host.piece, at: host.frame.origin };
+function misfitsOf(part: Contribution, mechanism: string, piece: string, at: Vec2): Misfit[] {
+  const common = { mechanism, piece, at };
   return [
     ...part.unheld.map(({ key, what }): Misfit => ({ ...common, kind: 'unheld', key, what, sizeMm: 0 })),
     ...part.contradictions.map(({ key, what, mm }): Misfit => ({

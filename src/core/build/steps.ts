@@ -1,15 +1,17 @@
 /** Order of folding and gluing, with the pose each step's picture shows. */
+import { moved, openTo, type State } from '../drives';
 import type { Assembly } from '../assembly/assembly';
-import type { Design } from '../document/design';
+import type { Design, Mechanism } from '../document/design';
 import { nameOfPart } from '../document/words';
-import { wordsOfPart } from '../ids';
+import { ownerOfId, wordsOfPart } from '../ids';
+import { KINDS } from '../kinds';
 import { inStandingOrder } from './build';
 
 export interface WorkStep {
   readonly title: string;
   readonly text: string;
-  /** Opening of the card in the picture, degrees. */
-  readonly openDeg: number;
+  /** How the card stands in the picture. */
+  readonly state: State;
   /** Mechanisms that are there by then. */
   readonly shown: readonly string[];
   /** Facets and glue areas the step is about. */
@@ -22,13 +24,14 @@ export interface WorkStep {
  */
 export function workSteps(design: Design, assembly: Assembly): WorkStep[] {
   const order = inStandingOrder(design);
+  const onFace = (m: Mechanism): boolean => m.mount !== undefined;
   const isGlued = (id: string): boolean => assembly.bonds.some((b) => b.b.piece.startsWith(`${id}.`));
-  const cut = order.filter((m) => !isGlued(m.id));
-  const glued = order.filter((m) => isGlued(m.id));
+  const cut = order.filter((m) => !onFace(m) && !isGlued(m.id));
+  const glued = order.filter((m) => !onFace(m) && isGlued(m.id));
   const steps: WorkStep[] = [];
   const shown: string[] = ['card', ...cut.map((m) => m.id)];
   const add = (title: string, text: string, openDeg: number, subjects: readonly string[] = []): void => {
-    steps.push({ title, text, openDeg, shown: [...shown], subjects });
+    steps.push({ title, text, state: openTo(openDeg), shown: [...shown], subjects });
   };
   const pieces = assembly.pieces.map((p) => p.title.toLowerCase()).join(', ');
   add('Score and cut', `Score every fold, cut the inner lines, then the outlines: ${pieces}.`, 180);
@@ -66,9 +69,28 @@ export function workSteps(design: Design, assembly: Assembly): WorkStep[] {
       areas.map((g) => g.facet),
     );
   }
+  for (const m of order.filter(onFace)) {
+    shown.push(m.id);
+    const kind = KINDS.get(m.kind);
+    const sentences = kind?.mount === 'face' ? kind.order : [];
+    sentences.forEach((text, k) => {
+      const title = k === 0 ? `Put ${m.name} on the ${nameOfPart(design, m.on)}, ${m.mount!.side}` : m.name;
+      const parts = assembly.facets.filter((f) => f.mechanism === m.id).map((f) => f.id);
+      add(title, text, 180, parts);
+      // At the last step it can be moved, and is shown moved.
+      if (k === sentences.length - 1)
+        steps[steps.length - 1] = { ...steps[steps.length - 1], state: partWay(assembly, m.id) };
+    });
+  }
   add('Open and close it', 'Open it slowly to flat and close it again before it goes in an envelope.', 100);
   return steps;
 }
+
+/** Flat open, everything of a mechanism that is moved by hand a third of its way. */
+const partWay = (assembly: Assembly, mechanism: string): State =>
+  assembly.drives
+    .filter((d) => ownerOfId(d.id) === mechanism)
+    .reduce((state, d) => moved(state, d.id, d.from + (d.to - d.from) / 3), openTo(180));
 
 /** The design with only some of its mechanisms, for a step's picture. */
 export const onlyWith = (design: Design, shown: readonly string[]): Design => ({

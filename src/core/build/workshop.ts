@@ -2,11 +2,11 @@
  * What the shape workshop asks: outlines with their figures, struts and their trade, lift over the opening. Plain
  * data.
  */
-import { poseAt, measuresOf } from '../assembly/pose';
+import { measuresOf, poseOpen } from '../assembly/pose';
 import type { Assembly } from '../assembly/assembly';
 import { listOf, strutTrade, type StrutTrade } from '../kinds';
-import { heldFigure } from '../kinds/strut-figure';
-import { planeOutline } from '../kinds/plane-stack';
+import { heldFigure } from '../kinds/on-crease/strut-figure';
+import { planeOutline } from '../kinds/on-crease/plane-stack';
 import { regionArea, regionBox, ringsOf, type Region, type Ring } from '../plane/polygon';
 import { assetOutline, outlineOf } from '../shapes/outline';
 import type { Shape, ShapeAsset } from '../shapes/shape';
@@ -94,7 +94,7 @@ export function measureOver(
   const m = assembly.mechanisms.find((x) => x.id === id);
   if (!m) return [];
   return Array.from({ length: steps + 1 }, (_, k) => (180 * k) / steps).flatMap((open) => {
-    const pose = poseAt(assembly, open);
+    const pose = poseOpen(assembly, open);
     const value = pose.stop ? undefined : measuresOf(assembly, pose, null, m)[name];
     return value === undefined ? [] : [{ open, value }];
   });

@@ -1,5 +1,5 @@
 /** The document: what a person edits and saves. Plain JSON; lengths in mm, angles in degrees. */
-import type { ParameterValues } from '../kinds';
+import type { ParameterValues, Side } from '../kinds';
 import { STARTER_STOCKS, type Stock } from '../paper/stocks';
 import type { Making } from '../pattern/making';
 import type { Corners } from '../plane/polygon';
@@ -9,12 +9,24 @@ import type { Template } from './template';
 
 export const DESIGN_VERSION = 2;
 
+/** A place on a face: from the facet's middle, as its reader sees it, mm; turned counter-clockwise. */
+export interface Mount {
+  readonly side: Side;
+  readonly x: number;
+  readonly y: number;
+  readonly turnDeg: number;
+}
+
+/** In the middle, upright. */
+export const CENTRE: Mount = { side: 'inside', x: 0, y: 0, turnDeg: 0 };
+
 export interface Mechanism {
   readonly id: string;
   readonly kind: string;
   readonly name: string;
-  /** Crease it stands on: `card.gutter` or `MECHANISM.CREASE`. */
+  /** Crease it stands on, `card.gutter` or `MECHANISM.CREASE`; or facet it is fixed on, with its place there. */
   readonly on: string;
+  readonly mount?: Mount;
   /** Missing keys take the kind's defaults. */
   readonly parameters: ParameterValues;
   /** Stock of its own pieces. */

@@ -7,6 +7,7 @@ import {
   type Parameter,
   type ParameterValue,
   type ParameterValues,
+  type Group,
 } from '../kinds';
 import type { Design, Mechanism } from './design';
 
@@ -18,6 +19,17 @@ export const valuesOf = (m: Mechanism): ParameterValues => ({
   ...defaultsOf(KINDS.get(m.kind)!.parameters),
   ...m.parameters,
 });
+/** The same, with the defaults of what an entry of a list leaves out: what a kind is built from. */
+export function wholeValues(m: Mechanism): ParameterValues {
+  const values = valuesOf(m);
+  const lists = KINDS.get(m.kind)!.parameters.filter((p) => p.unit === 'list' && Array.isArray(values[p.key]));
+  if (lists.length === 0) return values;
+  const whole = lists.map((p) => {
+    const defaults = defaultsOf(p.fields!) as ListItem;
+    return [p.key, listOf(values, p.key).map((item) => ({ ...defaults, ...item }))] as const;
+  });
+  return { ...values, ...Object.fromEntries(whole) };
+}
 export const cardValues = (d: Design): ParameterValues => ({ ...defaultsOf(foldCardParameters), ...d.card.parameters });
 
 export const parametersOf = (kind: string): readonly Parameter[] =>
@@ -25,6 +37,8 @@ export const parametersOf = (kind: string): readonly Parameter[] =>
 
 /** `planes[0].height`: a field of an entry of a list. */
 const ENTRY = /^(\w+)\[(\d+)\]\.(\w+)$/;
+/** `pivot.x`: one number of a group. */
+const OF_GROUP = /^(\w+)\.(\w+)$/;
 
 export function setParameter(design: Design, mechanism: string, key: string, value: ParameterValue): Design {
   const entry = ENTRY.exec(key);
@@ -41,6 +55,11 @@ export function setParameter(design: Design, mechanism: string, key: string, val
       items.map((item, i) => (i === Number(index) ? ({ ...item, [field]: value } as ListItem) : item)),
     );
   }
+  const part = OF_GROUP.exec(key);
+  if (part) {
+    const group = parameterOf(design, mechanism, part[1]) as Group;
+    return setParameter(design, mechanism, part[1], { ...group, [part[2]]: value as number });
+  }
   if (mechanism === 'card')
     return { ...design, card: { ...design.card, parameters: { ...design.card.parameters, [key]: value } } };
   return {
@@ -55,6 +74,8 @@ export function parameterOf(design: Design, mechanism: string, key: string): Par
   const m = design.mechanisms.find((x) => x.id === mechanism);
   const values = mechanism === 'card' ? cardValues(design) : m && valuesOf(m);
   const entry = ENTRY.exec(key);
+  const part = OF_GROUP.exec(key);
+  if (values && part) return (values[part[1]] as Group | undefined)?.[part[2]];
   if (!values || !entry) return values?.[key];
   const [, list, index, field] = entry;
   const item = listOf(values, list)[Number(index)];
@@ -64,6 +85,11 @@ export function parameterOf(design: Design, mechanism: string, key: string): Par
 /** The parameter behind a key, entries of lists included. */
 export function fieldOf(kind: string, key: string): Parameter | undefined {
   const entry = ENTRY.exec(key);
+  const part = OF_GROUP.exec(key);
+  if (part)
+    return parametersOf(kind)
+      .find((p) => p.key === part[1])
+      ?.fields?.find((f) => f.key === part[2]);
   if (!entry) return parametersOf(kind).find((p) => p.key === key);
   const field = parametersOf(kind)
     .find((p) => p.key === entry[1])

@@ -1,7 +1,8 @@
 /** What values a parameter takes, as a schema: numbers, choices, shapes, lists. */
 import Joi from 'joi';
 import type { Parameter } from '../kinds';
-import { shapeSchema } from '../shapes/schema';
+import { pathDataSchema, shapeSchema } from '../shapes/schema';
+import { LONGEST_TEXT } from '../shapes/text';
 
 export const JOI_OPTIONS: Joi.ValidationOptions = {
   convert: false,
@@ -32,9 +33,16 @@ function valueSchema(p: Parameter): Joi.Schema {
   if (p.unit === 'choice')
     return Joi.valid(...p.choices!).messages({ 'any.only': `{{#label}} must be one of ${p.choices!.join(', ')}` });
   if (p.unit === 'shape') return p.default === null ? shapeSchema.optional().allow(null) : shapeSchema.optional();
+  if (p.unit === 'group')
+    return parameterSchema(p.fields!).fork(
+      p.fields!.map((f) => f.key),
+      (s) => s.required(),
+    );
+  if (p.unit === 'path') return pathSchema;
+  if (p.unit === 'text') return Joi.string().max(LONGEST_TEXT).allow('');
   if (p.unit === 'list') {
     // Fields without a plain default must be there.
-    const needed = p.fields!.filter((f) => f.default !== null && f.default !== 0).map((f) => f.key);
+    const needed = p.fields!.filter((f) => !f.optional && f.default !== null && f.default !== 0).map((f) => f.key);
     const list = Joi.array()
       .items(parameterSchema(p.fields!).fork(needed, (s) => s.required()))
       .max(MOST_ITEMS);
@@ -51,6 +59,18 @@ function valueSchema(p: Parameter): Joi.Schema {
   if (p.unit === 'count') number = number.integer();
   return p.default === null ? number.allow(null) : number;
 }
+
+const way = Joi.number().greater(0).max(5000).required();
+const turn = Joi.number().min(-3600).max(3600).required();
+const pathSchema = Joi.alternatives(
+  Joi.object({ line: way }),
+  Joi.object({ arc: way, from: turn, to: turn }),
+  Joi.object({ curve: pathDataSchema.required() }),
+  Joi.object({ ring: shapeSchema.required() }),
+).messages({
+  'alternatives.match':
+    '{{#label}} must hold "line" with a length, "arc" with a radius, from and to, "curve" with path data, or "ring"',
+});
 
 /** What is wrong with a value, in one line that names the place; null where nothing is. */
 export function checkParameter(p: Parameter, value: unknown): string | null {

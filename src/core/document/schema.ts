@@ -1,8 +1,8 @@
 /** The door: text in, a checked design out, or one line that says what is wrong and where. */
 import Joi from 'joi';
-import { foldCardParameters, GUTTER, KINDS } from '../kinds';
+import { foldCardParameters, GUTTER, KINDS, SIDES } from '../kinds';
 import { ENVELOPES, POST_FORMATS, SHEETS } from '../paper/sizes';
-import { FARTHEST_MM, MOST_GROUPS, MOST_LINES } from '../pattern/mending';
+import { FARTHEST_MM, MOST_GROUPS, MOST_LINES, MOST_TEMPLATE_POINTS } from '../pattern/mending';
 import { TEMPLATE_ROLES } from '../pattern/pattern';
 import { assetsNamed, type ShapeStep } from '../shapes/shape';
 import { assetSchema, shapeSchema } from '../shapes/schema';
@@ -56,15 +56,33 @@ const stock = Joi.object({
   sheet: Joi.valid(...SHEETS.map((s) => s.id)).required(),
 });
 
+const onId = Joi.string()
+  .max(100)
+  .pattern(/^([a-z0-9][a-z0-9-]{0,39}\.)?[A-Za-z][A-Za-z0-9-]{0,39}$/)
+  .messages({
+    'string.pattern.base': '{{#label}} must be a crease such as card.gutter or step-fold-1.ridge, or a facet as leafB',
+  });
+const mount = Joi.object({
+  side: Joi.valid(...SIDES).required(),
+  x: Joi.number().min(-5000).max(5000).required(),
+  y: Joi.number().min(-5000).max(5000).required(),
+  turnDeg: Joi.number().min(-3600).max(3600).required(),
+});
+
 const mechanism = Joi.object({
   id: id.invalid('card').required(),
-  kind: Joi.valid(...KINDS.keys())
+  kind: Joi.string()
     .required()
-    .messages({
-      'any.only': `{{#label}} is not a kind that stands on a crease; known are ${[...KINDS.keys()].join(', ')}`,
-    }),
+    .custom((value: string, { message }: Joi.CustomHelpers) =>
+      KINDS.has(value)
+        ? value
+        : message({
+            custom: `{{#label}} is not a kind of mechanism; known are ${[...KINDS.keys()].join(', ')}`,
+          }),
+    ),
   name: Joi.string().max(80).required(),
-  on: creaseId.required(),
+  on: onId.required(),
+  mount,
   stock: id.required(),
   parameters: Joi.object().required(),
 });
@@ -235,6 +253,9 @@ export function sizeOfDesign(design: Design): number {
   return rest + known;
 }
 function checkSize(design: Design): string | null {
+  const points = design.card.template?.lines.reduce((n, l) => n + l.points.length, 0) ?? 0;
+  if (points > MOST_TEMPLATE_POINTS)
+    return `card.template has ${points} points; a template has at most ${MOST_TEMPLATE_POINTS}`;
   const size = sizeOfDesign(design);
   return size <= LARGEST_DESIGN
     ? null
@@ -260,8 +281,15 @@ function checkReferences(design: Design): string | null {
     const checked = parameterSchema(KINDS.get(m.kind)!.parameters).validate(m.parameters, JOI_OPTIONS);
     if (checked.error) return `mechanisms[${i}].parameters (${m.id}): ${oneLine(checked.error.message)}`;
     const host = ownerOfId(m.on);
-    if (m.on !== GUTTER && !(host === 'card' && design.card.template) && !ids.has(host))
-      return `mechanisms[${i}].on is "${m.on}", but there is no mechanism "${host}"`;
+    const onBase = m.on === GUTTER || (host === 'card' && design.card.template) || host === m.on;
+    if (!onBase && !ids.has(host)) return `mechanisms[${i}].on is "${m.on}", but there is no mechanism "${host}"`;
+    const onFace = KINDS.get(m.kind)!.mount === 'face';
+    if (!onFace && host === m.on)
+      return `mechanisms[${i}].on is "${m.on}"; a ${m.kind} stands on a crease such as ${GUTTER}`;
+    if (onFace !== (m.mount !== undefined))
+      return onFace
+        ? `mechanisms[${i}].mount (${m.id}) is missing: a ${m.kind} is fixed on a facet, with side, x, y and turnDeg`
+        : `mechanisms[${i}].mount (${m.id}): a ${m.kind} stands on a crease, which says where it is`;
   }
   const hostOf = new Map(design.mechanisms.map((m) => [m.id, ownerOfId(m.on)]));
   for (const m of design.mechanisms) {

@@ -1,7 +1,12 @@
 /** Mechanisms put into a design and taken out of it, with what stands on them. */
 import { ownerOfId } from '../ids';
-import { GUTTER, KINDS, type ParameterValues } from '../kinds';
-import type { Design, Mechanism } from './design';
+import { GUTTER, KINDS, type ParameterValues, type Side } from '../kinds';
+import { CENTRE, type Design, type Mechanism } from './design';
+import { cardValues } from './fields';
+
+/** What a new mechanism is cut from; what is pulled and turned wants a stiffer one (docs/mechanisms.md, `stock`). */
+const PAGE_STOCK = 'card-160';
+const MOVING_STOCK = 'card-240';
 
 /** First free id of the form `step-fold-1`. */
 export function freeId(design: Design, kind: string): string {
@@ -11,14 +16,32 @@ export function freeId(design: Design, kind: string): string {
   return `${kind}-${n}`;
 }
 
+/** What a new mechanism of a kind goes on, unless said: the gutter; or a face, outside that of the cover. */
+export function naturalMount(design: Design, kind: string, wanted?: Side): Pick<Mechanism, 'on' | 'mount'> {
+  const known = KINDS.get(kind);
+  if (known?.mount !== 'face') return { on: GUTTER };
+  const side = wanted ?? known.natural;
+  const lined = !design.card.template && (cardValues(design).liner as number) > 0;
+  return { on: side === 'outside' && lined ? 'coverLeafB' : 'leafB', mount: { ...CENTRE, side } };
+}
+
 export function addMechanism(
   design: Design,
   kind: string,
-  on: string = GUTTER,
+  on?: string | Pick<Mechanism, 'on' | 'mount'>,
   parameters: ParameterValues = {},
   id = freeId(design, kind),
 ): { design: Design; id: string } {
-  const mechanism: Mechanism = { id, kind, name: KINDS.get(kind)?.title ?? kind, on, parameters, stock: 'card-160' };
+  const where = typeof on === 'string' ? { ...naturalMount(design, kind), on } : (on ?? naturalMount(design, kind));
+  const name = KINDS.get(kind)?.title ?? kind;
+  const mechanism: Mechanism = {
+    id,
+    kind,
+    name,
+    ...where,
+    parameters,
+    stock: KINDS.get(kind)?.mount === 'face' ? MOVING_STOCK : PAGE_STOCK,
+  };
   const stock = design.stocks.some((s) => s.id === mechanism.stock) ? mechanism.stock : design.stocks[0].id;
   return { design: { ...design, mechanisms: [...design.mechanisms, { ...mechanism, stock }] }, id };
 }

@@ -3,6 +3,7 @@ import type { Parameter, ParameterValue } from '../kinds';
 import { checkParameter } from './parameters';
 import { readJson } from './json';
 import { parseAngle } from '../units/angle';
+import { LONGEST_TEXT } from '../shapes/text';
 import { parseLength, type LengthUnit } from '../units/length';
 
 export type ReadValue =
@@ -19,15 +20,21 @@ export function readValue(p: Parameter, text: string, unit: LengthUnit = 'mm'): 
     return p.choices!.includes(tidy)
       ? { ok: true, value: tidy }
       : no(`${p.key} is "${tidy.slice(0, 30)}"; it must be one of ${p.choices!.join(', ')}`);
+  if (p.unit === 'text') return tidy.length <= LONGEST_TEXT ? { ok: true, value: tidy } : no(`${p.key} is too long`);
   if (p.default === null && (tidy === '' || tidy === 'null')) return { ok: true, value: null };
-  if (p.unit === 'shape' || p.unit === 'list') {
+  if (p.unit === 'shape' || p.unit === 'list' || p.unit === 'group' || p.unit === 'path') {
     if (p.word === tidy) return { ok: true, value: tidy };
     const json = readJson(tidy, p.key);
     if (!json.ok) return no(`${p.key} is not JSON: ${example(p)}`);
     const why = checkParameter(p, json.value);
     return why === null ? { ok: true, value: json.value as ParameterValue } : no(why);
   }
-  const read = p.unit === 'deg' ? parseAngle(tidy) : p.unit === 'count' ? parseCount(tidy) : parseLength(tidy, unit);
+  const read =
+    p.unit === 'deg'
+      ? parseAngle(tidy, Math.max(TURN_DEG, p.max ?? 0))
+      : p.unit === 'count'
+        ? parseCount(tidy)
+        : parseLength(tidy, unit);
   if (!read.ok) return no(`${p.key}: ${read.why}`);
   const word = p.unit === 'deg' ? ' degrees' : p.unit === 'mm' ? ' mm' : '';
   if (p.min !== undefined && read.value < p.min)
@@ -43,8 +50,14 @@ function parseCount(text: string): { ok: true; value: number } | { ok: false; wh
     : { ok: false, why: `"${text.slice(0, 20)}" is not a count; type a whole number` };
 }
 
+const TURN_DEG = 360;
+
 /** How a value that is not a number is written. */
 const example = (p: Parameter): string =>
   p.unit === 'shape'
     ? 'a shape is written like {"circle": 40}'
-    : `a list is written like [{"${p.fields![0].key}": 10, …}]`;
+    : p.unit === 'path'
+      ? 'a path is written like {"line": 80}'
+      : p.unit === 'group'
+        ? `it is written like ${JSON.stringify(p.default)}`
+        : `a list is written like [{"${p.fields![0].key}": 10, …}]`;

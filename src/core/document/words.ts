@@ -1,9 +1,9 @@
 /** Words of a document for people: names instead of ids, labels instead of keys. */
 import { CARD, idOfLayer, matOfId, ownerOfId, wordsOfPart } from '../ids';
 import type { Remedy } from '../rules';
-import { formatSaid } from '../units/length';
+import { formatFine, formatSaid, type LengthUnit } from '../units/length';
 import { fieldOf } from './fields';
-import { type Design } from './design';
+import type { Design } from './design';
 
 /** A mechanism's name; where several share one, with its number. */
 export function nameOfMechanism(design: Design, id: string): string {
@@ -51,4 +51,29 @@ export function remedyWords(design: Design, { mechanism, parameter, value }: Rem
   const say = (v: number): string => (degrees ? `${Number(v.toFixed(1))}°` : formatSaid(v, design.units));
   const from = degrees ? say(now) : say(now).replace(/ (mm|in)$/, '');
   return `${labelOfLever(design, mechanism, parameter)} ${from} → ${say(value)}`;
+}
+
+/** A label as it stands within a sentence: "Reach of leaf A" begins small and keeps the rest. */
+export const inSentence = (label: string): string => label.charAt(0).toLowerCase() + label.slice(1);
+
+/** What the ends of a measure's key stand for. */
+const MEASURED: readonly (readonly [end: string, words: string, say: (v: number, units: LengthUnit) => string])[] = [
+  ['_mm2', '', (v) => `${Math.round(v)} mm²`],
+  ['_deg', '', (v) => `${v.toFixed(1)}°`],
+  ['_count', ' in number', (v) => String(v)],
+  ['_layers', ' in layers', (v) => String(v)],
+  ['_y', ' from the crease it stands on', formatFine],
+  ['_z', ' above side A', formatFine],
+  ['_mm', '', formatFine],
+];
+
+/** A measure for people: `ridge_z` 20 reads "Ridge above side A", "20.00 mm"; `planes[1].room_mm` "Room, planes 2". */
+export function measureWords(key: string, value: number, units: LengthUnit): { name: string; value: string } {
+  const item = /^([a-z]+)\[(\d+)\]\.(.+)$/i.exec(key);
+  const numbered = /^(.+)\[(\d+)\]$/.exec(key);
+  const own = item ? item[3] : numbered ? numbered[1] : key;
+  const [end, words, say] = MEASURED.find(([e]) => own.endsWith(e)) ?? ['', '', (v: number) => v.toFixed(2)];
+  const stem = own.slice(0, own.length - end.length).replace(/_/g, ' ');
+  const of = item ? `, ${item[1]} ${Number(item[2]) + 1}` : numbered ? ` ${Number(numbered[2]) + 1}` : '';
+  return { name: `${stem.charAt(0).toUpperCase()}${stem.slice(1)}${words}${of}`, value: say(value, units) };
 }

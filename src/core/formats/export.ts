@@ -1,4 +1,5 @@
 /** One door for every export: a design to bytes. Shared by the command line, the route handlers and the Make stage. */
+import { openTo, type State } from '../drives';
 import { poseAt } from '../assembly/pose';
 import type { Assembly } from '../assembly/assembly';
 import { sheetById } from '../paper/sizes';
@@ -29,8 +30,8 @@ export interface ExportChoice {
   readonly piece?: string;
   /** One sheet of the layout only, from 0. */
   readonly sheet?: number;
-  /** Opening of the posed model, degrees; 90 unless given. */
-  readonly openDeg?: number;
+  /** How the posed model stands; half open unless given. */
+  readonly state?: State;
 }
 
 /** Thrown when the choice names what is not there. */
@@ -50,7 +51,7 @@ export async function exportDesign(
     const shown = choice.piece
       ? { ...assembly, pieces: assembly.pieces.filter((p) => p.id === choice.piece) }
       : assembly;
-    return toGlb(design, shown, poseAt(assembly, choice.openDeg ?? 90));
+    return toGlb(design, shown, poseAt(assembly, choice.state ?? openTo(90)));
   }
   if (choice.format === 'fold') {
     const piece = choice.piece ? assembly.pieces.find((p) => p.id === choice.piece) : assembly.pieces[0];

@@ -1,3 +1,4 @@
+import { openTo } from '../drives';
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -17,7 +18,7 @@ const gltf = require('gltf-validator') as {
   ) => Promise<{ issues: { numErrors: number; numWarnings: number }; info: { totalTriangleCount: number } }>;
 };
 import { assembleCreasePattern, PatternError, type CreasePattern } from '../assembly/crease-pattern';
-import { onFacet, poseAt } from '../assembly/pose';
+import { onFacet, poseOpen } from '../assembly/pose';
 import { perforationCuts } from '../pattern/making';
 import { ringArea } from '../plane/polygon';
 import { buildAssembly } from '../build/build';
@@ -166,7 +167,7 @@ describe('FOLD', () => {
     const read = readFold(JSON.stringify(file));
     if (!read.ok) throw new Error(read.why);
     const { assembly: pattern } = assembleCreasePattern(read.pattern);
-    const pose = poseAt(pattern, 60);
+    const pose = poseOpen(pattern, 60);
     expect(pose.stop).toBeUndefined();
     expect(pose.folds.residualMm).toBeLessThan(1e-9);
   });
@@ -185,7 +186,7 @@ describe('FOLD', () => {
     (FOLD.convert.flatFoldedGeometry as (f: object, root: number) => object)(file, 0);
     const theirs = file.vertices_flatFoldCoords!;
     const { assembly: ours } = assembleCreasePattern(pattern);
-    const pose = poseAt(ours, 0);
+    const pose = poseOpen(ours, 0);
     const place = (v: readonly [number, number]): readonly number[] => {
       const i = ours.facets.findIndex((f) => f.polygon.outer.some((p) => Math.hypot(p[0] - v[0], p[1] - v[1]) < 1e-9));
       return onFacet(pose, i, v);
@@ -247,7 +248,7 @@ describe('FOLD', () => {
 });
 
 test('GLB is valid glTF 2.0 (Khronos validator), in metres', async () => {
-  const bytes = await write({ format: 'glb', openDeg: 75 });
+  const bytes = await write({ format: 'glb', state: openTo(75) });
   const { issues, info } = await gltf.validateBytes(bytes);
   expect(issues.numErrors).toBe(0);
   expect(info.totalTriangleCount).toBeGreaterThan(50);
@@ -361,7 +362,7 @@ test('work steps: cut mechanisms before glued ones, what is stood on before what
   const titles = workSteps(design, assembly).map((s) => s.title);
   expect(titles[0]).toBe('Score and cut');
   expect(titles.indexOf('Glue V-fold')).toBeGreaterThan(titles.lastIndexOf('Fold Step'));
-  const picture = drawPicture(design, assembly, poseAt(assembly, 90));
+  const picture = drawPicture(design, assembly, poseOpen(assembly, 90));
   expect(picture.parts.length).toBe(assembly.facets.length);
   expect(picture.box.width).toBeGreaterThan(100);
 });

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { poseAt } from '../assembly/pose';
+import { poseOpen } from '../assembly/pose';
 import { polygonArea } from '../plane/polygon';
 import { buildAssembly } from '../build/build';
 import { addMechanism } from '../document/standing';
@@ -63,7 +63,7 @@ test('triangles of a polygon with a hole fill it and no more', () => {
 test('the slab of every facet is closed and holds area times caliper (divergence theorem)', () => {
   fc.assert(
     fc.property(fc.integer({ min: 0, max: 180 }), (open) => {
-      const pose = poseAt(assembly, open);
+      const pose = poseOpen(assembly, open);
       assembly.facets.forEach((facet, i) => {
         const slab = posedSlab(assembly.facets, pose, i, 0.5);
         const volume = signedVolume([...triangles(slab.inside), ...triangles(slab.outside), ...triangles(slab.edge)]);

@@ -2,8 +2,9 @@
  * Whole templates: our own exports come back exactly, roles are guessed from what files say, faults are found and
  * mended.
  */
+import { openTo } from '../drives';
 import fc from 'fast-check';
-import { foldDeg, poseAt } from '../assembly/pose';
+import { foldDeg, poseOpen } from '../assembly/pose';
 import { findFaults, mend, type TemplateLine } from '../pattern/mending';
 import { joinPerforations } from '../pattern/perforations';
 import { polygonArea } from '../plane/polygon';
@@ -57,7 +58,7 @@ describe.each(['svg', 'dxf'] as const)('round trip by %s', (format) => {
   test('paper, creases and pose are the same', async () => {
     const own = buildAssembly(step);
     const back = buildAssembly(
-      as(templateOf(text(await exportDesign(step, { format, openDeg: 90 }, own)), `card.${format}`)),
+      as(templateOf(text(await exportDesign(step, { format, state: openTo(90) }, own)), `card.${format}`)),
     );
     expect(back.misfits).toEqual([]);
     expect(back.facets.length).toBe(own.facets.length);
@@ -65,11 +66,11 @@ describe.each(['svg', 'dxf'] as const)('round trip by %s', (format) => {
     // The file has the true curve, which leaves the chords on either side by at most what curves are drawn with: 0.01
     // mm along the 126 mm round the disc.
     areas(back).forEach((v, i) => expect(Math.abs(v - areas(own)[i])).toBeLessThan(Math.max(1e-6 * v, 2 * 0.01 * 126)));
-    const folds = (a: typeof own): number[] => a.creases.map((c) => foldDeg(poseAt(a, 70), c)).sort((x, y) => x - y);
+    const folds = (a: typeof own): number[] => a.creases.map((c) => foldDeg(poseOpen(a, 70), c)).sort((x, y) => x - y);
     folds(back).forEach((v, i) => expect(v).toBeCloseTo(folds(own)[i], 5));
     expect(
       prove(
-        as(templateOf(text(await exportDesign(step, { format, openDeg: 90 }, own)), `card.${format}`)),
+        as(templateOf(text(await exportDesign(step, { format, state: openTo(90) }, own)), `card.${format}`)),
         6,
       ).findings.map((f) => f.rule),
     ).toEqual(expect.not.arrayContaining(['flat-fold', 'collision', 'loose-part', 'overhang']));
@@ -88,7 +89,7 @@ test(
     expect(a.misfits).toEqual([]);
     expect(a.facets).toHaveLength(4);
     for (const open of [150, 90, 30]) {
-      const pose = poseAt(a, open);
+      const pose = poseOpen(a, open);
       expect(pose.stop).toBeUndefined();
       // A parallelogram step: every valley folds as the gutter does, the ridge the other way.
       for (const c of a.creases) expect(foldDeg(pose, c)).toBeCloseTo(c.role === 'valley' ? 180 - open : open - 180, 6);
@@ -386,15 +387,18 @@ describe('perforated creases', () => {
   test.each(['svg', 'dxf'] as const)(
     'come back from %s as the creases they stand for, and are cut the same again',
     async (format) => {
-      const template = templateOf(text(await exportDesign(perforated, { format, openDeg: 90 })), `card.${format}`);
+      const template = templateOf(
+        text(await exportDesign(perforated, { format, state: openTo(90) })),
+        `card.${format}`,
+      );
       expect(findFaults(templateLines(template))).toEqual([]);
       const back = withTemplate(blankDesign('back'), template);
       const [own, again] = [buildAssembly(plain), buildAssembly(back)];
       expect(again.facets).toHaveLength(own.facets.length);
-      const folds = (a: typeof own): string[] => a.creases.map((c) => foldDeg(poseAt(a, 70), c).toFixed(4)).sort();
+      const folds = (a: typeof own): string[] => a.creases.map((c) => foldDeg(poseOpen(a, 70), c).toFixed(4)).sort();
       expect(folds(again)).toEqual(folds(own));
       const [first, second] = await Promise.all(
-        [perforated, back].map(async (d) => dashes(text(await exportDesign(d, { format: 'svg', openDeg: 90 })))),
+        [perforated, back].map(async (d) => dashes(text(await exportDesign(d, { format: 'svg', state: openTo(90) })))),
       );
       expect(second).toHaveLength(first.length);
       expect(second).toEqual(first);

@@ -1,19 +1,38 @@
 import type { Kind, Parameter, ParameterUnit } from './kind';
-import { floatingBand } from './floating-band';
-import { foldCardParameters } from './fold-card';
-import { halfCut } from './half-cut';
-import { planeStack } from './plane-stack';
-import { stepFold } from './step-fold';
-import { strutFigure } from './strut-figure';
-import { vFold } from './v-fold';
+import { floatingBand } from './on-crease/floating-band';
+import { foldCardParameters } from './bases/fold-card';
+import { halfCut } from './on-crease/half-cut';
+import { planeStack } from './on-crease/plane-stack';
+import { stepFold } from './on-crease/step-fold';
+import { strutFigure } from './on-crease/strut-figure';
+import { vFold } from './on-crease/v-fold';
+import { carrierWheel } from './on-facet/carrier-wheel';
+import { liftTab } from './on-facet/lift-tab';
+import { pocket } from './on-facet/pocket';
+import { trackSlider } from './on-facet/track-slider';
+import { waterfall } from './on-facet/waterfall';
+import { volvelle } from './on-facet/volvelle';
 
 export * from './kind';
-export { buildFoldCard, foldCardParameters, GUTTER, type BasePieces } from './fold-card';
-export { strutTrade, type StrutTrade } from './strut-figure';
+export { buildFoldCard, foldCardParameters, GUTTER, type BasePieces } from './bases/fold-card';
+export { strutTrade, type StrutTrade } from './on-crease/strut-figure';
 
-/** Kinds that stand on a crease, by id. To add one: docs/adding-a-mechanism.md. */
+/** Kinds of mechanism, by id. To add one: docs/adding-a-mechanism.md. */
 export const KINDS: ReadonlyMap<string, Kind> = new Map(
-  [stepFold, planeStack, strutFigure, halfCut, floatingBand, vFold].map((k) => [k.id, k]),
+  [
+    stepFold,
+    planeStack,
+    strutFigure,
+    halfCut,
+    floatingBand,
+    vFold,
+    volvelle,
+    trackSlider,
+    liftTab,
+    waterfall,
+    carrierWheel,
+    pocket,
+  ].map((k) => [k.id, k]),
 );
 
 export interface KindInfo {
@@ -22,7 +41,7 @@ export interface KindInfo {
   readonly parameters: readonly Parameter[];
 }
 /** Every kind with its parameters, the base card first. */
-export const KIND_INFO: readonly KindInfo[] = [
+export const kindInfo = (): KindInfo[] => [
   { id: 'fold-card', title: 'Plain card', parameters: foldCardParameters },
   ...[...KINDS.values()].map(({ id, title, parameters }) => ({ id, title, parameters })),
 ];

@@ -4,9 +4,10 @@ import type { Interruption } from '../pattern/facets';
 import type { Polygon, Region } from '../plane/polygon';
 import type { Frame2, Vec2 } from '../plane/vec2';
 import type { Shape } from '../shapes/shape';
-import { compose, placeOnSheet, type Rigid, type Vec3 } from '../linkage';
+import type { Drive } from '../drives';
+import { compose, placeOnSheet, type Motion, type Rigid, type Vec3 } from '../linkage';
 
-export type ParameterUnit = 'mm' | 'deg' | 'count' | 'choice' | 'shape' | 'list';
+export type ParameterUnit = 'mm' | 'deg' | 'count' | 'choice' | 'shape' | 'list' | 'group' | 'path' | 'text';
 
 export interface Parameter {
   readonly key: string;
@@ -17,13 +18,25 @@ export interface Parameter {
   readonly min?: number;
   readonly max?: number;
   readonly choices?: readonly string[];
-  /** What an entry of a list holds. */
+  /** What an entry of a list, or a group, holds. */
   readonly fields?: readonly Parameter[];
+  /** A field of a list's entry that may be left out. */
+  readonly optional?: true;
   /** Word that may stand in place of a list: the program chooses. */
   readonly word?: string;
   readonly note: string;
 }
-export type FieldValue = number | string | null | Shape;
+/** Numbers that belong together: the ways of a place, the sizes of a token. */
+export type Group = Readonly<Record<string, number>>;
+/** The way a token runs, placed by its middle; mm and degrees. */
+export type Path =
+  | { readonly line: number }
+  | { readonly arc: number; readonly from: number; readonly to: number }
+  /** SVG path data, y down. */
+  | { readonly curve: string }
+  /** Round the outline of a shape, without ends. */
+  | { readonly ring: Shape };
+export type FieldValue = number | string | null | Shape | Group | Path;
 /** An entry of a list; missing fields take their defaults. */
 export type ListItem = Readonly<Record<string, FieldValue>>;
 export type ParameterValue = FieldValue | readonly ListItem[];
@@ -48,6 +61,23 @@ export interface Host {
   /** How far side A and side B reach from the crease, mm. */
   readonly reachA: number;
   readonly reachB: number;
+  readonly stock: string;
+}
+
+/** Every facet has two sides. */
+export const SIDES = ['inside', 'outside'] as const;
+export type Side = (typeof SIDES)[number];
+
+/** The face of a facet that something is fixed on. */
+export interface Face {
+  readonly facet: string;
+  readonly piece: string;
+  readonly side: Side;
+  /** From the mount's axes (x to the reader's right, y up, z off the paper, mm) to those of the piece. */
+  readonly placement: Rigid;
+  /** The facet in the mount's axes. */
+  readonly outline: Polygon;
+  readonly caliperMm: number;
   readonly stock: string;
 }
 
@@ -78,6 +108,70 @@ export interface PoseReader {
   closed(landmark: string): Vec3 | undefined;
 }
 
+/** A facet of a piece; or a carriage, `MECHANISM.NAME`: a frame without paper, where one part makes two motions. */
+export type Carried = { readonly piece: string; readonly facet: string } | { readonly carriage: string };
+
+/** One part moves against another: a rivet, a track, a crease between pieces. */
+export interface MovingJoint {
+  /** `MECHANISM.NAME`. */
+  readonly id: string;
+  /** What it ties; `b` moves against `a`. */
+  readonly a: Carried;
+  readonly b: Carried;
+  /** In the axes of piece a. */
+  readonly motion: Motion;
+  /** Frame of piece b in that of piece a while the joint's value is 0. */
+  readonly placement: Rigid;
+  readonly role: -1 | 0 | 1;
+  /** Value from a drive, in rad or mm of both; absent: it is solved for. */
+  readonly driven?: {
+    readonly drive: string;
+    readonly at: number;
+    readonly rate: number;
+    readonly between?: readonly [from: number, to: number];
+  };
+  /** At rest, and at the drive's other end, where known. */
+  readonly ends: readonly [rest: number | undefined, other: number | undefined];
+  /** Two points of its line, in the axes of piece a. */
+  readonly span: readonly [Vec3, Vec3];
+}
+
+/** Foam or thick tape between two sheets, on a facet of a piece. */
+export interface FoamPad {
+  readonly id: string;
+  readonly piece: string;
+  readonly facet: string;
+  /** In the axes of the piece. */
+  readonly region: Region;
+  readonly thickMm: number;
+}
+
+/** What is counted and bought, not cut: rivets, coins. */
+export interface Hardware {
+  readonly what: string;
+  readonly count: number;
+}
+
+/** What must hold of a part that moves, as its kind measures it; the rule says it where it does not. */
+export interface Demand {
+  readonly rule: 'captive' | 'bind' | 'grip' | 'covered';
+  /** Tells several of one rule and mechanism apart. */
+  readonly aspect: string;
+  /** What is measured, as a sentence begins: "The disc covers window 2 by". */
+  readonly says: string;
+  readonly measured: number;
+  readonly unit: 'mm' | 'deg';
+  /** Below this it is a risk. */
+  readonly least: number;
+  /** Below this it cannot work at all. */
+  readonly blocksUnder: number;
+  readonly levers: readonly string[];
+  /** Parts it is about, by id. */
+  readonly subjects: readonly string[];
+  /** The drive's value where it happens. */
+  readonly at?: { readonly drive: string; readonly value: number };
+}
+
 /** Something a part lacks: `key` stays the same while the numbers in the sentence change. */
 export interface Lack {
   readonly key: string;
@@ -106,6 +200,29 @@ export interface Contribution {
   readonly claims: Region;
   /** Its facets' whole areas on the host's piece. */
   readonly owned: readonly OwnedArea[];
+  /** What is moved by hand, `MECHANISM.NAME`. */
+  readonly drives: readonly Drive[];
+  readonly joints: readonly MovingJoint[];
+  readonly foam: readonly FoamPad[];
+  readonly hardware: readonly Hardware[];
+  readonly demands: readonly Demand[];
+}
+
+/** What a mechanism on a face is built from. */
+export interface FaceContext {
+  readonly id: string;
+  readonly face: Face;
+  readonly stock: string;
+  readonly caliperMm: number;
+  /** Outline of a shape, mm, y up. Throws ShapeError. */
+  readonly outline: (shape: Shape) => Region;
+  /** A length in words, in the unit of the card. */
+  readonly say: (mm: number) => string;
+}
+/** The face a new mechanism is put on, mm: as its reader sees it. */
+export interface FaceSize {
+  readonly widthMm: number;
+  readonly heightMm: number;
 }
 
 export interface BuildContext {
@@ -120,12 +237,59 @@ export interface BuildContext {
   readonly say: (mm: number) => string;
 }
 
-/** A mechanism that stands on a crease. */
-export interface Kind {
+/** The crease a new mechanism is put on, mm. */
+export interface HostSize {
+  readonly lengthMm: number;
+  readonly reachA: number;
+  readonly reachB: number;
+}
+/** A starting size as it is cut: on a whole mark of the card's unit, and not less than `least` (mm). */
+export type Whole = (mm: number, least: number) => number;
+
+/** Where a shape of the workshop can be put to use in a new mechanism, and what the button says. */
+export interface ShapeUse {
+  readonly says: string;
+  /** Values for a shape that is to be so high, mm. */
+  readonly values: (shape: Shape, heightMm: number) => ParameterValues;
+}
+
+/** A mechanism: all that is to be known of it, for every floor and the interface. */
+export type Kind = CreaseKind | FaceKind;
+/** It stands on a crease that two facets share. */
+export interface CreaseKind extends AnyKind {
+  readonly mount: 'crease';
+  /** Sizes of a new one that suit the crease it is put on. */
+  readonly fitting: (host: HostSize, whole: Whole) => ParameterValues;
+  readonly build: (values: ParameterValues, context: BuildContext) => Contribution;
+}
+/** It is fixed on a face of a facet. */
+export interface FaceKind extends AnyKind {
+  readonly mount: 'face';
+  /** Where it goes unless said. */
+  readonly natural: Side;
+  /** How it is put together, a sentence for each step. */
+  readonly order: readonly string[];
+  /** Sizes of a new one that suit the face it is put on. */
+  readonly fitting: (face: FaceSize, whole: Whole) => ParameterValues;
+  readonly build: (values: ParameterValues, context: FaceContext) => Contribution;
+}
+interface AnyKind {
   readonly id: string;
   readonly title: string;
+  /** What it is, in a sentence, where it is offered. */
+  readonly says: string;
+  /** Its sign: how it stands on what carries it, seen from the end, as path data in a square of 16. */
+  readonly sign: string;
   readonly parameters: readonly Parameter[];
-  readonly build: (values: ParameterValues, context: BuildContext) => Contribution;
+  /** Its size in a line of the build list; `say` gives a length without its unit. */
+  readonly sizeOf: (values: ParameterValues, say: (mm: number) => string) => string;
+  /** It carries a figure whose top is worth following over the travel. */
+  readonly raises?: true;
+  /** Whether it is a piece of its own with these values, and so of a stock of its own. */
+  readonly ownPiece?: (values: ParameterValues) => boolean;
+  /** Measures that are shown over the whole opening. */
+  readonly charts?: readonly { readonly measure: string; readonly label: string }[];
+  readonly shapeUse?: ShapeUse;
 }
 
 export const EMPTY: Contribution = {
@@ -143,6 +307,11 @@ export const EMPTY: Contribution = {
   waste: [],
   claims: [],
   owned: [],
+  drives: [],
+  joints: [],
+  foam: [],
+  hardware: [],
+  demands: [],
 };
 
 export const num = (values: ParameterValues, key: string): number => values[key] as number;
@@ -150,6 +319,7 @@ export const shapeOf = (values: Readonly<Record<string, ParameterValue>>, key: s
   const value = values[key];
   return typeof value === 'object' && value !== null && !Array.isArray(value) ? (value as Shape) : null;
 };
+export const groupOf = (values: ParameterValues, key: string): Group => values[key] as Group;
 export const listOf = (values: ParameterValues, key: string): readonly ListItem[] =>
   Array.isArray(values[key]) ? (values[key] as readonly ListItem[]) : [];
 

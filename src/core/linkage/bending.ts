@@ -1,7 +1,7 @@
 /** Where loops do not close as rigid facets: the poses of least gap, as a measure of how much the paper must bend. */
 import { largestGap, pointPairs, type Gap } from './bodies';
-import type { Linkage } from './joint';
-import { applyRigid, compose, norm3, sub3, turnAbout, type Rigid, type Vec3 } from './rigid';
+import { jointTransform, type Linkage } from './joint';
+import { applyRigid, compose, identity, invert, norm3, sub3, turnAbout, type Rigid, type Vec3 } from './rigid';
 import { SparseSymmetric } from './sparse';
 import { BENDING_FLOOR, BENDING_GAINED_MM2, BENDING_GAINED_PART } from '../tolerance';
 
@@ -12,21 +12,25 @@ const DAMPING_FACTOR = 5;
 const MOST_DAMPING = 1e8;
 
 /**
- * Least sum of squared gaps over all turning joints, driven bodies held; Levenberg-Marquardt from the given poses.
- * A measure that does not depend on where a loop is cut. Paper follows it only in the mean: it is a measure, not a
- * shape.
+ * Least sum of squared gaps over all creases, driven bodies held; Levenberg-Marquardt from the given poses. Rivets and
+ * tracks stay as they are: what they tie is as one body. A measure that does not depend on where a loop is cut. Paper
+ * follows it only in the mean: it is a measure, not a shape.
+ * @param q value of every joint, rad or mm
  * @returns bodies and the gap that is left
  */
-export function leastBending(linkage: Linkage, from: readonly Rigid[]): { bodies: Rigid[]; gap: Gap } {
-  const equations = normalEquations(linkage);
+export function leastBending(linkage: Linkage, from: readonly Rigid[], q: Float64Array): { bodies: Rigid[]; gap: Gap } {
+  const tied = rigidGroups(linkage, q);
+  const seams = seamsOf(linkage, tied);
+  const equations = normalEquations(heldGroups(linkage, tied), seams);
+  // The first body of each group carries it.
   let bodies = [...from];
-  let cost = costOf(linkage, bodies);
+  let cost = costOf(seams, bodies);
   let damping = FIRST_DAMPING;
   for (let k = 0; k < MOST_ITERATIONS && equations.size > 0 && damping <= MOST_DAMPING; k++) {
     const step = equations.step(bodies, damping);
     // So nearly free that rounding decides: a shorter step is held better. What hangs on nothing at all stays.
     const trial = step && bodies.map((body, b) => nudge(body, step(b)));
-    const next = trial ? costOf(linkage, trial) : Infinity;
+    const next = trial ? costOf(seams, trial) : Infinity;
     if (!trial || next >= cost) {
       damping *= DAMPING_FACTOR;
       continue;
@@ -35,30 +39,66 @@ export function leastBending(linkage: Linkage, from: readonly Rigid[]): { bodies
     [bodies, cost, damping] = [trial, next, damping / DAMPING_FACTOR];
     if (gained < BENDING_GAINED_PART * cost + BENDING_GAINED_MM2) break;
   }
+  bodies = bodies.map((body, b) => (tied[b].to === b ? body : compose(bodies[tied[b].to], tied[b].placed)));
   return { bodies, gap: largestGap(linkage, bodies) };
 }
 
-/** Body 0 and what hangs on it by driven joints alone. */
-function heldBodies({ joints }: Linkage): Set<number> {
-  const held = new Set([0]);
+/** The body that carries another by rivets and tracks alone, and where that lies in its frame. */
+interface Tied {
+  readonly to: number;
+  readonly placed: Rigid;
+}
+function rigidGroups({ bodies, joints }: Linkage, q: Float64Array): Tied[] {
+  const tied = Array.from({ length: bodies }, (_, b): Tied => ({ to: b, placed: identity() }));
+  joints.forEach((j, k) => {
+    const [a, b] = [tied[j.a], tied[j.b]];
+    if (j.motion.kind === 'hinge' || a.to === b.to) return;
+    // Frame of group b in that of group a, by way of the joint; the lower one carries.
+    const between = compose(compose(a.placed, jointTransform(j, q[k])), invert(b.placed));
+    const [onto, from, shift] = a.to < b.to ? [a.to, b.to, between] : [b.to, a.to, invert(between)];
+    tied.forEach((t, i) => {
+      if (t.to === from) tied[i] = { to: onto, placed: compose(shift, t.placed) };
+    });
+  });
+  return tied;
+}
+
+/** A point of a crease as its two sides have it, each in the frame of the body that carries that side. */
+interface Seam {
+  readonly a: number;
+  readonly b: number;
+  readonly p: Vec3;
+  readonly r: Vec3;
+}
+const seamsOf = ({ joints }: Linkage, tied: readonly Tied[]): Seam[] =>
+  joints.flatMap((j) =>
+    j.motion.kind === 'hinge' && tied[j.a].to !== tied[j.b].to
+      ? pointPairs(j).map(([p, r]) => ({
+          a: tied[j.a].to,
+          b: tied[j.b].to,
+          p: applyRigid(tied[j.a].placed, p),
+          r: applyRigid(tied[j.b].placed, r),
+        }))
+      : [],
+  );
+
+/** Body 0 and what hangs on it by driven joints alone; and which bodies carry others. */
+function heldGroups({ joints }: Linkage, tied: readonly Tied[]): { held: ReadonlySet<number>; carry: number[] } {
+  const held = new Set([tied[0].to]);
   for (let grew = true; grew;) {
     grew = false;
     for (const j of joints) {
-      if (!j.driven || held.has(j.a) === held.has(j.b)) continue;
-      held.add(j.a).add(j.b);
+      const [a, b] = [tied[j.a].to, tied[j.b].to];
+      if (!j.driven || held.has(a) === held.has(b)) continue;
+      held.add(a).add(b);
       grew = true;
     }
   }
-  return held;
+  return { held, carry: tied.flatMap((t, b) => (t.to === b ? [b] : [])) };
 }
 
-function costOf(linkage: Linkage, bodies: readonly Rigid[]): number {
-  let sum = 0;
-  for (const j of linkage.joints) {
-    for (const [p, r] of pointPairs(j)) sum += norm3(sub3(applyRigid(bodies[j.a], p), applyRigid(bodies[j.b], r))) ** 2;
-  }
-  return sum;
-}
+const costOf = (seams: readonly Seam[], bodies: readonly Rigid[]): number =>
+  seams.reduce((sum, { a, b, p, r }) => sum + norm3(sub3(applyRigid(bodies[a], p), applyRigid(bodies[b], r))) ** 2, 0);
 
 /** A body turned about its own origin and shifted: small step [turn (rad), shift (mm)]. */
 function nudge(body: Rigid, s: ArrayLike<number> | null): Rigid {
@@ -84,10 +124,9 @@ interface NormalEquations {
 }
 
 /** The normal equations of the gaps, their structure analysed once. */
-function normalEquations(linkage: Linkage): NormalEquations {
-  const held = heldBodies(linkage);
+function normalEquations({ held, carry }: ReturnType<typeof heldGroups>, seams: readonly Seam[]): NormalEquations {
   const column = new Map<number, number>();
-  for (let b = 0; b < linkage.bodies; b++) if (!held.has(b)) column.set(b, 6 * column.size);
+  for (const b of carry) if (!held.has(b)) column.set(b, 6 * column.size);
   const size = 6 * column.size;
   const places: [number, number][] = Array.from({ length: size }, (_, k): [number, number] => [k, k]);
   const at = new Map(places.map(([i], k) => [i * size + i, k]));
@@ -96,8 +135,8 @@ function normalEquations(linkage: Linkage): NormalEquations {
     if (!at.has(key)) at.set(key, places.push([Math.min(i, j), Math.max(i, j)]) - 1);
     return at.get(key)!;
   };
-  for (const j of linkage.joints) {
-    const columns = [j.a, j.b].flatMap((b) => column.get(b) ?? []);
+  for (const { a, b } of seams) {
+    const columns = [a, b].flatMap((body) => column.get(body) ?? []);
     for (const c of columns)
       for (const d of columns) for (let r = 0; r < 6; r++) for (let s = 0; s < 6; s++) place(c + r, d + s);
   }
@@ -107,12 +146,10 @@ function normalEquations(linkage: Linkage): NormalEquations {
     step: (bodies, damping) => {
       const H = new Float64Array(places.length);
       const g = new Float64Array(size);
-      for (const j of linkage.joints) {
-        for (const [p, r] of pointPairs(j)) {
-          const [A, B] = [applyRigid(bodies[j.a], p), applyRigid(bodies[j.b], r)];
-          const sides = [...sideOf(column, bodies, j.a, A, 1), ...sideOf(column, bodies, j.b, B, -1)];
-          addGap(sub3(A, B), sides, H, g, place);
-        }
+      for (const { a, b, p, r } of seams) {
+        const [A, B] = [applyRigid(bodies[a], p), applyRigid(bodies[b], r)];
+        const sides = [...sideOf(column, bodies, a, A, 1), ...sideOf(column, bodies, b, B, -1)];
+        addGap(sub3(A, B), sides, H, g, place);
       }
       let greatest = 0;
       for (let k = 0; k < size; k++) greatest = Math.max(greatest, H[k]);

@@ -2,13 +2,13 @@
 import { FLAT_PLANE_MM, LOOP_ACCEPT_MM, LOOP_BENT_MM, ROLE_SLACK_RAD } from '../tolerance';
 import type { Block, SolveOrder } from './block';
 import { closeBlock, type Closing } from './close';
-import type { Linkage } from './joint';
+import { boundsOf, drivenValue, type DriveRange, type Driven, type Linkage } from './joint';
 import { loopState } from './loop-error';
 import type { Loop } from './loops';
 import { buildSystem, leastChange } from './system';
 
 export interface Folds {
-  /** Lead drive, rad. */
+  /** The drive that was walked, in the unit of its joints: rad or mm. */
   readonly drive: number;
   /** Value of every joint, rad (tracks: mm). */
   readonly q: Float64Array;
@@ -18,9 +18,11 @@ export interface Folds {
   /** Loops that do not close as rigid facets here. */
   readonly bentLoops: readonly Loop[];
 }
-export type StopReason = 'taut' | 'reversed' | 'past-180' | 'wrong-branch' | 'no-start' | 'not-rigid' | 'given-up';
+export type StopReason =
+  'taut' | 'reversed' | 'past-180' | 'track-end' | 'wrong-branch' | 'no-start' | 'not-rigid' | 'given-up';
 export interface Stop {
-  /** Last drive value reached, rad. */
+  /** The drive that was walked, by index, and its last value reached, rad or mm. */
+  readonly lead: number;
   readonly drive: number;
   readonly reason: StopReason;
   /** Joints of the block that could not go on. */
@@ -36,15 +38,42 @@ export interface Failure {
   readonly block: Block;
 }
 
+/** One drive that is walked, and where the others are held, by index. */
+export interface Lead {
+  readonly drive: number;
+  readonly held: readonly number[];
+}
+
 export class BlockSolver {
   private work = 0;
-  /** Asked again and again whether to go on; told where the walk is (rad). */
+  /** Asked again and again whether to go on; told where the walk is (rad or mm). */
   watch: ((drive: number) => boolean) | undefined;
+  readonly range: DriveRange['range'];
+  private readonly flat: number;
+  /** Bounds of every joint: asked for at each step of a walk. */
+  private readonly least: Float64Array;
+  private readonly most: Float64Array;
+  /** Half a turn over the drive's range: steps are parts of that, as if it were the opening's 180 degrees. */
+  private readonly turnsPerUnit: number;
 
   constructor(
     readonly linkage: Linkage,
     readonly order: SolveOrder,
-  ) {}
+    readonly lead: Lead,
+  ) {
+    ({ range: this.range, flat: this.flat } = linkage.drives[lead.drive]);
+    const bounds = linkage.joints.map(boundsOf);
+    this.least = Float64Array.from(bounds, (b) => b[0]);
+    this.most = Float64Array.from(bounds, (b) => b[1]);
+    this.turnsPerUnit = Math.PI / Math.abs(this.range[1] - this.range[0]);
+  }
+
+  /** A way of the drive as the part of half a turn that it is of its range, rad. */
+  asTurn = (way: number): number => Math.abs(way) * this.turnsPerUnit;
+  /** How far a crease folds that follows the drive evenly, rad. */
+  evenFold = (drive: number): number => this.asTurn(drive - this.flat);
+  /** So many of the 180 parts of the range, in the drive's unit. */
+  parts = (count: number): number => (count * (Math.PI / this.turnsPerUnit)) / 180;
 
   /**
    * What has been spent on poses so far: Newton steps times the squares of the unknowns they were taken in. The same
@@ -68,8 +97,9 @@ export class BlockSolver {
   }
 
   setDriven(q: Float64Array, drive: number): void {
+    const { drive: lead, held } = this.lead;
     this.linkage.joints.forEach(({ driven }, j) => {
-      if (driven) q[j] = driven.at + driven.rate * drive;
+      if (driven) q[j] = drivenValue(driven, driven.drive === lead ? drive : held[driven.drive]);
     });
   }
 
@@ -85,8 +115,8 @@ export class BlockSolver {
   rest(q: Float64Array, drive: number): (joint: number) => number {
     return (j) => {
       const { role, follows, motion } = this.linkage.joints[j];
-      if (motion.kind !== 'turn') return 0;
-      return role * (follows === undefined ? Math.abs(drive) : Math.abs(q[follows]));
+      if (motion.kind !== 'hinge') return 0;
+      return role * (follows === undefined ? this.evenFold(drive) : Math.abs(q[follows]));
     };
   }
 
@@ -109,18 +139,21 @@ export class BlockSolver {
 
   roleFault(block: Block, q: Float64Array): StopReason | null {
     for (const j of block.unknowns) {
-      const { motion, role } = this.linkage.joints[j];
-      if (motion.kind !== 'turn') continue;
-      if (Math.abs(q[j]) > Math.PI + ROLE_SLACK_RAD) return 'past-180';
-      if (q[j] * role < -ROLE_SLACK_RAD) return 'reversed';
+      if (q[j] >= this.least[j] - ROLE_SLACK_RAD && q[j] <= this.most[j] + ROLE_SLACK_RAD) continue;
+      if (this.linkage.joints[j].motion.kind === 'track') return 'track-end';
+      return Math.abs(q[j]) > Math.PI + ROLE_SLACK_RAD ? 'past-180' : 'reversed';
     }
     return null;
   }
 
-  /** Change of every joint per rad of the drive at a regular pose; null where folds are free. */
-  speedsAt({ q }: Folds): Float64Array | null {
+  private rateOf({ drive: of, rate, between }: Driven, drive: number): number {
+    return of === this.lead.drive && (!between || (drive > between[0] && drive < between[1])) ? rate : 0;
+  }
+
+  /** Change of every joint per unit of the drive at a regular pose; null where folds are free. */
+  speedsAt({ q, drive }: Folds): Float64Array | null {
     const { joints } = this.linkage;
-    const speed = Float64Array.from(joints, (j) => j.driven?.rate ?? 0);
+    const speed = Float64Array.from(joints, ({ driven }) => (driven ? this.rateOf(driven, drive) : 0));
     for (const { loops, unknowns, freedoms } of this.order.blocks) {
       if (freedoms > 0) return null;
       const known = [...new Set(loops.flatMap((l) => l.steps.map((s) => s.joint)))].filter((j) => speed[j] !== 0);
@@ -138,7 +171,7 @@ export class BlockSolver {
 
   /** The folds a design states for an end of its range; null where some are not stated. */
   statedAt(side: 0 | 1): Float64Array | null {
-    const q = this.still(this.linkage.range[side]).q;
+    const q = this.still(this.range[side]).q;
     for (const j of this.order.blocks.flatMap((b) => b.unknowns)) {
       const stated = this.linkage.joints[j].ends[side];
       if (stated === undefined) return null;

@@ -132,7 +132,7 @@ function genericPose(linkage: Linkage): Float64Array {
   const random = seeded(11);
   return Float64Array.from(linkage.joints, (j) => {
     const size = 0.9 + 0.4 * random();
-    return j.motion.kind === 'turn' ? (j.role || (random() < 0.5 ? -1 : 1)) * size : size;
+    return j.motion.kind !== 'track' ? (j.role || (random() < 0.5 ? -1 : 1)) * size : size;
   });
 }
 

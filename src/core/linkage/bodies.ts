@@ -46,11 +46,11 @@ export interface Gap {
   readonly mm: number;
   readonly joint: number;
 }
-/** Largest distance between the two sides of a turning joint's ends. */
+/** Largest distance between the two sides of a crease's ends. */
 export function largestGap(linkage: Linkage, bodies: readonly Rigid[]): Gap {
   let worst: Gap = { mm: 0, joint: -1 };
   linkage.joints.forEach((j, k) => {
-    if (j.motion.kind !== 'turn') return;
+    if (j.motion.kind !== 'hinge') return;
     for (const [p, r] of pointPairs(j)) {
       const mm = norm3(sub3(applyRigid(bodies[j.a], p), applyRigid(bodies[j.b], r)));
       if (mm > worst.mm) worst = { mm, joint: k };

@@ -13,7 +13,7 @@ import {
 import { algebraOf, approachFor, isLarge } from './block-algebra';
 import { denseAlgebra } from './dense-algebra';
 import type { Block } from './block';
-import { jointLength, type Linkage } from './joint';
+import { boundsOf, jointLength, type Linkage } from './joint';
 
 export interface Closing {
   /** Loops closed (within LOOP_ACCEPT_MM), or for an overdetermined block: settled at the least misfit. */
@@ -257,7 +257,7 @@ function capped(step: Float64Array): Float64Array {
   return size > ENERGY_CAP_RAD ? step.map((x) => (x * ENERGY_CAP_RAD) / size) : step;
 }
 
-/** How far along a step the first fold meets its bound (flat, or 180), and which. */
+/** How far along a step the first joint meets its bound (flat, 180, the end of its track), and which. */
 function boundRoom(
   linkage: Linkage,
   block: Block,
@@ -268,11 +268,10 @@ function boundRoom(
 ): { t: number; joint: number } {
   let first = { t: Infinity, joint: -1 };
   block.unknowns.forEach((j, k) => {
-    const { motion, role } = linkage.joints[j];
     const way = step[k] * scale[k];
-    if (motion.kind !== 'turn' || way === 0 || held.has(j)) return;
-    const inward = role !== 0 && way * role < 0;
-    const room = inward ? Math.max(0, q[j] * role) : Math.max(0, Math.PI - Math.abs(q[j]));
+    if (way === 0 || held.has(j)) return;
+    const [least, most] = boundsOf(linkage.joints[j]);
+    const room = Math.max(0, way > 0 ? most - q[j] : q[j] - least);
     if (room / Math.abs(way) < first.t) first = { t: room / Math.abs(way), joint: j };
   });
   return first;
@@ -289,9 +288,10 @@ function holdBounds(linkage: Linkage, block: Block, held: Set<number>, q: Float6
 }
 
 function outOfBounds(linkage: Linkage, j: number, value: number): boolean {
-  const { motion, role } = linkage.joints[j];
-  return motion.kind === 'turn' && (Math.abs(value) > Math.PI + BOUND_SLACK_RAD || value * role < -BOUND_SLACK_RAD);
+  const [least, most] = boundsOf(linkage.joints[j]);
+  return value < least - BOUND_SLACK_RAD || value > most + BOUND_SLACK_RAD;
 }
 function nearestBound(linkage: Linkage, j: number, value: number): number {
-  return value * linkage.joints[j].role < 0 ? 0 : Math.sign(value) * Math.PI;
+  const [least, most] = boundsOf(linkage.joints[j]);
+  return Math.min(most, Math.max(least, value));
 }

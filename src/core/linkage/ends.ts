@@ -5,8 +5,11 @@ import type { BlockSolver, Folds, Reached, StopReason } from './block-solver';
 import type { Block } from './block';
 import { END_WINDOW, type Walk } from './walk';
 
-/** Windows before an end from which its exact folds are extrapolated: wide first, narrower where slow folds lag. */
-const END_WINDOWS = [END_WINDOW, degToRad(0.1), degToRad(0.01)];
+/**
+ * Windows before an end from which its exact folds are extrapolated, in parts of the range (180 of them): wide first,
+ * narrower where slow folds lag.
+ */
+const END_WINDOWS = [END_WINDOW, 0.1, 0.01];
 /** Folds at an end further than this from where the travel heads are another branch. */
 const END_DRIFT = degToRad(25);
 
@@ -15,7 +18,7 @@ export function findFinish(solver: BlockSolver, walk: Walk, at: (drive: number) 
   const { direction } = walk;
   walk.extend(walk.end);
   let best: Reached | undefined;
-  for (const window of END_WINDOWS) {
+  for (const window of END_WINDOWS.map(solver.parts)) {
     const far = at(walk.end - direction * window);
     const near = at(walk.end - direction * (window / 2));
     if (far.stop || near.stop) return best ?? { folds: (near.stop ? far : near).folds, stop: near.stop ?? far.stop };
@@ -23,7 +26,7 @@ export function findFinish(solver: BlockSolver, walk: Walk, at: (drive: number) 
     const end = snap(solver, far.folds, near.folds, walk.end);
     if (typeof end === 'string') {
       const joints = solver.order.blocks.flatMap((b) => b.unknowns);
-      return { folds: near.folds, stop: { drive, reason: end, joints, toward: walk.toward } };
+      return { folds: near.folds, stop: { lead: solver.lead.drive, drive, reason: end, joints, toward: walk.toward } };
     }
     best = { folds: end.folds };
     if (end.exact) break;
@@ -39,7 +42,7 @@ function snap(
 ): { folds: Folds; exact: boolean } | StopReason {
   const q = near.q.map((x, j) => x + ((x - far.q[j]) * (end - near.drive)) / (near.drive - far.drive));
   solver.setDriven(q, end);
-  const side = end === solver.linkage.range[0] ? 0 : 1;
+  const side = end === solver.range[0] ? 0 : 1;
   let iterations = 0;
   let exact = true;
   for (const block of solver.order.blocks) {

@@ -4,10 +4,10 @@
  */
 import fc from 'fast-check';
 import { assembleCreasePattern } from '../assembly/crease-pattern';
-import { poseAt } from '../assembly/pose';
+import { poseOpen } from '../assembly/pose';
 import { parallelogramGrid, vertexPattern } from '../tests/patterns';
 import { closeBlock } from './close';
-import { creaseMotion, jointLength, type Joint, type Linkage } from './joint';
+import { creaseMotion, jointLength, OPENING_RANGE, type Joint, type Linkage } from './joint';
 import { seeded } from './random';
 import { Travel } from './travel';
 
@@ -25,13 +25,13 @@ function band(slit: number, quarter: number): Linkage {
       [10, y, 0],
       [0, y, 0],
     ],
-    ...(driven ? { driven: { at: 0, rate: 1 } } : {}),
+    ...(driven ? { driven: { drive: 0, at: 0, rate: 1 } } : {}),
   });
   const half = slit / 2;
   // Bodies: 0 leaf A, 1 leaf B, 2 to 5 the band's facets from A to B.
   return {
     bodies: 6,
-    range: [Math.PI, 0],
+    drives: [OPENING_RANGE],
     joints: [
       turn('gutter', 0, 1, 0, 1, true),
       turn('endA', 0, 2, half, 1),
@@ -88,7 +88,7 @@ describe('vertices with freedoms', () => {
     ['+--+--', [45, 90, 45, 45, 90, 45], 50],
   ])('roles %s: no closed pose near the settled one costs less', (roles, sectors, deg) => {
     const { assembly } = assembleCreasePattern(vertexPattern(sectors, roles));
-    const pose = poseAt(assembly, 180 - deg);
+    const pose = poseOpen(assembly, 180 - deg);
     const { linkage, travel } = assembly;
     const [block] = travel.order.blocks;
     const drive = pose.folds.drive;
@@ -115,7 +115,7 @@ describe('the travel of any grid', () => {
         const { assembly } = assembleCreasePattern(parallelogramGrid(4, 4, sector));
         let last: Float64Array | null = null;
         for (let deg = 4; deg <= 176; deg += 4) {
-          const { q } = poseAt(assembly, 180 - deg).folds;
+          const { q } = poseOpen(assembly, 180 - deg).folds;
           if (last) q.forEach((x, j) => expect(Math.abs(x - last![j])).toBeLessThan(0.75));
           last = q;
         }
@@ -128,7 +128,7 @@ describe('the travel of any grid', () => {
     fc.assert(
       fc.property(fc.integer({ min: 35, max: 80 }), fc.integer({ min: 1, max: 179 }), (sector, deg) => {
         const { assembly } = assembleCreasePattern(parallelogramGrid(5, 3, sector));
-        const { q } = poseAt(assembly, 180 - deg).folds;
+        const { q } = poseOpen(assembly, 180 - deg).folds;
         assembly.linkage.joints.forEach((j, i) => expect(q[i] * j.role).toBeGreaterThan(0));
       }),
       { numRuns: 20 },
@@ -141,7 +141,7 @@ test('a four-bar of lengths that never meet has no start, and says so', () => {
     id,
     a,
     b,
-    motion: { kind: 'turn', point: [x, 0, 0], axis: [0, 0, 1] },
+    motion: { kind: 'hinge', point: [x, 0, 0], axis: [0, 0, 1] },
     placement: null,
     role: 0,
     ends: [undefined, undefined],
@@ -155,9 +155,9 @@ test('a four-bar of lengths that never meet has no start, and says so', () => {
   const apart = { ...bar('last', 3, 0, 45), placement: Float64Array.of(1, 0, 0, -55, 0, 1, 0, 0, 0, 0, 1, 0) };
   const travel = new Travel({
     bodies: 4,
-    range: [1, 0],
+    drives: [{ range: [1, 0], rest: 1, flat: 0 }],
     joints: [
-      { ...bar('first', 0, 1, 0), driven: { at: 0, rate: 1 } },
+      { ...bar('first', 0, 1, 0), driven: { drive: 0, at: 0, rate: 1 } },
       bar('second', 1, 2, 10),
       bar('third', 2, 3, 30),
       apart,

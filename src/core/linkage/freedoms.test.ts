@@ -2,7 +2,7 @@
 import fc from 'fast-check';
 import { Matrix, EigenvalueDecomposition, solve as denseSolve } from 'ml-matrix';
 import { assembleCreasePattern, type CreasePattern } from '../assembly/crease-pattern';
-import { foldDeg, onFacet, poseAt } from '../assembly/pose';
+import { foldDeg, onFacet, poseOpen } from '../assembly/pose';
 import { buildAssembly } from '../build/build';
 import { squaresInSquares, squareTwist, triangleGrid, vertexPattern, waterbombGrid } from '../tests/patterns';
 import { card, stand } from '../tests/cards';
@@ -76,7 +76,7 @@ describe('one block, two ways', () => {
   const [block] = assembly.travel.order.blocks;
   const { linkage } = assembly;
   test('least change and rank agree with singular values', () => {
-    const q = poseAt(assembly, 120).folds.q.slice();
+    const q = poseOpen(assembly, 120).folds.q.slice();
     const random = seeded(3);
     block.unknowns.forEach((j) => (q[j] += 0.02 * (random() - 0.5)));
     const [dense, sparse] = [denseAlgebra, sparseAlgebra].map(
@@ -90,7 +90,7 @@ describe('one block, two ways', () => {
   });
   test('the pose it settles at is of least energy: no small legal change has less', () => {
     const drive = degToRad(50);
-    const { q } = poseAt(assembly, 130).folds;
+    const { q } = poseOpen(assembly, 130).folds;
     const rest = (j: number): number => linkage.joints[j].role * drive;
     const energy = (p: Float64Array): number =>
       block.unknowns.reduce((sum, j) => sum + Math.max(1, jointLength(linkage.joints[j])) * (p[j] - rest(j)) ** 2, 0);
@@ -108,7 +108,7 @@ describe('one block, two ways', () => {
 /** Worst change of an edge's length between the flat sheet and a pose, mm. */
 function stretch(pattern: CreasePattern, openDeg: number): number {
   const { assembly } = assembleCreasePattern(pattern);
-  const pose = poseAt(assembly, openDeg);
+  const pose = poseOpen(assembly, openDeg);
   expect(pose.stop).toBeUndefined();
   expect(pose.folds.residualMm).toBeLessThan(1e-9);
   for (const c of assembly.creases)
@@ -145,7 +145,7 @@ describe('single vertices of four creases', () => {
         fc.pre(a + b < 179.98 && sectors.every((s) => s > 8));
         const roles = [0, 1, 2, 3].map((i) => (i === odd ? '-' : '+')).join('');
         const { assembly } = assembleCreasePattern(vertexPattern(sectors, roles, first));
-        const pose = poseAt(assembly, 150);
+        const pose = poseOpen(assembly, 150);
         expect(pose.stop).toBeUndefined();
         const angles = sectors.map((_, i) => sectors.slice(0, i).reduce((s, x) => s + x, 0));
         const fold = (i: number): number => {
@@ -177,11 +177,11 @@ describe('what does not fold rigidly', () => {
     ['squares in squares', squaresInSquares(4)],
   ])('%s: said so, and by how much it would bend', (_, pattern) => {
     const { assembly } = assembleCreasePattern(pattern);
-    const [little, more] = [170, 140].map((open) => poseAt(assembly, open));
+    const [little, more] = [170, 140].map((open) => poseOpen(assembly, open));
     expect([little.stop?.reason, more.stop?.reason]).toEqual(['not-rigid', 'not-rigid']);
     expect(little.flexMm).toBeGreaterThan(1e-3);
     expect(more.flexMm).toBeGreaterThan(little.flexMm);
-    expect(more.openDeg).toBe(140);
+    expect(more.state.open).toBe(140);
   });
 });
 

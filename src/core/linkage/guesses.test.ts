@@ -1,7 +1,7 @@
 /** What the solver starts from and falls back on, by itself: seeds of a vertex, least bending, exact ends. */
 import fc from 'fast-check';
 import { assembleCreasePattern } from '../assembly/crease-pattern';
-import { foldDeg, poseAt } from '../assembly/pose';
+import { foldDeg, poseOpen } from '../assembly/pose';
 import { parallelogramGrid, vertexPattern } from '../tests/patterns';
 import { degToRad } from '../units/angle';
 import { leastBending } from './bending';
@@ -37,7 +37,7 @@ describe('seeds of a flat-foldable vertex', () => {
             block.unknowns.forEach((j, k) => (full[j] = seed[k]));
             return loopState(linkage, block.loops[0], full).sizeMm;
           });
-          const pose = poseAt(assembly, 180 - foldedDeg);
+          const pose = poseOpen(assembly, 180 - foldedDeg);
           // Roles that no such vertex can have stop at once; then no seed has to fit.
           if (!pose.stop && Math.abs(foldDeg(pose, assembly.creases[0])) > 1)
             expect(Math.min(...off)).toBeLessThan(1e-9);
@@ -62,7 +62,7 @@ describe('seeds of a flat-foldable vertex', () => {
 describe('least bending', () => {
   const { assembly } = assembleCreasePattern(parallelogramGrid(4, 4));
   const { linkage } = assembly;
-  const pose = poseAt(assembly, 70);
+  const pose = poseOpen(assembly, 70);
   /** Sum of squared distances between the two sides of every crease, at both its ends: the test's own. */
   const cost = ({ joints }: Linkage, bodies: readonly Rigid[]): number =>
     joints
@@ -92,14 +92,14 @@ describe('least bending', () => {
   test('facets that were shaken out of a pose that closes come back to one that does', () => {
     const start = shaken(bodies, 2, fixed);
     expect(cost(linkage, start)).toBeGreaterThan(1);
-    const { bodies: found, gap } = leastBending(linkage, start);
+    const { bodies: found, gap } = leastBending(linkage, start, pose.folds.q);
     expect(cost(linkage, found)).toBeLessThan(1e-6);
     expect(gap.mm).toBeLessThan(1e-3);
   });
   test('where nothing closes it is a minimum: no small move of the facets makes the gaps smaller', () => {
     // The driven facet stands 1 mm from where it belongs.
     const start = shaken(bodies, 1, new Set([0]));
-    const { bodies: found } = leastBending(linkage, start);
+    const { bodies: found } = leastBending(linkage, start, pose.folds.q);
     const least = cost(linkage, found);
     expect(least).toBeGreaterThan(1e-3);
     expect(least).toBeLessThan(cost(linkage, start));

@@ -1,5 +1,19 @@
 export * from './rigid';
-export { creaseMotion, pivotMotion, jointTransform, type Joint, type Linkage, type Motion } from './joint';
+export {
+  creaseMotion,
+  jointTransform,
+  motionAt,
+  OPENING_RANGE,
+  pivotMotion,
+  trackLength,
+  type DriveRange,
+  type Driven,
+  type Joint,
+  type Linkage,
+  type Motion,
+  type Track,
+  type TrackRun,
+} from './joint';
 export { Travel, type Folds, type Reached, type Stop, type StopReason } from './travel';
 export { leastBending } from './bending';
 export { largestGap, placeBodies, tiedBodies } from './bodies';

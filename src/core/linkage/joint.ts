@@ -7,37 +7,60 @@ export interface Twist {
   readonly v: Vec3;
 }
 
-/** One run of a track: straight (curvature 0) or an arc turning left about the facet's normal (1/mm). */
+/**
+ * One run of a track: straight (curvature 0) or an arc turning left about the facet's normal (1/mm). Where it begins at
+ * a corner the heading first turns by `corner` (rad, to the left).
+ */
 export interface TrackRun {
   readonly lengthMm: number;
   readonly curvature: number;
+  readonly corner?: number;
 }
 
+/** About a line, by the right hand. Value in rad. */
+interface Turning {
+  readonly point: Vec3;
+  readonly axis: Vec3;
+}
+/** Slides along a path in a facet's plane and turns with it. Value is the way along it in mm. */
+export interface Track {
+  readonly kind: 'track';
+  readonly start: Vec3;
+  readonly heading: Vec3;
+  readonly normal: Vec3;
+  readonly runs: readonly TrackRun[];
+  /** It comes back to where it begins, and goes on round. */
+  readonly ring?: true;
+}
 export type Motion =
-  /** Crease or pivot: turns about a line. Value in rad; for a crease + is valley. */
-  | { readonly kind: 'turn'; readonly point: Vec3; readonly axis: Vec3 }
-  /** Track: slides along a path in a facet's plane and turns with it. Value is the way along it in mm. */
-  | {
-      readonly kind: 'track';
-      readonly start: Vec3;
-      readonly heading: Vec3;
-      readonly normal: Vec3;
-      readonly runs: readonly TrackRun[];
-    };
+  /** A crease: folds up to half a turn to either side, + is valley; its role bounds it to one side. */
+  | (Turning & { readonly kind: 'hinge' })
+  /** A rivet: turns on and on. */
+  | (Turning & { readonly kind: 'pivot' })
+  | Track;
 
 export const creaseMotion = (a: readonly [number, number], b: readonly [number, number]): Motion => {
   const length = Math.hypot(b[0] - a[0], b[1] - a[1]);
-  return { kind: 'turn', point: [a[0], a[1], 0], axis: [(b[0] - a[0]) / length, (b[1] - a[1]) / length, 0] };
+  return { kind: 'hinge', point: [a[0], a[1], 0], axis: [(b[0] - a[0]) / length, (b[1] - a[1]) / length, 0] };
 };
 /** A rivet: turns in the plane of the facet. */
 export const pivotMotion = (at: readonly [number, number]): Motion => ({
-  kind: 'turn',
+  kind: 'pivot',
   point: [at[0], at[1], 0],
   axis: [0, 0, 1],
 });
 
+export const trackLength = ({ runs }: Track): number => runs.reduce((sum, r) => sum + r.lengthMm, 0);
+
+/** Least and greatest value a joint may have, rad or mm. */
+export function boundsOf({ motion, role }: Pick<Joint, 'motion' | 'role'>): readonly [least: number, most: number] {
+  if (motion.kind === 'hinge') return [role > 0 ? 0 : -Math.PI, role < 0 ? 0 : Math.PI];
+  if (motion.kind === 'track' && !motion.ring) return [0, trackLength(motion)];
+  return [-Infinity, Infinity];
+}
+
 export function motionAt(motion: Motion, q: number): Rigid {
-  if (motion.kind === 'turn') return turnAbout(motion.point, motion.axis, q);
+  if (motion.kind !== 'track') return turnAbout(motion.point, motion.axis, q);
   let placed = identity();
   for (const { twist, part } of runsUpTo(motion, q)) placed = compose(placed, exponential(twist, part));
   return placed;
@@ -45,7 +68,7 @@ export function motionAt(motion: Motion, q: number): Rigid {
 
 /** Velocity of the moved frame per unit of the joint's value, seen from the still frame. */
 export function twistAt(motion: Motion, q: number): Twist {
-  if (motion.kind === 'turn') return { w: motion.axis, v: cross3(motion.point, motion.axis) };
+  if (motion.kind !== 'track') return { w: motion.axis, v: cross3(motion.point, motion.axis) };
   const runs = runsUpTo(motion, q);
   const before = runs.slice(0, -1).reduce((m, r) => compose(m, exponential(r.twist, r.part)), identity());
   return carry(before, runs[runs.length - 1].twist);
@@ -59,24 +82,26 @@ export function carry(m: Rigid, { w, v }: Twist): Twist {
   return { w: turned, v: [moved[0] + lever[0], moved[1] + lever[1], moved[2] + lever[2]] };
 }
 
-type Track = Extract<Motion, { kind: 'track' }>;
-
 /**
  * The runs passed on the way to `q`, each with its twist at rest and the part of it that is used; beyond an end the
- * last run goes on.
+ * last run goes on, round a ring the first ones again. A corner is a turn on the spot, as a run of its own.
  */
 function runsUpTo(track: Track, q: number): { twist: Twist; part: number }[] {
   const out: { twist: Twist; part: number }[] = [];
-  let rest = q;
+  const length = trackLength(track);
+  let rest = track.ring ? q - Math.floor(q / length) * length : q;
   for (let i = 0; i < track.runs.length; i++) {
+    const { lengthMm, curvature, corner } = track.runs[i];
     const last = i === track.runs.length - 1;
-    const part = last ? rest : Math.min(rest, track.runs[i].lengthMm);
-    out.push({ twist: runTwist(track, track.runs[i].curvature), part });
+    const part = last ? rest : Math.min(rest, lengthMm);
+    if (corner) out.push({ twist: cornerTwist(track), part: corner });
+    out.push({ twist: runTwist(track, curvature), part });
     rest -= part;
     if (!last && rest <= 0) break;
   }
   return out;
 }
+const cornerTwist = ({ start, normal }: Track): Twist => ({ w: normal, v: cross3(start, normal) });
 /**
  * Moving along the heading while turning about the normal: product of exponentials keeps every run in the start's
  * frame.
@@ -108,14 +133,29 @@ export interface Joint {
   readonly placement: Rigid | null;
   /** +1 valley, -1 mountain, 0 either. */
   readonly role: -1 | 0 | 1;
-  /** Value as a function of the lead drive: `at + rate * drive`. Absent: solved for. */
-  readonly driven?: { readonly at: number; readonly rate: number };
-  /** Exact values at the two ends of the travel, where the design fixes them: first closed, then open flat. */
+  /** Value as a function of a drive. Absent: solved for. */
+  readonly driven?: Driven;
+  /**
+   * Exact values at the two ends of the drive that leads it, where the design fixes them: for the opening first closed,
+   * then open flat; for others first at rest.
+   */
   readonly ends: readonly [closed: number | undefined, open: number | undefined];
   /** Two points of the joint's line in the frame of `a`: crease ends, or the ends of the track. */
   readonly span: readonly [Vec3, Vec3];
   /** Joint whose fold it would follow when free (crease stiffness at rest); absent: the lead drive's. */
   readonly follows?: number;
+}
+
+/** `at + rate * drive`, or with `between` that of the drive held between two values (a belt that passes a strap). */
+export interface Driven {
+  /** Index of the drive. */
+  readonly drive: number;
+  readonly at: number;
+  readonly rate: number;
+  readonly between?: readonly [from: number, to: number];
+}
+export function drivenValue({ at, rate, between }: Driven, drive: number): number {
+  return at + rate * (between ? Math.min(between[1], Math.max(between[0], drive)) : drive);
 }
 
 export const jointLength = (j: Joint): number =>
@@ -129,6 +169,16 @@ export interface Linkage {
   /** Bodies are numbered from 0; body 0 lies still. */
   readonly bodies: number;
   readonly joints: readonly Joint[];
-  /** Range of the lead drive: closed, open flat. */
-  readonly range: readonly [closed: number, open: number];
+  /** What is moved by hand. The first is the opening, from closed to open flat (rad of the gutter's fold). */
+  readonly drives: readonly DriveRange[];
 }
+/** A drive in the unit of its joints, rad or mm. */
+export interface DriveRange {
+  /** Its two ends; the one where it is at rest first, if it is at one. */
+  readonly range: readonly [number, number];
+  readonly rest: number;
+  /** Where what follows it lies flat. */
+  readonly flat: number;
+}
+/** The opening of a card, as the gutter's fold. */
+export const OPENING_RANGE: DriveRange = { range: [Math.PI, 0], rest: Math.PI, flat: 0 };

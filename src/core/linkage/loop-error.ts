@@ -88,7 +88,7 @@ export function loopState(linkage: Linkage, loop: Loop, q: Float64Array): LoopSt
 }
 
 function stepInto(j: Joint, q: number): Rigid {
-  const moved = j.motion.kind === 'turn' ? turnInto(motion, j.motion.point, j.motion.axis, q) : motionAt(j.motion, q);
+  const moved = j.motion.kind !== 'track' ? turnInto(motion, j.motion.point, j.motion.axis, q) : motionAt(j.motion, q);
   return j.placement ? composeInto(placed, moved, j.placement) : moved;
 }
 

@@ -1,13 +1,13 @@
 /** Cycle bases of random joint graphs against the theorems of graph theory. */
 import fc from 'fast-check';
-import type { Joint, Linkage } from './joint';
+import { OPENING_RANGE, type Joint, type Linkage } from './joint';
 import { jointsAt, shortLoops, type Loop } from './loops';
 
 const joint = (a: number, b: number): Joint => ({
   id: `${a}-${b}`,
   a,
   b,
-  motion: { kind: 'turn', point: [0, 0, 0], axis: [0, 0, 1] },
+  motion: { kind: 'hinge', point: [0, 0, 0], axis: [0, 0, 1] },
   placement: null,
   role: 0,
   ends: [undefined, undefined],
@@ -32,7 +32,7 @@ const graph = fc.integer({ min: 2, max: 12 }).chain((bodies) =>
 const linkageOf = ({ bodies, pairs }: { bodies: number; pairs: [number, number][] }): Linkage => ({
   bodies,
   joints: pairs.map(([a, b]) => joint(a, b)),
-  range: [Math.PI, 0],
+  drives: [OPENING_RANGE],
 });
 
 function parts({ bodies, joints }: Linkage): number {

@@ -19,14 +19,33 @@ export const norm3 = (a: Vec3): number => Math.hypot(a[0], a[1], a[2]);
 export const dist3 = (a: Vec3, b: Vec3): number => norm3(sub3(a, b));
 export const unit3 = (a: Vec3): Vec3 => scale3(a, 1 / norm3(a));
 
-/** Smallest box round points. */
-export function boxOf3(points: readonly Vec3[]): { min: Vec3; max: Vec3 } {
-  const at = (k: number): number[] => points.map((p) => p[k]);
-  return {
-    min: [Math.min(...at(0)), Math.min(...at(1)), Math.min(...at(2))],
-    max: [Math.max(...at(0)), Math.max(...at(1)), Math.max(...at(2))],
-  };
+export interface Box3 {
+  readonly min: Vec3;
+  readonly max: Vec3;
 }
+/** Smallest box round points. */
+export function boxOf3(points: readonly Vec3[]): Box3 {
+  const min: [number, number, number] = [Infinity, Infinity, Infinity];
+  const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
+  for (const p of points)
+    for (let k = 0; k < 3; k++) {
+      if (p[k] < min[k]) min[k] = p[k];
+      if (p[k] > max[k]) max[k] = p[k];
+    }
+  return { min, max };
+}
+export const uniteBox3 = (a: Box3, b: Box3): Box3 => boxOf3([a.min, a.max, b.min, b.max]);
+export const growBox3 = ({ min, max }: Box3, by: number): Box3 => ({
+  min: [min[0] - by, min[1] - by, min[2] - by],
+  max: [max[0] + by, max[1] + by, max[2] + by],
+});
+/** Least distance between two boxes; 0 where they meet. */
+export const boxGap3 = (p: Box3, q: Box3): number =>
+  Math.hypot(
+    Math.max(0, p.min[0] - q.max[0], q.min[0] - p.max[0]),
+    Math.max(0, p.min[1] - q.max[1], q.min[1] - p.max[1]),
+    Math.max(0, p.min[2] - q.max[2], q.min[2] - p.max[2]),
+  );
 
 export const identity = (): Rigid => Float64Array.of(1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0);
 

@@ -208,13 +208,13 @@ function analyse(linkage: Linkage, block: Block): Structure {
 /** All joints turn about lines through one point of one flat sheet: only turning has to close. */
 function isVertex({ joints }: Linkage, { steps }: Loop): boolean {
   const ring = steps.map((s) => joints[s.joint]);
-  if (ring.some((j: Joint) => j.placement || j.motion.kind !== 'turn')) return false;
+  if (ring.some((j: Joint) => j.placement || j.motion.kind === 'track')) return false;
   return ring[0].span.some((p) => ring.every((j) => j.span.some((r) => dist3(p, r) < SAME_POINT_MM)));
 }
 
 function scalesOf(linkage: Linkage, block: Block, states: readonly LoopState[]): Float64Array {
   return Float64Array.from(block.unknowns, (j) => {
-    if (linkage.joints[j].motion.kind === 'turn') return 1;
+    if (linkage.joints[j].motion.kind !== 'track') return 1;
     const l = block.loops.findIndex((loop) => loop.steps.some((s) => s.joint === j));
     return l < 0 ? 1 : states[l].radiusMm;
   });

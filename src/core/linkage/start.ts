@@ -15,11 +15,11 @@ export function findStart(solver: BlockSolver): Folds | null {
     const { blocks } = solver.order;
     if (!q || blocks.some((b) => !b.overdetermined && !solver.closesExactly(b.loops, q))) continue;
     if (blocks.some((b) => solver.roleFault(b, q))) continue;
-    const drive = solver.linkage.range[side];
+    const drive = solver.range[side];
     solver.setLoose(q, drive);
     return solver.measured(q, drive, 0);
   }
-  const [closed, open] = solver.linkage.range;
+  const [closed, open] = solver.range;
   for (const part of searchedParts()) {
     const found = searchAt(solver, closed + (open - closed) * part);
     if (found) return found;
@@ -44,8 +44,8 @@ function searchAt(solver: BlockSolver, drive: number): Folds | null {
       block.unknowns.forEach((j) => {
         const { role, motion } = joints[j];
         const sign = role || (random() < 0.5 ? -1 : 1);
-        const size = k === 0 ? Math.min(drive, 3) : 0.1 + 3 * random();
-        q[j] = motion.kind === 'turn' ? sign * size : q[j];
+        const size = k === 0 ? Math.min(solver.evenFold(drive), 3) : 0.1 + 3 * random();
+        q[j] = motion.kind === 'track' ? q[j] : sign * size;
       });
       const closing = solver.close(block, q, drive, FOLLOW_ITERATIONS);
       iterations = Math.max(iterations, closing.iterations);

@@ -69,14 +69,14 @@ function follow(solver: BlockSolver, block: Block, prev: Folds, q: Float64Array,
   if (bad) return bad;
   // Twice the step, or twice what the predictor moved where a crease runs faster than the drive; bending blocks
   // settle more slowly.
-  const allowed = 2 * Math.max(Math.abs(drive - prev.drive), predicted) + CORRECTION_SLACK_RAD;
+  const allowed = 2 * Math.max(solver.asTurn(drive - prev.drive), predicted) + CORRECTION_SLACK_RAD;
   if (closing.correction > allowed && !block.overdetermined) return 'wrong-branch';
   return closing.iterations;
 }
 
 /** Leave a singular pose: the loops there fix only the direction, so directions are tried. */
 function leave(solver: BlockSolver, block: Block, prev: Folds, q: Float64Array, drive: number): number | StopReason {
-  const step = Math.max(Math.abs(drive - prev.drive), ANGLE_ROUNDING_RAD);
+  const step = Math.max(solver.asTurn(drive - prev.drive), ANGLE_ROUNDING_RAD);
   const { joints } = solver.linkage;
   for (const seed of vertexSeeds(solver.linkage, block, prev.q, q)) {
     block.unknowns.forEach((j, i) => (q[j] = seed[i]));

@@ -25,17 +25,19 @@ export function jacobiSvd(columns: readonly Float64Array[]): Svd {
     return e;
   });
   const squares = new Float64Array(n);
-  // The innermost loop below asks for it at every turn.
+  // The innermost loop below asks for them at every turn.
   const orthogonal = ORTHOGONAL;
+  const nothingBeside = NOTHING_BESIDE * NOTHING_BESIDE;
   for (let sweep = 0, turned = true; turned && sweep < MOST_SWEEPS; sweep++) {
     turned = false;
     let longest = 0;
     // Lengths are carried along within a sweep and measured afresh for the next.
     for (let k = 0; k < n; k++) longest = Math.max(longest, (squares[k] = dot(a[k], a[k])));
-    const nothing = NOTHING_BESIDE * NOTHING_BESIDE * longest;
+    const nothing = nothingBeside * longest;
     for (let p = 0; p < n - 1; p++) {
       for (let q = p + 1; q < n; q++) {
-        const [pp, qq] = [squares[p], squares[q]];
+        const pp = squares[p];
+        const qq = squares[q];
         if (pp <= nothing || qq <= nothing) continue;
         const pq = dot(a[p], a[q]);
         if (Math.abs(pq) <= orthogonal * Math.sqrt(rows * pp * qq)) continue;

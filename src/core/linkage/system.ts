@@ -24,7 +24,7 @@ export function buildSystem(
   const column = new Map(unknowns.map((j, k) => [j, k]));
   const states = loops.map((l) => loopState(linkage, l, q));
   const scale = Float64Array.from(unknowns, (j) => {
-    if (linkage.joints[j].motion.kind === 'turn') return 1;
+    if (linkage.joints[j].motion.kind !== 'track') return 1;
     const i = loops.findIndex((l) => l.steps.some((s) => s.joint === j));
     return i < 0 ? 1 : states[i].radiusMm;
   });

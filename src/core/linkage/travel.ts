@@ -1,131 +1,141 @@
 /**
- * Walking a linkage through its travel. Poses are reached in steps from a start that is known exactly, and the walk
- * is the same whatever was asked before: the nodes of the walk do not depend on the queries.
+ * The poses of a linkage with any number of drives. Blocks that depend on the same drives are walked together, in the
+ * space of those drives only: from rest along the first of them, then along the next, in the order of the list. That
+ * way is the definition of the pose; turning a disc on the cover does not walk the opening again.
  */
-import { AT_END_RAD, LOOP_ACCEPT_MM } from '../tolerance';
-import { BlockSolver, type Folds, type Reached, type Stop } from './block-solver';
+import type { Folds, Reached, Stop } from './block-solver';
 import type { SolveOrder } from './block';
 import { solveOrder } from './blocks';
-import { findFinish } from './ends';
-import type { Linkage } from './joint';
-import { findStart } from './start';
-import { Walk } from './walk';
+import { drivesOfOrder, type DrivesOrder } from './drive-classes';
+import { drivenValue, type Linkage } from './joint';
+import { Leg } from './leg';
 
 export type { Folds, Reached, Stop, StopReason } from './block-solver';
 
+/** Legs beyond the first start where the drives before them are held; so many are kept. */
+const MOST_LEGS = 48;
+
+/** Blocks that depend on the same drives, with their walks. */
+interface DriveClass extends DrivesOrder {
+  readonly first: Leg;
+  readonly later: Map<string, Leg>;
+}
+
 export class Travel {
   readonly order: SolveOrder;
-  private readonly solver: BlockSolver;
-  private readonly start: Folds | null;
-  private readonly walks: Walk[];
+  private readonly classes: readonly DriveClass[];
+  private ask: ((drive: number, lead: number) => boolean) | undefined;
+  /** Of legs that are no longer kept. */
+  private spentBefore = 0;
 
   constructor(private readonly linkage: Linkage) {
     this.order = solveOrder(linkage);
-    this.solver = new BlockSolver(linkage, this.order);
-    this.start = findStart(this.solver);
-    this.walks = this.start ? linkage.range.map((end) => new Walk(this.solver, this.start!, end)) : [];
+    const rest = linkage.drives.map((d) => d.rest);
+    this.classes = drivesOfOrder(linkage, this.order).map((part) => ({
+      ...part,
+      first: new Leg(linkage, part.all, { drive: part.drives[0], held: rest }),
+      later: new Map(),
+    }));
   }
 
-  /** Called before every step with the drive reached (rad); a walk ends with the reason `given-up` where it says no. */
-  set watch(watch: ((drive: number) => boolean) | undefined) {
-    this.solver.watch = watch;
+  /**
+   * Called before every step with the value of the drive that is walked (rad or mm) and its index; a walk ends with the
+   * reason `given-up` where it says no.
+   */
+  set watch(watch: ((drive: number, lead: number) => boolean) | undefined) {
+    this.ask = watch;
+    for (const { drives, first } of this.classes) this.tell(first, drives[0]);
+  }
+  private tell(leg: Leg, lead: number): void {
+    const { ask } = this;
+    leg.watch = ask && ((drive) => ask(drive, lead));
   }
 
   /** See `BlockSolver.spent`. */
   get spent(): number {
-    return this.solver.spent;
-  }
-
-  /** The pose at `drive` (rad), or the last one before the travel stops. */
-  at(drive: number): Reached {
-    const [closed, open] = this.linkage.range;
-    const target = Math.min(Math.max(drive, Math.min(closed, open)), Math.max(closed, open));
-    if (!this.start) {
-      const joints = this.order.blocks.flatMap((b) => b.unknowns);
-      return { folds: this.solver.still(target), stop: { drive: target, reason: 'no-start', joints } };
-    }
-    const { start } = this;
-    if (Math.abs(target - start.drive) < AT_END_RAD) return { folds: start };
-    const walk = this.walks.find((w) => (w.end - start.drive) * (target - start.drive) > 0)!;
-    return Math.abs(target - walk.end) < AT_END_RAD ? this.finish(walk) : this.onWay(walk, target);
-  }
-
-  private onWay(walk: Walk, target: number): Reached {
-    const reached = this.onRoad(walk, target);
-    const beyond = (target - walk.last.drive) * walk.direction > 0;
-    return reached.stop && beyond && !this.finish(walk).stop ? { folds: this.given(walk, target) } : reached;
-  }
-
-  /** A pose of the walk itself, short of its end. */
-  private onRoad(walk: Walk, target: number): Reached {
-    walk.extend(target);
-    // Past the place where the walk stopped nothing is tried again: a longer leap might land on another branch.
-    const reached = walk.isPast(target) ? null : walk.between(target);
-    if (reached) return { folds: reached };
-    const { last, toward } = walk;
-    return { folds: last, stop: walk.stop ?? { drive: last.drive, reason: 'wrong-branch', joints: [], toward } };
+    const legs = this.classes.flatMap((c) => [c.first, ...c.later.values()]);
+    return legs.reduce((sum, leg) => sum + leg.spent, this.spentBefore);
   }
 
   /**
-   * Whether a stop lies at the very start though the sheet lies flat there: with its roles it has no rigid motion at
-   * all.
+   * The pose with the drives at `values` (rad or mm; those left out at rest). Where one cannot get there, the last pose
+   * before it stops, with the others as asked.
    */
-  neverLeaves(stop: Stop): boolean {
-    const { start } = this;
-    const flat = start !== null && start.q.every((x) => x === 0);
-    return flat && stop.reason !== 'given-up' && Math.abs(stop.drive - start.drive) < AT_END_RAD;
-  }
-  /** Every crease folded as far as the lead, by its role: where a sheet that cannot fold rigidly is bent from. */
-  evenFolds(drive: number): Folds {
-    const { q } = this.solver.still(drive);
-    const rest = this.solver.rest(q, drive);
-    this.linkage.joints.forEach((j, k) => {
-      if (!j.driven) q[k] = rest(k);
-    });
-    return this.solver.measured(q, drive, 0);
-  }
-
-  /** Drive values (rad) where the travel ends by itself before an end of its range. */
-  stops(): Stop[] {
-    if (!this.start) return [this.at(this.linkage.range[0]).stop!];
-    return this.walks.flatMap((w) => {
-      if (Math.abs(w.end - this.start!.drive) < AT_END_RAD) return [];
-      const reached = this.finish(w);
-      return reached.stop ? [reached.stop] : [];
-    });
+  at(...values: readonly number[]): Reached {
+    const asked = this.linkage.drives.map((d, k) => values[k] ?? d.rest);
+    const found = this.classes.map((c) => this.classAt(c, asked));
+    const stop = found.find((f) => f.stop)?.stop;
+    if (!stop) return { folds: this.together(found, asked) };
+    const held = asked.with(stop.lead, stop.drive);
+    return {
+      folds: this.together(
+        found.map((f, k) => (f.stop ? f : this.classAt(this.classes[k], held))),
+        held,
+      ),
+      stop,
+    };
   }
 
-  /** Blocks whose loops do not close with the folds the design states for the closed end: by how much, mm. */
-  closedGaps(): { readonly mm: number; readonly joints: readonly number[] }[] {
-    const { q } = this.solver.still(this.linkage.range[0]);
-    this.linkage.joints.forEach((j, i) => {
-      if (!j.driven) q[i] = j.ends[0] ?? Number.NaN;
-    });
-    return this.order.blocks.flatMap((b) => {
-      const mm = this.solver.errorOf(b.loops, q);
-      return Number.isFinite(mm) && mm > LOOP_ACCEPT_MM ? [{ mm, joints: b.unknowns }] : [];
-    });
+  private classAt({ drives, all, first, later }: DriveClass, values: readonly number[]): Reached {
+    let reached = first.at(values[drives[0]]);
+    for (let k = 1; k < drives.length && !reached.stop; k++) {
+      const before = drives.slice(0, k).map((d) => values[d]);
+      reached = this.legFrom(later, all, drives[k], before, reached.folds, values).at(values[drives[k]]);
+    }
+    return reached;
   }
 
-  private finish(walk: Walk): Reached {
-    if (walk.finish) return walk.finish;
-    const found = findFinish(this.solver, walk, (drive) => this.onRoad(walk, drive));
-    walk.finish = (found.stop && this.givenEnd(walk)) || found;
-    return walk.finish;
+  private legFrom(
+    later: Map<string, Leg>,
+    order: SolveOrder,
+    drive: number,
+    before: readonly number[],
+    from: Folds,
+    values: readonly number[],
+  ): Leg {
+    const key = [drive, ...before].join(' ');
+    const known = later.get(key);
+    if (known) return known;
+    if (later.size >= MOST_LEGS) {
+      for (const leg of later.values()) this.spentBefore += leg.spent;
+      later.clear();
+    }
+    const held = this.linkage.drives.map((d, k) => (k < drive ? values[k] : d.rest));
+    const leg = new Leg(this.linkage, order, { drive, held }, from);
+    this.tell(leg, drive);
+    later.set(key, leg);
+    return leg;
   }
-  /** Lengths that differ by no more than paper gives stop the rigid facets just short of an end that is reached. */
-  private givenEnd(walk: Walk): Reached | null {
-    const side = walk.toward === 'closed' ? 0 : 1;
-    const q = this.solver.nearlyClosesAt(side);
-    if (!q || this.order.blocks.some((b) => this.solver.roleFault(b, q))) return null;
-    this.solver.setLoose(q, walk.end);
-    return { folds: this.solver.measured(q, walk.end, 0) };
+
+  /** One value for every joint, from what each class says of its own. */
+  private together(found: readonly Reached[], values: readonly number[]): Folds {
+    const [{ folds }] = found;
+    if (this.linkage.drives.length === 1) return folds;
+    const q = folds.q.slice();
+    found.forEach((f, k) => {
+      const { blocks, loose } = this.classes[k].own;
+      for (const j of [...blocks.flatMap((b) => b.unknowns), ...loose]) q[j] = f.folds.q[j];
+    });
+    this.linkage.joints.forEach(({ driven }, j) => {
+      if (driven) q[j] = drivenValue(driven, values[driven.drive]);
+    });
+    return {
+      drive: folds.drive,
+      q,
+      iterations: Math.max(...found.map((f) => f.folds.iterations)),
+      residualMm: Math.max(...found.map((f) => f.folds.residualMm)),
+      bentLoops: [...new Set(found.flatMap((f) => f.folds.bentLoops))],
+    };
   }
-  /** Between the last rigid pose and such an end: in proportion. */
-  private given({ last, finish, end }: Walk, drive: number): Folds {
-    const t = (drive - last.drive) / (end - last.drive);
-    const q = last.q.map((x, j) => x + (finish!.folds.q[j] - x) * t);
-    this.solver.setDriven(q, drive);
-    return this.solver.measured(q, drive, 0);
-  }
+
+  /** Whether a stop lies at the very start of its leg: with its roles the sheet has no rigid motion at all. */
+  neverLeaves = (stop: Stop): boolean =>
+    this.classes.some((c) => c.drives[0] === stop.lead && c.first.neverLeaves(stop));
+  /** See `Leg.evenFolds`; of the opening. */
+  evenFolds = (drive: number): Folds => this.classes[0].first.evenFolds(drive);
+  /** Values of the first drive of each class where its travel ends by itself before an end of its range. */
+  stops = (): Stop[] => this.classes.flatMap((c) => c.first.stops());
+  /** Blocks whose loops do not close with the folds the design states for the closed card at rest: by how much, mm. */
+  closedGaps = (): { readonly mm: number; readonly joints: readonly number[] }[] =>
+    this.classes.flatMap((c) => c.first.closedGaps());
 }

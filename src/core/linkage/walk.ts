@@ -1,15 +1,15 @@
 /** A walk from the start toward one end of the range, in steps that are as long as the loops allow. */
-import { AT_END_RAD, BOUND_SLACK_RAD, LEAST_STEP_RAD } from '../tolerance';
-import { degToRad } from '../units/angle';
+import { AT_END_RAD, BOUND_SLACK_RAD, LEAST_STEP_PART } from '../tolerance';
 import type { BlockSolver, Failure, Folds, Reached, Stop } from './block-solver';
 import { attempt } from './step';
 
-const FIRST_STEP = degToRad(1);
-const LARGEST_STEP = degToRad(5);
+/** Steps in parts of the drive's range, 180 of them: degrees of the opening. */
+const FIRST_STEP = 1;
+const LARGEST_STEP = 5;
 /** Leaving a singular start depends on the direction, not on the size of the step: halving is soon given up. */
-const LEAST_LEAVING_STEP = degToRad(0.2);
+const LEAST_LEAVING_STEP = 0.2;
 /** The walk keeps this far from the end itself, which is singular. */
-export const END_WINDOW = degToRad(1);
+export const END_WINDOW = 1;
 
 export class Walk {
   readonly nodes: Folds[];
@@ -35,7 +35,7 @@ export class Walk {
     return Math.sign(this.end - this.start.drive);
   }
   get toward(): 'closed' | 'open' {
-    return this.end === this.solver.linkage.range[0] ? 'closed' : 'open';
+    return this.end === this.solver.range[0] ? 'closed' : 'open';
   }
   private get leaving(): boolean {
     return this.nodes.length === 1;
@@ -50,8 +50,10 @@ export class Walk {
   /** Go on until a node lies at or past `target`, or the walk stops. */
   extend(target: number): void {
     const { nodes, direction } = this;
-    const limit = this.end - direction * END_WINDOW;
-    let step = this.leaving ? FIRST_STEP : LARGEST_STEP;
+    const { parts } = this.solver;
+    const limit = this.end - direction * parts(END_WINDOW);
+    const largest = parts(LARGEST_STEP);
+    let step = this.leaving ? parts(FIRST_STEP) : largest;
     while (!this.stop) {
       const { last } = this;
       if ((last.drive - target) * direction >= 0 || (last.drive - limit) * direction >= -BOUND_SLACK_RAD) return;
@@ -59,10 +61,10 @@ export class Walk {
       const tried = attempt(this.solver, last, nodes[nodes.length - 2], next);
       if (tried.ok) {
         nodes.push(tried.folds);
-        step = Math.min(step * 2, LARGEST_STEP);
+        step = Math.min(step * 2, largest);
       } else if (
         tried.failure.reason === 'given-up' ||
-        step / 2 < (this.leaving ? LEAST_LEAVING_STEP : LEAST_STEP_RAD)
+        step / 2 < parts(this.leaving ? LEAST_LEAVING_STEP : LEAST_STEP_PART)
       ) {
         this.stop = this.stopAt(last, tried.failure);
       } else step /= 2;
@@ -70,7 +72,7 @@ export class Walk {
   }
 
   private stopAt(last: Folds, { reason, block }: Failure): Stop {
-    return { drive: last.drive, reason, joints: block.unknowns, toward: this.toward };
+    return { lead: this.solver.lead.drive, drive: last.drive, reason, joints: block.unknowns, toward: this.toward };
   }
 
   /** A pose between two nodes of the walk, or just past the last one. */
@@ -85,7 +87,7 @@ export class Walk {
     const from = after > 0 ? after - 1 : nodes.length - 1;
     let last = nodes[from];
     let before: Folds | undefined = nodes[from - 1];
-    for (let step = Math.abs(target - last.drive); step > LEAST_STEP_RAD / 2;) {
+    for (let step = Math.abs(target - last.drive); step > this.solver.parts(LEAST_STEP_PART) / 2;) {
       const next = Math.abs(target - last.drive) <= step ? target : last.drive + direction * step;
       const tried = attempt(this.solver, last, before, next);
       if (!tried.ok) {

@@ -61,6 +61,8 @@ export interface Piece {
   readonly mechanism: string;
   readonly stock: string;
   readonly outline: Polygon;
+  /** How far its middle lies off that of the leaf that carries it, mm; in its plane unless said. */
+  readonly levelMm?: number;
   /** Lies beside the card: cut and listed, but not posed with it. */
   readonly apart?: boolean;
   /** Paper inside a window that nothing ties to the rest. */

@@ -15,9 +15,12 @@ import {
   unite,
   type Region,
   type Ring,
+  mapRegion,
+  ringsOf,
 } from './polygon';
+import { outlineGap } from './gap';
 import { narrowestNeck } from './web';
-import { frameAt, sideOf, type Vec2 } from './vec2';
+import { distToSegment, frameAt, sideOf, type Vec2 } from './vec2';
 
 const star = fc
   .tuple(
@@ -285,4 +288,32 @@ test('area inside an upright rectangle is that of the intersection, by two ways'
     ),
     { numRuns: 80 },
   );
+});
+
+test('the gap between outlines, against every corner and edge by brute force', () => {
+  fc.assert(
+    fc.property(star, star, fc.double({ min: -40, max: 40, noNaN: true }), (a, b, up) => {
+      // Set apart, or one inside the other's hole.
+      const p = region(a);
+      const q = mapRegion(region(b), ([x, y]) => [x + 400, y + up]);
+      const ring = [{ outer: rectangle(-900, -900, 900, 900), holes: [rectangle(-800, -800, 800, 800).toReversed()] }];
+      for (const [from, to] of [
+        [p, q],
+        [p, ring],
+      ]) {
+        const rings = (r: Region): Ring[] => r.flatMap(ringsOf);
+        let least = Infinity;
+        for (const [u, v] of [
+          [from, to],
+          [to, from],
+        ])
+          for (const corner of rings(u).flat())
+            for (const r of rings(v))
+              r.forEach((e, i) => (least = Math.min(least, distToSegment(corner, e, r[(i + 1) % r.length]))));
+        expect(outlineGap(from, to)).toBeCloseTo(least, 9);
+      }
+    }),
+    { numRuns: 40 },
+  );
+  expect(outlineGap([], region(rectangle(0, 0, 1, 1)))).toBe(Infinity);
 });

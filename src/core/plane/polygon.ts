@@ -8,12 +8,15 @@ import {
   ClipType,
   EndType,
   FillRule,
-  inflatePathsD,
+  ClipperOffset,
   JoinType,
   type PathsD,
+  type PolyPath64,
   type PolyPathD,
+  PolyTree64,
   PolyTreeD,
   ramerDouglasPeuckerD,
+  scalePaths64,
 } from 'clipper2-ts';
 import { CLIP_PRECISION_DIGITS, WELD_MM } from '../tolerance';
 import { cross2, distToSegment, lerp2, sub2, type Vec2 } from './vec2';
@@ -27,6 +30,8 @@ export interface Polygon {
 export type Region = readonly Polygon[];
 export type Corners = 'sharp' | 'round';
 
+/** Steps of the clipping library's whole numbers, per mm. */
+const GRID = 10 ** CLIP_PRECISION_DIGITS;
 /** Sharp corners are cut off where they would reach further than this many offsets. */
 const MITRE_LIMIT = 20;
 /** Largest distance between a round corner and the polyline drawn for it (mm). */
@@ -78,20 +83,22 @@ export const boxesMeet = (a: Box2, b: Box2): boolean =>
 
 const toPaths = (region: Region): PathsD => region.flatMap((p) => ringsOf(p).map((r) => r.map(([x, y]) => ({ x, y }))));
 
-function fromTree(tree: PolyPathD, out: Polygon[]): Polygon[] {
+/** @param scale units of the tree in a mm */
+function fromTree(tree: PolyPathD | PolyPath64, out: Polygon[], scale = 1): Polygon[] {
   for (let i = 0; i < tree.count; i++) {
     const outer = tree.child(i);
     const holes: Ring[] = [];
     for (let k = 0; k < outer.count; k++) {
       const hole = outer.child(k);
-      holes.push(toRing(hole.poly!));
-      fromTree(hole, out);
+      holes.push(toRing(hole.poly!, scale));
+      fromTree(hole, out, scale);
     }
-    out.push({ outer: toRing(outer.poly!), holes });
+    out.push({ outer: toRing(outer.poly!, scale), holes });
   }
   return out;
 }
-const toRing = (path: readonly { x: number; y: number }[]): Ring => path.map(({ x, y }): Vec2 => [x, y]);
+const toRing = (path: readonly { x: number; y: number }[], scale = 1): Ring =>
+  path.map(({ x, y }): Vec2 => [x / scale, y / scale]);
 
 function combine(op: ClipType, a: Region, b: Region): Region {
   if (a.length === 0 && b.length === 0) return [];
@@ -207,22 +214,24 @@ export const thinLine = (line: Ring, toleranceMm: number): Ring =>
 export function offset(region: Region, by: number, corners: Corners = 'sharp', arcStepMm = ARC_STEP_MM): Region {
   if (region.length === 0 || by === 0) return region;
   const join = corners === 'sharp' ? JoinType.Miter : JoinType.Round;
-  return unite(
-    asRegion(inflatePathsD(toPaths(region), by, join, EndType.Polygon, MITRE_LIMIT, CLIP_PRECISION_DIGITS, arcStepMm)),
-  );
+  return inflate(toPaths(region), by, join, EndType.Polygon, arcStepMm);
 }
 
 /** Everything within `by` mm of the given open lines: round at the ends, union of all. */
 export function thicken(lines: readonly Ring[], by: number, arcStepMm = ARC_STEP_MM): Region {
   const paths = lines.filter((l) => l.length > 1).map((l) => l.map(([x, y]) => ({ x, y })));
   if (paths.length === 0 || by <= 0) return [];
-  return unite(
-    asRegion(inflatePathsD(paths, by, JoinType.Round, EndType.Round, MITRE_LIMIT, CLIP_PRECISION_DIGITS, arcStepMm)),
-  );
+  return inflate(paths, by, JoinType.Round, EndType.Round, arcStepMm);
 }
 
-// The library's offset keeps outer rings positive and holes negative, so a non-zero union sorts them into polygons.
-const asRegion = (paths: PathsD): Region => paths.map((p) => ({ outer: toRing(p), holes: [] }));
+/** The library's offset with its tree of outlines and holes; its short form gives rings to be sorted once more. */
+function inflate(paths: PathsD, by: number, join: JoinType, end: EndType, arcStepMm: number): Region {
+  const tree = new PolyTree64();
+  const clip = new ClipperOffset(MITRE_LIMIT, arcStepMm * GRID);
+  clip.addPaths(scalePaths64(paths, GRID), join, end);
+  clip.execute(by * GRID, tree);
+  return fromTree(tree, [], GRID);
+}
 
 /** Inside or on the edge counts as inside only when `distanceToEdge` says so; this is the strict crossing test. */
 export function contains(polygon: Polygon, p: Vec2): boolean {

@@ -8,9 +8,11 @@ import {
   centreOf,
   contains,
   intersect,
+  mapRegion,
   offset,
   polygonArea,
   rectangle,
+  regionBox,
   subtract,
   thicken,
   thinLine,
@@ -67,8 +69,21 @@ export function narrowestNeck(sheet: Sheet, limitMm: number, steps = STEPS): Nec
   const neck = narrowestGap(sheet, limitMm - WELD_MM);
   if (neck && steps === 0) return neck;
   // A strip has to be narrower still.
-  return narrowestStrip(sheet, neck?.widthMm ?? limitMm, steps) ?? neck;
+  return stripAcross(sheet, neck?.widthMm ?? limitMm, steps) ?? neck;
 }
+
+/**
+ * Strips, looked for with the sheet's long side upright: the clipping library goes through a sheet from top to bottom
+ * and searches the lines it meets at one height one by one, which takes n² on a long row of cuts.
+ */
+function stripAcross(sheet: Sheet, limitMm: number, steps: number): Neck | null {
+  const { min, max } = regionBox(sheet.paper);
+  if (max[0] - min[0] <= max[1] - min[1]) return narrowestStrip(sheet, limitMm, steps);
+  const turned = { paper: mapRegion(sheet.paper, quarterTurn), cuts: sheet.cuts.map((c) => c.map(quarterTurn)) };
+  const found = narrowestStrip(turned, limitMm, steps);
+  return found && { ...found, at: [found.at[1], -found.at[0]] };
+}
+const quarterTurn = ([x, y]: Vec2): Vec2 => [-y, x];
 
 function narrowestStrip(sheet: Sheet, limitMm: number, steps: number): Neck | null {
   // Paper exactly as wide as the limit is wide enough.

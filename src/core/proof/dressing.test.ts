@@ -1,6 +1,6 @@
 /** Mats, layers, windows, foam and shaped bases, against the check values of docs/mechanisms.md and closed forms. */
 import fc from 'fast-check';
-import { onFacet, poseAt } from '../assembly/pose';
+import { onFacet, poseOpen } from '../assembly/pose';
 import { regionArea, regionBox } from '../plane/polygon';
 import { RULES } from '../rules';
 import { drawPieces } from '../sheets/drawing';
@@ -83,7 +83,7 @@ describe('layers', () => {
       { facet: 'box.riser', shape: { circle: 20 } },
     );
     const a = buildAssembly(d);
-    const pose = poseAt(a, 90);
+    const pose = poseOpen(a, 90);
     const [l] = a.layers;
     // The riser of a box step stands upright at 90: the layer's middle is half its height up.
     const ys = l.region[0].outer.map((p) => onFacet(pose, l.facet, p));
@@ -239,7 +239,7 @@ describe('a shaped base', () => {
     const r = ((44 * 44) / 4 + 90 * 90) / (2 * 90);
     expect(max[0]).toBeCloseTo(r, 1);
     expect(a.misfits).toEqual([]);
-    const closed = poseAt(a, 0);
+    const closed = poseOpen(a, 0);
     expect(closed.stop).toBeUndefined();
   });
   test('what passes the silhouette is found though it is inside the box round it', () => {
@@ -302,7 +302,7 @@ describe('a shaped base', () => {
     const a = buildAssembly(d);
     expect(a.pieces.map((p) => p.id)).toEqual(['liner', 'card']);
     expect(found(d, 'glue-room')).toEqual([]);
-    expect(poseAt(a, 30).folds.residualMm).toBeLessThan(1e-9);
+    expect(poseOpen(a, 30).folds.residualMm).toBeLessThan(1e-9);
   });
   test('a hinge wider than the shape is refused', () => {
     expect(() =>

@@ -1,4 +1,5 @@
 /** What rules are given: the design put together, what it is for, and its poses. */
+import { OPEN, restOf, travelStates, type Drive } from '../drives';
 import type { Assembly } from '../assembly/assembly';
 import { poseAt, type Pose } from '../assembly/pose';
 import { buildAssembly } from '../build/build';
@@ -19,31 +20,57 @@ export const briefOf = (design: Design): Brief => ({
   sheet: sheetById,
 });
 
-/** The closed pose; null where the travel does not reach it. */
+/** The closed pose: every drive at rest; null where the travel does not reach it. */
 export function closedPose(assembly: Assembly): Pose | null {
-  const pose = poseAt(assembly, 0);
+  const pose = poseAt(assembly, restOf(assembly.drives));
   return pose.stop ? null : pose;
 }
 
-/** Evidence for rules that need no more than `needs`. */
+/**
+ * Evidence for rules that need no more than `needs`.
+ * @param openings at which what is moved by hand is looked at
+ */
 export function gather(
   design: Design,
   needs: Rule['needs'],
   steps = DEFAULT_STEPS,
   assembly = buildAssembly(design),
+  openings = HAND_OPENINGS,
 ): Evidence {
   return {
     assembly,
     brief: briefOf(design),
     closed: needs === 'pattern' ? null : closedPose(assembly),
     travel: needs === 'travel' ? [...walk(assembly, steps)] : [],
+    byHand: needs === 'travel' ? [...handWalk(assembly, openings)] : [],
   };
 }
 
-/** Poses from closed to open flat at even steps, leaving out what the travel does not reach. */
+/** Openings at which what is moved by hand is looked at. */
+const HAND_OPENINGS: readonly number[] = [180, 135, 90, 45, 0];
+/** A hand's travel is walked no more coarsely than this, and in so many steps at most. */
+const HAND_STEP: Readonly<Record<Drive['unit'], number>> = { deg: 15, mm: 5 };
+const MOST_HAND_STEPS = 72;
+
+export const handSteps = ({ from, to, unit }: Drive): number =>
+  Math.min(MOST_HAND_STEPS, Math.max(4, Math.ceil((to - from) / HAND_STEP[unit])));
+
+/** Poses of every drive but the opening from end to end, at several openings, all others at rest. */
+export function* handWalk(assembly: Assembly, openings = HAND_OPENINGS): Generator<Pose> {
+  const [, ...drives] = assembly.drives;
+  for (const drive of drives)
+    for (const open of openings)
+      for (const state of travelStates(drive, handSteps(drive), { ...restOf(assembly.drives), [OPEN]: open })) {
+        const pose = poseAt(assembly, state);
+        if (!pose.stop) yield pose;
+      }
+}
+
+/** Poses of the opening's travel at even steps, everything else at rest, leaving out what the travel does not reach. */
 export function* walk(assembly: Assembly, steps: number): Generator<Pose> {
-  for (let k = 0; k <= steps; k++) {
-    const pose = poseAt(assembly, (180 * k) / steps);
+  const [opening] = assembly.drives;
+  for (const state of travelStates(opening, steps, restOf(assembly.drives))) {
+    const pose = poseAt(assembly, state);
     if (!pose.stop) yield pose;
   }
 }

@@ -1,7 +1,7 @@
 /** Numbers that a remedy may turn: parameters of mechanisms and of the base, and of what is stuck on facets. */
 import { DEFAULT_FOAM_INSET_MM } from '../build/dressing';
 import { fieldOf, parameterOf, setParameter } from '../document/fields';
-import { type Design } from '../document/design';
+import type { Design } from '../document/design';
 import { idOfLayer, matOfId } from '../ids';
 
 /** `reach` of the card stands for both leaves. */

@@ -1,16 +1,16 @@
 /** The proof of a design: every rule, the travel's chart, and remedies where one parameter can clear a finding. */
-import { allMeasures, poseAt, type Pose } from '../assembly/pose';
+import { OPEN } from '../drives';
+import { allMeasures, poseOpen, type Pose } from '../assembly/pose';
 import { buildAssembly } from '../build/build';
 import type { Design } from '../document/design';
-import { closedSize, overhangOf, RULES, thicknessMap, type Evidence, type Finding, type Overhang } from '../rules';
-import { briefOf, closedPose, DEFAULT_STEPS, walk } from './evidence';
-import { PROOF_BUDGET, remedySteps, weightOf } from './remedies';
-import { travelPoint, type TravelPoint } from './travel-chart';
+import { closedSize, closedStack, overhangOf, RULES, type Evidence, type Finding, type Overhang } from '../rules';
+import { briefOf, closedPose, DEFAULT_STEPS, handWalk, walk } from './evidence';
+import { canSeek, PROOF_BUDGET, purseAlone, remedySteps, type Seeking } from './remedies';
+import { handTravel, travelPoint, type HandPoint, type TravelPoint } from './travel-chart';
 
 export { DEFAULT_STEPS, gather, MOST_STEPS } from './evidence';
 export { leverValue, setLever } from './levers';
-export { findRemedies } from './remedies';
-export { travelPoint, type TravelPoint } from './travel-chart';
+export { handTravel, travelPoint, type HandPoint, type TravelPoint } from './travel-chart';
 
 export type Verdict = 'clear' | 'risk' | 'blocked';
 export interface Proof {
@@ -23,7 +23,10 @@ export interface Proof {
     readonly layers: number;
     readonly overhang: Overhang;
   } | null;
+  /** Of the opening. */
   readonly travel: readonly TravelPoint[];
+  /** Of every drive by id. */
+  readonly travels: Readonly<Record<string, readonly (TravelPoint | HandPoint)[]>>;
   readonly measures: Record<string, Record<string, number>>;
 }
 
@@ -35,17 +38,19 @@ export function* provingSteps(design: Design, steps = DEFAULT_STEPS): Generator<
   const assembly = buildAssembly(design);
   const brief = briefOf(design);
   const closed = closedPose(assembly);
-  let evidence: Evidence = { assembly, brief, closed, travel: [] };
+  let evidence: Evidence = { assembly, brief, closed, travel: [], byHand: [] };
   let findings: readonly Finding[] = [];
   const sizes = closedSize(evidence);
-  const map = closed ? thicknessMap(evidence, closed) : null;
+  const map = closedStack(evidence);
   const travel: TravelPoint[] = [];
-  const measures = allMeasures(assembly, poseAt(assembly, 90), closed);
+  const handTravels: Record<string, readonly HandPoint[]> = {};
+  const measures = allMeasures(assembly, poseOpen(assembly, 90), closed);
   const overhang = closed && overhangOf(assembly, closed);
   const proof = (): Proof => ({
     verdict: verdictOf(findings),
     findings,
     travel: [...travel],
+    travels: { [OPEN]: [...travel], ...handTravels },
     measures,
     closed:
       closed && map && overhang
@@ -68,23 +73,45 @@ export function* provingSteps(design: Design, steps = DEFAULT_STEPS): Generator<
     travel.push(travelPoint(assembly, pose));
     if (poses.length % 8 === 0) yield proof();
   }
-  evidence = { ...evidence, travel: poses };
+  for (const drive of assembly.drives.slice(1)) {
+    handTravels[drive.id] = handTravel(assembly, drive);
+    yield proof();
+  }
+  const hand: Pose[] = [];
+  for (const pose of handWalk(assembly)) {
+    hand.push(pose);
+    if (hand.length % 8 === 0) yield proof();
+  }
+  evidence = { ...evidence, travel: poses, byHand: hand };
   findings = [...findings, ...RULES.filter((r) => r.needs === 'travel').flatMap((r) => r.check(evidence))];
   yield proof();
-  const purse = { left: PROOF_BUDGET };
-  const weight = weightOf(assembly);
+  const seeking: Seeking = { design, known: findings, assembly, closed, purse: { left: PROOF_BUDGET }, steps };
   for (let i = 0; i < findings.length; i++) {
-    const seeking = remedySteps(design, findings[i], findings, purse, weight, steps);
-    let sought = seeking.next();
+    const search = seekFor(seeking, findings[i]);
+    let sought = search.next();
     // Between two levers whoever waits for another proof may end this one.
-    for (; !sought.done; sought = seeking.next()) yield proof();
-    const { remedies, nearest } = sought.value;
-    if (remedies.length === 0 && !nearest) continue;
-    const more = remedies.length > 0 ? { remedies } : { nearest };
-    findings = findings.map((f, k) => (k === i ? { ...f, ...more } : f));
+    for (; !sought.done; sought = search.next()) yield proof();
+    if (sought.value === findings[i]) continue;
+    findings = findings.with(i, sought.value);
     yield proof();
   }
   return proof();
+}
+
+/** A finding with what was found to clear it. */
+function* seekFor(seeking: Seeking, finding: Finding): Generator<void, Finding> {
+  if (finding.levers.length === 0) return finding;
+  if (!canSeek(seeking)) return { ...finding, unsought: true };
+  const { remedies, nearest } = yield* remedySteps(seeking, finding);
+  return remedies.length > 0 ? { ...finding, remedies } : nearest ? { ...finding, nearest } : finding;
+}
+
+/** A finding that a proof left unsought, with its remedies. */
+export function seek(design: Design, finding: Finding, known: readonly Finding[], steps = DEFAULT_STEPS): Finding {
+  const { unsought: _, ...plain } = finding;
+  const assembly = buildAssembly(design);
+  const purse = purseAlone(assembly);
+  return runOut(seekFor({ design, known, assembly, closed: closedPose(assembly), purse, alone: true, steps }, plain));
 }
 
 /** The whole proof at once. */

@@ -2,9 +2,12 @@
 import fc from 'fast-check';
 import type { Design } from '../document/design';
 import type { ParameterValues } from '../kinds';
-import type { Finding } from '../rules';
+import { finding, type Finding } from '../rules';
 import { card, layered, stand } from '../tests/cards';
-import { prove, setLever } from './prove';
+import { buildAssembly } from '../build/build';
+import { closedPose } from './evidence';
+import { partFor, TRIED_WHOLE } from './part';
+import { prove, seek, setLever } from './prove';
 
 const mm = (min: number, max: number) => fc.integer({ min: min * 2, max: max * 2 }).map((x) => x / 2);
 const offset = mm(-70, 70);
@@ -114,4 +117,74 @@ test('where no one number clears it the nearest try is told, with what it leaves
   const open = prove(both, STEPS).findings.filter((f) => f.levers.length > 0 && !f.remedies?.length);
   for (const f of open) if (f.nearest) expect(f.nearest.left).toMatch(/\.$/);
   keepsPromises(both);
+});
+
+describe('large cards', () => {
+  /** Steps beside each other, 8 mm apart; some of other sizes. */
+  const row = (count: number, other: Readonly<Record<number, ParameterValues>> = {}): Design =>
+    Array.from({ length: count }, (_, i) => i).reduce(
+      (d, i) =>
+        stand(d, 'step-fold', {
+          depth: 20,
+          height: 20,
+          width: 4,
+          offset: (i - (count - 1) / 2) * 8,
+          ...other[i],
+        }),
+      card(count * 8 + 20, 100),
+    );
+  const about = (findings: readonly Finding[], mechanism: string): Finding =>
+    findings.find((f) => f.mechanism === mechanism)!;
+
+  test('what is found in a part of the card is proved on the whole, with unequal leaves', () => {
+    const tall = row(30, { 14: { depth: 60, height: 60 } });
+    const design = { ...tall, card: { ...tall.card, reachA: 110 } };
+    const { findings } = prove(design, STEPS);
+    expect(about(findings, 'step-fold-15').rule).toBe('overhang');
+    expect(about(findings, 'step-fold-15').remedies!.length).toBeGreaterThan(0);
+    keepsPromises(design);
+  });
+
+  test('the part is what the finding is about, what it stands on, and what lies near', () => {
+    const nested = stand(row(30), 'step-fold', { depth: 6, height: 6, width: 2 }, 'step-fold-20.ridge');
+    const assembly = buildAssembly(nested);
+    const closed = closedPose(assembly)!;
+    const names = (mechanism: string, subjects: string[] = []): string[] => {
+      const asked = finding({
+        rule: 'web',
+        severity: 'risk',
+        mechanism,
+        measured: 1,
+        aspect: '',
+        message: '',
+        subjects,
+      });
+      return partFor(nested, assembly, closed, asked)!.mechanisms.map((m) => m.id);
+    };
+    expect(names('step-fold-5')).toEqual(['step-fold-4', 'step-fold-5', 'step-fold-6']);
+    expect(names('step-fold-31')).toEqual(['step-fold-19', 'step-fold-20', 'step-fold-21', 'step-fold-31']);
+    expect(names('step-fold-5', ['step-fold-9.tread'])).toContain('step-fold-10');
+    expect(partFor(row(TRIED_WHOLE), assembly, closed, about(prove(row(TRIED_WHOLE), 2).findings, 'card'))).toBeNull();
+  });
+
+  test('where the same is found elsewhere too no one number clears it, and that is said soon', () => {
+    const { findings } = prove(row(30, { 3: { width: 6 }, 20: { width: 6 } }), 4);
+    const narrow = findings.find((f) => f.rule === 'web')!;
+    expect(narrow.remedies).toBeUndefined();
+    expect(narrow.nearest!.left).toMatch(/is only 3\.0 mm wide near .*Step/);
+  });
+
+  test('what a proof leaves unsought is looked for when it is asked for', () => {
+    const tall = row(60, Object.fromEntries(Array.from({ length: 60 }, (_, i) => [i, { depth: 60, height: 60 }])));
+    const { findings } = prove(tall, STEPS);
+    const unsought = findings.filter((f) => f.unsought);
+    expect(findings[0].remedies!.length).toBeGreaterThan(0);
+    expect(unsought.length).toBeGreaterThan(30);
+    const asked = seek(tall, unsought[7], findings, STEPS);
+    expect(asked.unsought).toBeUndefined();
+    expect(asked.remedies!.length).toBeGreaterThan(0);
+    const [{ mechanism, parameter, value }] = asked.remedies!;
+    const after = prove(setLever(tall, mechanism, parameter, value), STEPS).findings;
+    expect(after.map((f) => f.id)).not.toContain(asked.id);
+  });
 });

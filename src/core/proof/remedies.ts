@@ -2,13 +2,15 @@
  * Remedies: one number changed so that a finding is gone. Found by searching on the rule itself, so that every new kind
  * is served, and offered only when the whole proof of the changed design bears them out.
  */
+import { OPEN, openOf } from '../drives';
 import type { Assembly } from '../assembly/assembly';
-import { poseAt } from '../assembly/pose';
+import { poseAt, type Pose } from '../assembly/pose';
 import { tryBuild } from '../build/build';
 import type { Design } from '../document/design';
 import { RULES, type Evidence, type Finding, type Lever, type Remedy, type Rule, type RuleId } from '../rules';
-import { gather } from './evidence';
+import { DEFAULT_STEPS, gather, handWalk, walk } from './evidence';
 import { leverRange, leverValue, setLever } from './levers';
+import { partFor } from './part';
 import { SIZE_ROUNDING_MM } from '../tolerance';
 
 /** Most remedies offered for one finding. */
@@ -25,6 +27,9 @@ const TRAVEL_COST = 4;
 const PROOF_COST = 5;
 /** Designs of more outline points than this take longer to try, and so are tried less often. */
 const LIGHT_POINTS = 1000;
+/** So do cards of more facets: this many more stand for a light try each. */
+const LIGHT_FACETS = 60;
+const FACETS_PER_TRY = 5;
 /** Poses that are hard to find count as further tries: this much of what the solver spends is one. */
 const SPENT_PER_TRY = 20_000;
 /** Remedies are rounded to this (mm or degrees) where the rounded value clears too. */
@@ -42,35 +47,39 @@ export interface Sought {
   readonly nearest?: Finding['nearest'];
 }
 
-/** How much more a try of this design costs than of a light one. */
-export const weightOf = (assembly: Assembly): number =>
-  Math.max(1, assembly.facets.reduce((n, f) => n + f.polygon.outer.length, 0) / LIGHT_POINTS);
-
-/** One-parameter changes that clear a finding, each proved in full; at once. */
-export function findRemedies(
-  design: Design,
-  finding: Finding,
-  known: readonly Finding[],
-  steps?: number,
-  purse: Purse = { left: PROOF_BUDGET },
-): Remedy[] {
-  const search = remedySteps(design, finding, known, purse, 1, steps);
-  for (;;) {
-    const next = search.next();
-    if (next.done) return [...next.value.remedies];
-  }
+/** Where remedies are looked for, and what was found there. */
+export interface Seeking {
+  readonly design: Design;
+  readonly known: readonly Finding[];
+  readonly assembly: Assembly;
+  /** Null where it does not close: then the whole card is tried. */
+  readonly closed: Pose | null;
+  readonly purse: Purse;
+  /** It is the only finding: all there is may be spent on it. */
+  readonly alone?: true;
+  /** Steps of the proof that a remedy has to stand. */
+  readonly steps?: number;
 }
 
-/** The same, stopping after each lever. */
-export function* remedySteps(
-  design: Design,
-  finding: Finding,
-  known: readonly Finding[],
-  purse: Purse,
-  weight: number,
-  steps?: number,
-): Generator<void, Sought> {
-  const search = new Search(design, finding, known, purse, weight, steps);
+/** How much more a try of this design costs than of a light one. */
+const weightOf = ({ facets }: Assembly): number =>
+  Math.max(
+    1,
+    facets.reduce((n, f) => n + f.polygon.outer.length, 0) / LIGHT_POINTS,
+    (facets.length - LIGHT_FACETS) / FACETS_PER_TRY,
+  );
+
+/** What looking for remedies of one finding alone may spend. */
+export const purseAlone = (assembly: Assembly): Purse => ({
+  left: MOST_REMEDIES * (FINDING_BUDGET + PROOF_COST * weightOf(assembly)),
+});
+
+/** Whether enough is left to prove a single value: with less nothing can be found. */
+export const canSeek = ({ purse, assembly }: Seeking): boolean => purse.left >= PROOF_COST * weightOf(assembly);
+
+/** One-parameter changes that clear a finding, each proved in full; stops after each lever. */
+export function* remedySteps(seeking: Seeking, finding: Finding): Generator<void, Sought> {
+  const search = new Search(seeking, finding);
   const remedies: Remedy[] = [];
   for (const lever of finding.levers) {
     if (remedies.length >= MOST_REMEDIES) break;
@@ -88,19 +97,30 @@ class Search {
   nearest: Finding['nearest'];
   private leastLeft = Infinity;
   private readonly rule: Rule;
+  private readonly design: Design;
+  /** What is tried: the design, or the part of it that the finding is about. */
+  private readonly tried: Design;
+  private readonly tryWeight: number;
+  private readonly purse: Purse;
   private readonly floor: number;
   private readonly blocked: ReadonlySet<string>;
+  /** What clears the part leaves the same finding at another place of the card: no one number clears it. */
+  private elsewhere = false;
 
   constructor(
-    private readonly design: Design,
+    private readonly seeking: Seeking,
     private readonly finding: Finding,
-    known: readonly Finding[],
-    private readonly purse: Purse,
-    private readonly weight: number,
-    private readonly steps: number | undefined,
   ) {
+    const { design, assembly, closed, purse, known } = seeking;
     this.rule = RULES.find((r) => r.id === finding.rule)!;
-    this.floor = Math.max(0, purse.left - FINDING_BUDGET);
+    this.design = design;
+    this.purse = purse;
+    const part = closed && partFor(design, assembly, closed, finding);
+    const built = part && tryBuild(part);
+    this.tried = built ? part : design;
+    this.tryWeight = weightOf(built ?? assembly);
+    const share = FINDING_BUDGET + (built ? PROOF_COST * weightOf(assembly) : 0);
+    this.floor = seeking.alone ? 0 : Math.max(0, purse.left - share);
     // A try says something only where it leaves less than there was.
     this.leastLeft = Math.abs(finding.measured - finding.limit);
     this.blocked = new Set(known.filter((f) => f.severity === 'blocks').map((f) => f.id));
@@ -110,7 +130,7 @@ class Search {
   along(lever: Lever): number | null {
     const now = leverValue(this.design, lever.mechanism, lever.parameter);
     const range = leverRange(this.design, lever.mechanism, lever.parameter);
-    if (now === null || !range) return null;
+    if (now === null || !range || this.elsewhere) return null;
     const clears = (value: number): boolean => this.clears(lever, value);
     const found = [range.min, range.max]
       .map((end) => ({ end, value: nearestClear(now, end, this.finding.measured, clears) }))
@@ -121,7 +141,7 @@ class Search {
       for (const part of FURTHER) {
         const next = tidy(value + direction * part * GRAIN, SIZE_ROUNDING_MM);
         // What was found is proved whatever is left to spend.
-        if ((end - next) * direction < 0 || (part > 0 && this.spent)) break;
+        if ((end - next) * direction < 0 || this.elsewhere || (part > 0 && this.spent)) break;
         if (this.proves(lever, next)) return next;
       }
     }
@@ -135,13 +155,15 @@ class Search {
   /** Whether a value clears the finding, by its own rule and the guards. */
   private clears(lever: Lever, value: number): boolean {
     if (this.spent) return false;
-    const changed = setLever(this.design, lever.mechanism, lever.parameter, value);
+    const changed = setLever(this.tried, lever.mechanism, lever.parameter, value);
     const assembly = tryBuild(changed);
     const left = assembly ? this.firstLeft(changed, assembly) : 'no shape';
     const cost = this.rule.needs === 'travel' ? TRAVEL_COST : 1;
-    this.purse.left -= this.weight * cost + (assembly?.travel.spent ?? 0) / SPENT_PER_TRY;
+    this.purse.left -= this.tryWeight * cost + (assembly?.travel.spent ?? 0) / SPENT_PER_TRY;
     if (left === null) return true;
-    if (left !== 'no shape' && left.id === this.finding.id) this.note(lever, value, left);
+    // What a part of the card leaves says nothing of the whole.
+    const whole = this.tried === this.design;
+    if (whole && left !== 'no shape' && left.id === this.finding.id) this.note(lever, value, left);
     return false;
   }
 
@@ -158,9 +180,12 @@ class Search {
       if (broken) return broken;
     }
     if (this.rule.needs !== 'travel') return null;
-    const around = gather(changed, 'travel', SEARCH_STEPS, assembly);
+    // Every hand at every opening is for the proof of what is found.
+    const { drive } = this.finding;
+    const byHand = Object.entries(drive).some(([id, value]) => id !== OPEN && value !== 0);
+    const around = gather(changed, 'travel', SEARCH_STEPS, assembly, byHand ? [openOf(drive)] : []);
     // The pose where it was worst is looked at again, whatever the steps.
-    const there = poseAt(assembly, this.finding.drive.open);
+    const there = poseAt(assembly, this.finding.drive);
     return own({ ...around, rough: true, travel: there.stop ? around.travel : [...around.travel, there] }) ?? null;
   }
 
@@ -169,11 +194,25 @@ class Search {
 
   /** Whether the whole proof of the changed design is without the finding, and without a new one that blocks. */
   private proves(lever: Lever, value: number): boolean {
-    this.purse.left -= this.weight * PROOF_COST;
+    const weight = weightOf(this.seeking.assembly);
+    this.purse.left -= weight;
     const changed = setLever(this.design, lever.mechanism, lever.parameter, value);
-    const evidence = gather(changed, 'travel', this.steps);
+    const assembly = tryBuild(changed);
+    if (!assembly) return false;
+    const closed = gather(changed, 'closed', 0, assembly);
+    const standing = (rule: Rule, evidence: Evidence): Finding | undefined =>
+      rule.check(evidence).find((f) => this.stands(f));
+    const still = this.rule.needs === 'travel' ? undefined : standing(this.rule, closed);
+    if (still) {
+      this.elsewhere = this.tried !== this.design && still.id === this.finding.id;
+      if (this.elsewhere || still.id !== this.finding.id) this.note(lever, value, still, 0);
+      return false;
+    }
+    this.purse.left -= weight * (PROOF_COST - 1);
+    const travel = [...walk(assembly, this.seeking.steps ?? DEFAULT_STEPS)];
+    const evidence = { ...closed, travel, byHand: [...handWalk(assembly)] };
     for (const rule of RULES) {
-      const left = rule.check(evidence).find((f) => this.stands(f));
+      const left = standing(rule, evidence);
       if (!left) continue;
       if (left.id !== this.finding.id) this.note(lever, value, left, 0);
       return false;

@@ -2,12 +2,16 @@
  * A pose as plain data for scripts: the answer of `pose` and `fold`. World axes of docs/mechanisms.md, mm and
  * degrees.
  */
+import { openOf, OPENING, restOf, type Drive, type State } from '../drives';
 import type { Assembly } from '../assembly/assembly';
 import { allMeasures, facetOutline, foldDeg, landmarksOf, onFacet, poseAt, type Pose } from '../assembly/pose';
 import type { Vec3 } from '../linkage';
 
+/** A drive, and where it stands. */
+export type ReportedDrive = Pick<Drive, 'id' | 'unit' | 'from' | 'to' | 'rest'> & { readonly value: number };
+
 export interface PoseReport {
-  readonly drives: Record<string, number>;
+  readonly drives: readonly ReportedDrive[];
   readonly residual_mm: number;
   readonly iterations: number;
   readonly flex_mm: number;
@@ -19,16 +23,24 @@ export interface PoseReport {
   readonly stopped?: { readonly asked: number; readonly reason: string; readonly creases: readonly string[] };
 }
 
-/** @param drive name of the lead drive and how to show it, from the card's opening */
-export function reportPose(
-  assembly: Assembly,
-  openDeg: number,
-  drive: { name: string; value: (openDeg: number) => number } = { name: 'open', value: (x) => x },
-): PoseReport {
-  const pose = poseAt(assembly, openDeg);
-  const closed = poseAt(assembly, 0);
+const reported = ({ id, unit, from, to, rest }: Drive, value: number): ReportedDrive => ({
+  id,
+  unit,
+  from,
+  to,
+  rest,
+  value,
+});
+
+/** @param asFold the opening is told as the fold of the lead crease, as of a crease pattern */
+export function reportPose(assembly: Assembly, state: State, asFold = false): PoseReport {
+  const pose = poseAt(assembly, state);
+  const closed = poseAt(assembly, restOf(assembly.drives));
+  const told = (open: number): number => (asFold ? 180 - open : open);
   return {
-    drives: { [drive.name]: drive.value(pose.openDeg) },
+    drives: asFold
+      ? [reported({ ...OPENING, id: 'fold' }, told(openOf(pose.state)))]
+      : assembly.drives.map((d) => reported(d, pose.state[d.id])),
     residual_mm: pose.folds.residualMm,
     iterations: pose.folds.iterations,
     flex_mm: pose.flexMm,
@@ -43,7 +55,7 @@ export function reportPose(
     ...(pose.stop
       ? {
           stopped: {
-            asked: drive.value(openDeg),
+            asked: told(openOf(state)),
             reason: pose.stop.reason,
             creases: [...new Set(pose.stop.joints.map((j) => assembly.linkage.joints[j].id))],
           },

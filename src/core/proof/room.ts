@@ -3,7 +3,7 @@ import { nameOfMechanism } from '../document/words';
 import { RULES, RULE_WORDS, type Finding, type RuleId } from '../rules';
 import { tryBuild } from '../build/build';
 import { fieldOf } from '../document/fields';
-import { type Design } from '../document/design';
+import type { Design } from '../document/design';
 import { gather, leverValue, setLever } from './prove';
 
 export interface RoomEnd {

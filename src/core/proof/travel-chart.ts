@@ -1,7 +1,8 @@
 /** What the chart of the travel shows of a pose: reach, clearance, lift, and the tops of figures. */
+import { FLAT, openOf, restOf, travelStates, type Drive } from '../drives';
 import type { Assembly } from '../assembly/assembly';
-import { landmarksOf, onFacet, type Pose } from '../assembly/pose';
-import { CARD } from '../ids';
+import { landmarksOf, measuresOf, onFacet, poseAt, type Pose } from '../assembly/pose';
+import { CARD, ownerOfId } from '../ids';
 import { applyRigid, invert } from '../linkage';
 import { leastClearance, reachPast } from '../rules';
 
@@ -22,13 +23,31 @@ export interface TravelPoint {
 export function travelPoint(assembly: Assembly, pose: Pose): TravelPoint {
   const heights = heightsOf(assembly, pose);
   return {
-    open: pose.openDeg,
+    open: openOf(pose.state),
     reach_mm: reachPast(assembly, pose, () => true)?.fore ?? null,
     clearance_mm: leastClearance(assembly, pose)?.mm ?? null,
     lift_mm: Math.max(0, ...Object.values(heights)),
     tops: { ...heights, ...topsInSides(assembly, pose, heights) },
   };
 }
+
+/** The travel of a drive that is moved by hand, with the card flat and all else at rest. */
+export interface HandPoint extends TravelPoint {
+  /** Of the drive, in its unit. */
+  readonly value: number;
+  /** Its mechanism's measures there. */
+  readonly measures: Readonly<Record<string, number>>;
+}
+export function handTravel(assembly: Assembly, drive: Drive): HandPoint[] {
+  const mechanism = assembly.mechanisms.find((m) => m.id === ownerOfId(drive.id));
+  return travelStates(drive, HAND_CHART_STEPS, { ...restOf(assembly.drives), ...FLAT }).flatMap((state) => {
+    const pose = poseAt(assembly, state);
+    if (pose.stop) return [];
+    const measures = mechanism ? measuresOf(assembly, pose, null, mechanism) : {};
+    return [{ ...travelPoint(assembly, pose), value: state[drive.id], measures }];
+  });
+}
+const HAND_CHART_STEPS = 24;
 
 /** Highest place of every mechanism's own facets over leaf A, mm. */
 function heightsOf(assembly: Assembly, pose: Pose): Record<string, number> {

@@ -1,6 +1,6 @@
 /** What a parameter does over its range: the same few numbers of a proof for each value. */
-import { poseAt } from '../assembly/pose';
-import { RULES, thicknessMap } from '../rules';
+import { poseOpen } from '../assembly/pose';
+import { closedStack, RULES } from '../rules';
 import { buildAssembly } from '../build/build';
 import type { Design } from '../document/design';
 import { gather, setLever, travelPoint } from './prove';
@@ -24,8 +24,8 @@ export function whatIf(design: Design, mechanism: string, key: string, value: nu
   return {
     value,
     reachMm: evidence.closed ? travelPoint(assembly, evidence.closed).reach_mm : null,
-    liftMm: travelPoint(assembly, poseAt(assembly, 90)).lift_mm,
-    thicknessMm: evidence.closed ? thicknessMap(evidence, evidence.closed).greatest.mm : null,
+    liftMm: travelPoint(assembly, poseOpen(assembly, 90)).lift_mm,
+    thicknessMm: closedStack(evidence)?.greatest.mm ?? null,
     blocks: findings.filter((f) => f.severity === 'blocks').length,
     risks: findings.filter((f) => f.severity === 'risk').length,
   };

@@ -2,17 +2,19 @@
 import Flatbush from 'flatbush';
 import type { Assembly } from '../assembly/assembly';
 import { facetOutline, type Pose } from '../assembly/pose';
-import { applyRigid, boxOf3, dot3, invert, norm3, sub3, type Rigid, type Vec3 } from '../linkage';
+import { applyRigid, boxGap3, boxOf3, dot3, invert, norm3, sub3, type Box3, type Rigid, type Vec3 } from '../linkage';
 import { ownerOfId } from '../ids';
 import { contains, type Polygon } from '../plane/polygon';
 import { PARALLEL_PART } from '../tolerance';
 
-interface Placed {
+interface Placed extends Box3 {
   readonly facet: number;
   readonly mechanism: string;
   readonly points: readonly Vec3[];
-  readonly min: Vec3;
-  readonly max: Vec3;
+}
+interface Edge extends Box3 {
+  readonly a: Vec3;
+  readonly b: Vec3;
 }
 
 /** Least gap in mm and the facets it is between; null when no two mechanisms stand side by side. */
@@ -32,10 +34,10 @@ export function leastClearance(assembly: Assembly, pose: Pose): { mm: number; a:
     p.mechanism !== q.mechanism && !carries(p.mechanism, q.mechanism) && !carries(q.mechanism, p.mechanism);
   const look = (p: Placed, k: number): void => {
     const q = placed[k];
-    if (!apart(p, q) || boxGap(p, q) >= (best?.mm ?? Infinity)) return;
-    const gap = polygonGap(pose, assembly, p, q);
-    if (gap < (best?.mm ?? Infinity))
-      best = { mm: gap, a: assembly.facets[p.facet].id, b: assembly.facets[q.facet].id };
+    const bound = best?.mm ?? Infinity;
+    if (!apart(p, q) || boxGap3(p, q) >= bound) return;
+    const gap = polygonGap(pose, assembly, p, q, bound);
+    if (gap < bound) best = { mm: gap, a: assembly.facets[p.facet].id, b: assembly.facets[q.facet].id };
   };
   // A first bound from the nearest neighbours, then everything that could still be nearer.
   placed.forEach((p) =>
@@ -60,19 +62,23 @@ function carriers(assembly: Assembly): (lower: string, upper: string) => boolean
   };
 }
 
-const boxGap = (p: Placed, q: Placed): number =>
-  Math.hypot(...[0, 1, 2].map((k) => Math.max(0, p.min[k] - q.max[k], q.min[k] - p.max[k])));
+/** Edges of an outline that come nearer to a box than `bound`. */
+function edgesNear(points: readonly Vec3[], box: Box3, bound: number): Edge[] {
+  const out: Edge[] = [];
+  points.forEach((a, i) => {
+    const b = points[(i + 1) % points.length];
+    const around = boxOf3([a, b]);
+    if (boxGap3(around, box) < bound) out.push({ a, b, ...around });
+  });
+  return out;
+}
 
-function polygonGap(pose: Pose, assembly: Assembly, p: Placed, q: Placed): number {
-  let least = Infinity;
-  p.points.forEach((a, i) =>
-    q.points.forEach((c, k) => {
-      least = Math.min(
-        least,
-        segmentGap(a, p.points[(i + 1) % p.points.length], c, q.points[(k + 1) % q.points.length]),
-      );
-    }),
-  );
+/** Least distance between two polygons in space, where it is less than `bound`. */
+function polygonGap(pose: Pose, assembly: Assembly, p: Placed, q: Placed, bound: number): number {
+  let least = bound;
+  const others = edgesNear(q.points, p, bound);
+  for (const e of edgesNear(p.points, q, bound))
+    for (const f of others) if (boxGap3(e, f) < least) least = Math.min(least, segmentGap(e.a, e.b, f.a, f.b));
   for (const [from, onto] of [
     [p, q],
     [q, p],

@@ -2,13 +2,26 @@
  * `collision`: no two sheets of paper pass through each other at any drive value, beyond paper thickness; what is
  * stuck on facets counts, and what it holds down.
  */
+import { betweenStates, openOf, type State } from '../drives';
 import { poseAt, type Pose } from '../assembly/pose';
 import type { Assembly } from '../assembly/assembly';
 import { CARD } from '../ids';
-import { distinctPairs, depthOf, nearPairs, placePlates, platesOf, type Pair, type Placed, type Plate } from './plates';
+import {
+  depthOf,
+  distinctPairs,
+  nearPairs,
+  placePlate,
+  placePlates,
+  platesOf,
+  sweptBox,
+  type Pair,
+  type Placed,
+  type Plate,
+} from './plates';
+import { besideDepth, carrierOf } from './beside';
 import { bridges, covers, foldedUpDeg, liftedMm } from './held-down';
 import { finding, leversOf, type Evidence, type Finding, type Lever, type Rule } from './rule';
-import { atDeg, wordsFor } from './words';
+import { atState, wordsFor } from './words';
 
 export { piercings, platesOf } from './plates';
 export { bridges } from './held-down';
@@ -19,13 +32,14 @@ const BOWS_DEG = 5;
 /** Worst of what one pair does over the travel, and the openings between which it does. */
 interface Worst {
   readonly measure: number;
-  readonly open: number;
+  readonly at: State;
   readonly from: number;
   readonly to: number;
 }
-function worsened(known: Worst | undefined, measure: number, open: number): Worst {
+function worsened(known: Worst | undefined, measure: number, at: State): Worst {
+  const open = openOf(at);
   const range = { from: Math.min(known?.from ?? 180, open), to: Math.max(known?.to ?? 0, open) };
-  return known && known.measure >= measure ? { ...known, ...range } : { measure, open, ...range };
+  return known && known.measure >= measure ? { ...known, ...range } : { measure, at, ...range };
 }
 const between = ({ from, to }: Worst): string =>
   to - from > 1 ? ` (between ${from.toFixed(0)}° and ${to.toFixed(0)}°)` : '';
@@ -39,11 +53,16 @@ export const collision: Rule = {
 /** Between two poses of the travel pairs that come near each other are looked at this finely, degrees. */
 const FINE_DEG = 1.25;
 
+/** Two plates that meet, how deep, and whether a hand moves one of them. */
+interface Meeting {
+  readonly pair: Pair;
+  readonly depth: number;
+  readonly at: State;
+  readonly byHand?: boolean;
+}
+
 /** Pairs that pass through each other anywhere on the travel. */
-function* hitsOfTravel(
-  evidence: Evidence,
-  plates: readonly Plate[],
-): Generator<{ pair: Pair; depth: number; open: number }> {
+function* hitsOfTravel(evidence: Evidence, plates: readonly Plate[]): Generator<Meeting> {
   const { assembly, travel, rough } = evidence;
   let before: { pose: Pose; placed: Placed[] } | null = null;
   for (const pose of travel) {
@@ -51,7 +70,7 @@ function* hitsOfTravel(
     for (const pair of nearPairs(assembly, plates, placed)) {
       const depth = depthOf(plates, placed, pair);
       if (depth === 0) continue;
-      yield { pair, depth, open: pose.openDeg };
+      yield { pair, depth, at: pose.state };
     }
     if (before && !rough) yield* hitsBetween(evidence, plates, before, { pose, placed });
     before = { pose, placed };
@@ -67,41 +86,74 @@ function* hitsBetween(
   plates: readonly Plate[],
   from: { pose: Pose; placed: readonly Placed[] },
   to: { pose: Pose; placed: readonly Placed[] },
-): Generator<{ pair: Pair; depth: number; open: number }> {
-  const steps = Math.ceil((to.pose.openDeg - from.pose.openDeg) / FINE_DEG);
+): Generator<Meeting> {
+  const steps = Math.ceil((openOf(to.pose.state) - openOf(from.pose.state)) / FINE_DEG);
   if (steps < 2) return;
-  const moved = to.placed.reduce((m, p, k) => Math.max(m, movedMm(from.placed[k], p)), 0);
-  const pairs = [...nearPairs(assembly, plates, to.placed, moved)].filter((p) => distinctPairs(assembly, plates, p));
+  const swept = to.placed.map((p, k) => sweptBox(from.placed[k], p));
+  const pairs = [...nearPairs(assembly, plates, swept)].filter((p) => distinctPairs(assembly, plates, p));
   if (pairs.length === 0) return;
+  const asked = [...new Set(pairs.flat())];
   for (let k = 1; k < steps; k++) {
-    const pose = poseAt(assembly, from.pose.openDeg + ((to.pose.openDeg - from.pose.openDeg) * k) / steps);
+    const pose = poseAt(assembly, betweenStates(from.pose.state, to.pose.state, k / steps));
     if (pose.stop) return;
-    const placed = placePlates(plates, pose);
+    const placed: Placed[] = [];
+    for (const i of asked) placed[i] = placePlate(plates[i], pose);
     for (const pair of pairs) {
       const depth = depthOf(plates, placed, pair);
-      if (depth > 0) yield { pair, depth, open: pose.openDeg };
+      if (depth > 0) yield { pair, depth, at: pose.state };
     }
   }
 }
-const movedMm = (p: Placed, q: Placed): number =>
-  Math.max(...[0, 1, 2].flatMap((k) => [Math.abs(p.min[k] - q.min[k]), Math.abs(p.max[k] - q.max[k])]));
+
+const FLAT_OPEN = 180;
+/** Opened less than this a card is not played with, degrees; common practice, no source. */
+const HAND_STOPS_DEG = 90;
+
+/** What runs into what while another drive than the opening is moved: through it, or beside it at its own height. */
+function* hitsByHand({ assembly, byHand }: Evidence, plates: readonly Plate[]): Generator<Meeting> {
+  const carriers = plates.map((p) => (p.layer ? null : carrierOf(assembly, p.facet)));
+  if (carriers.every((c) => c === null)) return;
+  const jointed = jointedIn(assembly);
+  for (const pose of byHand) {
+    const placed = placePlates(plates, pose);
+    for (const pair of nearPairs(assembly, plates, placed)) {
+      const [p, q] = pair.map((k) => plates[k]);
+      const together = carriers[pair[0]] !== null && carriers[pair[0]] === carriers[pair[1]] && !jointed(p, q);
+      // Over one face the opening changes nothing between them.
+      const flat = openOf(pose.state) === FLAT_OPEN;
+      const depth = Math.max(depthOf(plates, placed, pair), together && flat ? besideDepth(assembly, pose, p, q) : 0);
+      if (depth > 0) yield { pair, depth, at: pose.state, byHand: true };
+    }
+  }
+}
+
+/** Whether two plates are parts that one joint ties: a flap turned back lies on the front it hangs from. */
+function jointedIn({ linkage, facets }: Assembly): (p: Plate, q: Plate) => boolean {
+  const ties = new Set(linkage.joints.flatMap(({ a, b }) => [`${a} ${b}`, `${b} ${a}`]));
+  return (p, q) => ties.has(`${facets[p.facet].body} ${facets[q.facet].body}`);
+}
 
 const ownerOf = (assembly: Assembly, { facet, layer }: Plate): string => layer?.id ?? assembly.facets[facet].mechanism;
+
+function* hitsOf(evidence: Evidence, plates: readonly Plate[]): Generator<Meeting> {
+  yield* hitsOfTravel(evidence, plates);
+  yield* hitsByHand(evidence, plates);
+}
 
 function pierced(evidence: Evidence): Finding[] {
   const { assembly } = evidence;
   const say = wordsFor(evidence);
   const plates = platesOf(evidence);
   const owner = (p: Plate): string => ownerOf(assembly, p);
-  const worst = new Map<string, Worst & { pair: Pair }>();
-  for (const { pair, depth, open } of hitsOfTravel(evidence, plates)) {
-    const key = pair
-      .map((k) => owner(plates[k]))
-      .sort()
-      .join('|');
+  const worst = new Map<string, Worst & Pick<Meeting, 'pair' | 'byHand'>>();
+  for (const { pair, depth, at, byHand } of hitsOf(evidence, plates)) {
+    const names = pair.map((k) => owner(plates[k])).sort();
+    // What meets as the card is opened needs no hand for it.
+    if (byHand && worst.has(names.join('|'))) continue;
+    const key = [...names, ...(byHand ? ['by hand'] : [])].join('|');
     const known = worst.get(key);
-    const next = worsened(known, depth, open);
-    worst.set(key, { ...next, pair: known && next.measure === known.measure ? known.pair : pair });
+    const next = worsened(known, depth, at);
+    worst.set(key, { ...next, pair: known && next.measure === known.measure ? known.pair : pair, byHand });
   }
   return [...worst.values()].map((w): Finding => {
     // A layer is what moves of the pair, then a mechanism, then the card.
@@ -111,16 +163,18 @@ function pierced(evidence: Evidence): Finding[] {
     const name = (p: Plate): string => p.layer?.title ?? say.title(owner(p)).replace(/^The card$/, 'the card');
     const own = owner(mover) === owner(other);
     const through = own ? 'itself' : name(other);
+    // Whoever moves a part stops at the leaf of a card that is hardly open.
+    const handStops = w.byHand && owner(other) === CARD && openOf(w.at) < HAND_STOPS_DEG;
     return finding({
       rule: 'collision',
-      severity: 'blocks',
+      severity: handStops ? 'note' : 'blocks',
       mechanism: assembly.facets[mover.facet].mechanism,
       piece: assembly.facets[mover.facet].piece,
       measured: w.measure,
-      open: w.open,
+      at: w.at,
       span: { from: w.from, to: w.to },
-      aspect: mover.layer ? `${owner(mover)} ${owner(other)}` : owner(other),
-      message: `${name(mover)} passes ${say.mm(w.measure)} through ${through} ${atDeg(w.open)}${between(w)}.`,
+      aspect: [...(mover.layer ? [owner(mover)] : []), owner(other), ...(w.byHand ? ['by hand'] : [])].join(' '),
+      message: `${name(mover)} passes ${say.mm(w.measure)} through ${through} ${atState(w.at)}${between(w)}.`,
       subjects: [mover, other].map((p) => p.layer?.id ?? assembly.facets[p.facet].id),
       levers: [...plateLevers(assembly, mover), ...(own || owner(other) === CARD ? [] : plateLevers(assembly, other))],
     });
@@ -141,7 +195,7 @@ function bridged(evidence: Evidence): Finding[] {
     const { layer, crease, onto, acrossMm } = bridge;
     const folded = travel.reduce<Worst | undefined>((known, pose) => {
       const up = foldedUpDeg(pose, bridge);
-      return up > BOWS_DEG ? worsened(known, up, pose.openDeg) : known;
+      return up > BOWS_DEG ? worsened(known, up, pose.state) : known;
     }, undefined);
     if (!folded) return [];
     const [line] = crease.segments;
@@ -154,7 +208,7 @@ function bridged(evidence: Evidence): Finding[] {
         mechanism: layer.mechanism,
         piece: layer.piece,
         measured: acrossMm,
-        open: folded.open,
+        at: folded.at,
         span: { from: folded.from, to: folded.to },
         aspect: `${layer.id} ${crease.id}`,
         message:
@@ -174,7 +228,7 @@ function covered(evidence: Evidence): Finding[] {
     const { layer, over, slackMm } = cover;
     const lifted = travel.reduce<Worst | undefined>((known, pose) => {
       const up = liftedMm(evidence, pose, cover);
-      return up > slackMm ? worsened(known, up, pose.openDeg) : known;
+      return up > slackMm ? worsened(known, up, pose.state) : known;
     }, undefined);
     if (!lifted) return [];
     const facet = assembly.facets[over];
@@ -185,7 +239,7 @@ function covered(evidence: Evidence): Finding[] {
         mechanism: facet.mechanism,
         piece: layer.piece,
         measured: lifted.measure,
-        open: lifted.open,
+        at: lifted.at,
         span: { from: lifted.from, to: lifted.to },
         aspect: `${layer.id} over ${facet.id}`,
         message:

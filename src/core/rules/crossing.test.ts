@@ -3,16 +3,16 @@
  * into the plane of the other, and asked there with discs; every pair, every degree.
  */
 import fc from 'fast-check';
-import { poseAt, type Pose } from '../assembly/pose';
+import { poseOpen, type Pose } from '../assembly/pose';
 import { buildAssembly } from '../build/build';
 import type { Design } from '../document/design';
-import { applyRigid, compose, invert, turnAbout, type Rigid } from '../linkage';
+import { applyRigid, compose, growBox3, invert, turnAbout, type Rigid } from '../linkage';
 import { contains, distanceToEdge, rectangle, regionBox, type Polygon } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 import { gather } from '../proof/evidence';
 import { findings, card, layered, stand } from '../tests/cards';
 import { degToRad } from '../units/angle';
-import { nearPairs, piercings, placePlates, platesOf, type Plate } from './plates';
+import { nearPairs, piercings, placePlates, platesOf, sweptBox, type Plate } from './plates';
 import { crossingDepth, slabOf } from './crossing';
 
 const square = (w: number, h: number): Polygon => ({ outer: rectangle(-w / 2, -h / 2, w / 2, h / 2), holes: [] });
@@ -134,7 +134,7 @@ test('random cards, every degree, every pair: what surely crosses is found, and 
       const evidence = gather(d, 'pattern', 0, assembly);
       const plates = platesOf(evidence);
       for (let open = phase; open < 180; open += 9) {
-        const pose = poseAt(assembly, open);
+        const pose = poseOpen(assembly, open);
         if (pose.stop) continue;
         const hits = new Map(piercings(evidence, pose, plates).map((h) => [`${h.a},${h.b}`, h.depthMm]));
         plates.forEach((p, i) =>
@@ -172,7 +172,7 @@ test('V-folds that mirror each other cross exactly where one passes the mirror p
         const past = (from: number, to: number): number => {
           let most = -Infinity;
           for (let open = from; open <= to; open += 5) {
-            const pose = poseAt(assembly, open);
+            const pose = poseOpen(assembly, open);
             assembly.facets.forEach((f, i) => {
               if (f.mechanism !== 'v-fold-1' || assembly.leafBodies.has(f.body)) return;
               for (const [x, y] of f.polygon.outer) most = Math.max(most, applyRigid(pose.placed[i], [x, y, 0])[0]);
@@ -218,6 +218,38 @@ test('what passes between two steps of the travel is seen: a thin flag meets ano
   expect(coarse).toEqual(fine);
 });
 
+test('between two poses of the travel nothing leaves the box that was swept', () => {
+  fc.assert(
+    fc.property(
+      fc.record({
+        lean: fc.double({ min: 25, max: 70, noNaN: true }),
+        fold: fc.double({ min: 75, max: 110, noNaN: true }),
+        size: fc.double({ min: 15, max: 50, noNaN: true }),
+      }),
+      fc.double({ min: 5, max: 170, noNaN: true }),
+      // The steps of a proof, and the coarsest that can be asked for.
+      fc.constantFrom(5, 30, 90),
+      (values, start, step) => {
+        const from = Math.min(start, 180 - step);
+        const d = stand(card(200, 140), 'v-fold', values);
+        const assembly = buildAssembly(d);
+        const plates = platesOf(gather(d, 'pattern', 0, assembly));
+        const at = (openDeg: number) => placePlates(plates, poseOpen(assembly, openDeg));
+        const [before, after] = [at(from), at(from + step)];
+        for (const part of [0.2, 0.5, 0.8])
+          at(from + step * part).forEach((p, k) => {
+            const { min, max } = sweptBox(before[k], after[k]);
+            for (const axis of [0, 1, 2]) {
+              expect(p.min[axis]).toBeGreaterThanOrEqual(min[axis] - 1e-6);
+              expect(p.max[axis]).toBeLessThanOrEqual(max[axis] + 1e-6);
+            }
+          });
+      },
+    ),
+    { numRuns: 40 },
+  );
+});
+
 test('pairs that come within a distance of each other are never left out, and bodies of one are no pair', () => {
   const d = stand(stand(card(200, 120), 'step-fold', { depth: 30, height: 30, width: 30, offset: -40 }), 'step-fold', {
     depth: 20,
@@ -227,9 +259,10 @@ test('pairs that come within a distance of each other are never left out, and bo
   });
   const assembly = buildAssembly(d);
   const plates = platesOf(gather(d, 'pattern', 0, assembly));
-  const placed = placePlates(plates, poseAt(assembly, 70));
+  const placed = placePlates(plates, poseOpen(assembly, 70));
   for (const grow of [0, 8, 25, 60]) {
-    const near = new Set([...nearPairs(assembly, plates, placed, grow)].map((p) => p.join()));
+    const grown = placed.map((p) => growBox3(p, grow / 2));
+    const near = new Set([...nearPairs(assembly, plates, grown)].map((p) => p.join()));
     placed.forEach((p, i) =>
       placed.slice(i + 1).forEach((q, k) => {
         const j = i + 1 + k;

@@ -1,16 +1,17 @@
 /** `flat-fold`: at the closed pose every facet lies in one plane and every loop closes. */
-import { onFacet } from '../assembly/pose';
+import { CLOSED, OPEN, openTo } from '../drives';
+import { onFacet, stopped } from '../assembly/pose';
+import { CARD, ownerOfId } from '../ids';
 import { FLAT_PLANE_MM } from '../tolerance';
 import type { Assembly } from '../assembly/assembly';
 import { unsoundMechanisms } from '../assembly/misfit';
-import { radToDeg } from '../units/angle';
 import { caliperOf, finding, leversOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
 import { wordsFor } from './words';
 
 /** The mechanism that a joint of the linkage belongs to. */
 export const mechanismOfJoint = (assembly: Assembly, joint: number): string => {
   const id = assembly.linkage.joints[joint]?.id;
-  return assembly.creases.find((c) => c.id === id)?.mechanism ?? 'card';
+  return assembly.creases.find((c) => c.id === id)?.mechanism ?? (id ? ownerOfId(id) : CARD);
 };
 
 export const flatFold: Rule = {
@@ -26,7 +27,7 @@ export const flatFold: Rule = {
 function of(
   { assembly }: Evidence,
   mechanism: string,
-  draft: Pick<Draft, 'measured' | 'limit' | 'open' | 'aspect' | 'message'>,
+  draft: Pick<Draft, 'measured' | 'limit' | 'at' | 'aspect' | 'message'>,
 ): Finding {
   return finding({
     ...draft,
@@ -49,7 +50,7 @@ function gaps(evidence: Evidence): Finding[] {
     const mechanism = mechanismOfJoint(assembly, joints[0]);
     if (mm <= FLAT_PLANE_MM || unsound.has(mechanism)) return [];
     const message = `${say.title(mechanism)} cannot close flat: its two ways round differ by ${say.mm(mm)}.`;
-    return [of(evidence, mechanism, { measured: mm, limit: FLAT_PLANE_MM, open: 0, aspect: 'gap', message })];
+    return [of(evidence, mechanism, { measured: mm, limit: FLAT_PLANE_MM, at: CLOSED, aspect: 'gap', message })];
   });
 }
 
@@ -66,8 +67,13 @@ function stop(evidence: Evidence): Finding[] {
   const met = assembly.travel.at(Math.PI).stop;
   const mechanism = met && met.joints.length > 0 ? mechanismOfJoint(assembly, met.joints[0]) : 'card';
   if (unsoundMechanisms(assembly.misfits).has(mechanism)) return [];
-  const at = 180 - radToDeg(met?.drive ?? 0);
   const title = wordsFor(evidence).title(mechanism);
+  const { id, value } = met ? stopped(assembly, met) : { id: OPEN, value: 180 };
+  const at = id === OPEN ? value : 0;
+  const message =
+    id === OPEN
+      ? `The card cannot close further than ${at.toFixed(1)}°: ${title} stands in the way.`
+      : `${title} has no place at rest in which its parts fit together.`;
   return [
     finding({
       rule: 'flat-fold',
@@ -75,9 +81,9 @@ function stop(evidence: Evidence): Finding[] {
       mechanism,
       measured: at,
       unit: 'deg',
-      open: at,
+      at: openTo(at),
       aspect: 'stop',
-      message: `The card cannot close further than ${at.toFixed(1)}°: ${title} stands in the way.`,
+      message,
     }),
   ];
 }
@@ -89,9 +95,9 @@ function standingOff(evidence: Evidence): Finding[] {
   const say = wordsFor(evidence);
   return assembly.facets.flatMap((f, i): Finding[] => {
     const height = f.polygon.outer.reduce((h, p) => Math.max(h, Math.abs(onFacet(closed, i, p)[2])), 0);
-    const limit = FLAT_PLANE_MM + caliperOf(evidence, f);
+    const limit = FLAT_PLANE_MM + caliperOf(evidence, f) + f.levelMm;
     if (height <= limit) return [];
     const message = `${say.title(f.mechanism)} stands ${say.mm(height)} off the page when closed.`;
-    return [of(evidence, f.mechanism, { measured: height, limit, open: 0, aspect: f.id, message })];
+    return [of(evidence, f.mechanism, { measured: height, limit, at: CLOSED, aspect: f.id, message })];
   });
 }

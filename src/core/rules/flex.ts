@@ -1,10 +1,11 @@
 /**
  * `flex`: the loops close as rigid facets through the travel; where they do not, the paper bends or the travel ends.
  */
-import { radToDeg } from '../units/angle';
+import { OPEN, restOf } from '../drives';
+import { stopped } from '../assembly/pose';
 import { mechanismOfJoint } from './flat-fold';
 import { finding, leversOf, type Finding, type Rule } from './rule';
-import { atDeg, wordsFor } from './words';
+import { atState, wordsFor } from './words';
 
 const RISK_MM = 1;
 const BLOCKS_MM = 10;
@@ -13,6 +14,7 @@ const WHY = {
   taut: 'is pulled taut',
   reversed: 'would have to fold the other way',
   'past-180': 'is folded as far as paper goes',
+  'track-end': 'has come to the end of its track',
   'wrong-branch': 'would have to jump to another pose',
   'no-start': 'has no pose that its folds allow',
   'not-rigid': 'folds as rigid facets in no way that was found',
@@ -27,7 +29,11 @@ export const flex: Rule = {
     const say = wordsFor(evidence);
     const out: Finding[] = [];
     for (const stop of assembly.travel.stops()) {
-      const open = 180 - radToDeg(stop.drive);
+      const { id, label, unit, to, value } = stopped(assembly, stop);
+      const opening = id === OPEN;
+      const where = opening
+        ? `The card stops at ${value.toFixed(1)}°`
+        : `${label} stops at ${unit === 'mm' ? say.mm(value) : `${value.toFixed(1)}°`}`;
       const mechanism = stop.joints.length > 0 ? mechanismOfJoint(assembly, stop.joints[0]) : 'card';
       const creases = [...new Set(stop.joints.map((j) => assembly.linkage.joints[j].id))];
       const named = creases.slice(0, 3).map(say.part).join(', ');
@@ -36,14 +42,14 @@ export const flex: Rule = {
           rule: 'flex',
           severity: 'blocks',
           mechanism,
-          measured: open,
-          limit: open > 1e-6 ? 180 : 0,
-          unit: 'deg',
-          open,
+          measured: value,
+          limit: value > 1e-6 ? to : 0,
+          unit,
+          at: { ...restOf(assembly.drives), [id]: value },
           aspect: `stop ${stop.toward ?? ''}`.trim(),
           subjects: creases,
           levers: leversOf(mechanism, 'fold', 'lean', 'riser', 'tread'),
-          message: `The card stops at ${open.toFixed(1)}°: ${say.title(mechanism)} ${WHY[stop.reason]} (${named}).`,
+          message: `${where}: ${say.title(mechanism)} ${WHY[stop.reason]} (${named}).`,
         }),
       );
     }
@@ -58,10 +64,10 @@ export const flex: Rule = {
           mechanism,
           measured: worst.flexMm,
           limit: blocks ? BLOCKS_MM : RISK_MM,
-          open: worst.openDeg,
+          at: worst.state,
           aspect: 'bend',
           subjects: worst.flexAt ? [worst.flexAt] : [],
-          message: `${say.title(mechanism)} closes only by bending: ${say.mm(worst.flexMm)} ${atDeg(worst.openDeg)}.`,
+          message: `${say.title(mechanism)} closes only by bending: ${say.mm(worst.flexMm)} ${atState(worst.state)}.`,
         }),
       );
     }

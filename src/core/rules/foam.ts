@@ -2,6 +2,7 @@
  * `foam`: foam stays inside what it carries, off everything that moves, and is thick only where nothing folds over
  * it.
  */
+import { CLOSED } from '../drives';
 import { onFacet, type Pose } from '../assembly/pose';
 import type { Assembly, AttachedLayer } from '../assembly/assembly';
 import { intersect, offset, regionArea, ringArea, type Polygon, type Region } from '../plane/polygon';
@@ -35,7 +36,7 @@ function checkLayer(evidence: Evidence, layer: AttachedLayer): Finding[] {
       rule: 'foam',
       mechanism: layer.mechanism,
       piece: layer.piece,
-      open: 0,
+      at: CLOSED,
       aspect: `${layer.id} ${draft.aspect}`,
       message: `${layer.title}: ${draft.message}`,
       subjects: [facet.id, layer.id],

@@ -1,4 +1,5 @@
 /** `glue-room`: glue areas are wide enough, lie on one facet, keep off creases and cuts, and do not lock the drive. */
+import { CLOSED } from '../drives';
 import type { Assembly } from '../assembly/assembly';
 import { creaseStretches } from '../pattern/facets';
 import type { GlueArea, Piece } from '../pattern/pattern';
@@ -105,7 +106,7 @@ export const glueRoom: Rule = {
           piece: 'card',
           measured: assembly.bonds.length,
           unit: 'count',
-          open: 0,
+          at: CLOSED,
           aspect: 'locked',
           message: 'Glue ties the two leaves to each other: the card cannot open.',
           subjects: assembly.bonds.map((b) => b.id),

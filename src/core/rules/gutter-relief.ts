@@ -1,4 +1,5 @@
 /** `gutter-relief`: layers folded over a crease have room; they are set back by what is stacked inside the fold. */
+import { CLOSED } from '../drives';
 import { onFacet } from '../assembly/pose';
 import { applyRigid } from '../linkage';
 import { centreOf } from '../plane/polygon';
@@ -9,7 +10,7 @@ import type { CreaseLine } from '../pattern/pattern';
 import { WELD_MM } from '../tolerance';
 import { caliperOf, finding, leversOf, type Finding, type Rule } from './rule';
 import { wordsFor } from './words';
-import { stackAt, thicknessMap } from './thickness';
+import { closedStack, stackAt } from './thickness';
 
 /** "A tiny fraction below the crease": common practice, no source. */
 const LEAST_MM = 0.5;
@@ -20,7 +21,7 @@ export const gutterRelief: Rule = {
   check: (evidence) => {
     const { assembly, closed } = evidence;
     if (!closed || assembly.bonds.length === 0) return [];
-    const map = thicknessMap(evidence, closed);
+    const map = closedStack(evidence)!;
     const say = wordsFor(evidence);
     const out: Finding[] = [];
     for (const m of assembly.mechanisms) {
@@ -54,7 +55,7 @@ export const gutterRelief: Rule = {
             piece: facet.piece,
             measured: room,
             limit,
-            open: 0,
+            at: CLOSED,
             aspect: facet.id,
             subjects: [facet.id],
             levers: leversOf(m.id, 'relief', 'depth', 'height'),

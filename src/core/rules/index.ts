@@ -9,9 +9,11 @@ import { overhang } from './overhang';
 import { postSize } from './post-size';
 import type { Rule } from './rule';
 import { sheetFit } from './sheet-fit';
+import { stock } from './stock';
 import { sweep } from './sweep';
 import { thickness } from './thickness';
 import { tip } from './tip';
+import { DEMANDING } from './demands';
 import { web } from './web';
 
 export * from './rule';
@@ -19,7 +21,7 @@ export { RULE_WORDS } from './words';
 export { overhangOf, type Overhang } from './overhang';
 export { reachPast } from './sweep';
 export { leastClearance } from './clearance';
-export { thicknessMap, type ThicknessMap } from './thickness';
+export { closedStack, thicknessMap, type ThicknessMap } from './thickness';
 export { closedSize } from './post-size';
 export { pieceSize } from './sheet-fit';
 
@@ -35,6 +37,8 @@ export const RULES: readonly Rule[] = [
   foam,
   tip,
   gutterRelief,
+  ...DEMANDING,
+  stock,
   web,
   flex,
   sweep,

@@ -1,5 +1,5 @@
 /** Every limit just below, at and just above, with unequal leaves, layers and mats where they count. */
-import { poseAt } from '../assembly/pose';
+import { poseOpen } from '../assembly/pose';
 import { buildAssembly } from '../build/build';
 import type { Design, Mat } from '../document/design';
 import { ENVELOPE_EASE_MM } from '../paper/sizes';
@@ -44,7 +44,7 @@ describe('overhang: reach less depth less height, on the longer leaf', () => {
     ] as const) {
       const d = layered(card(), { shape: { width: 20, height: 10 }, from: { x: from, y: 'middle' }, x, y });
       const a = buildAssembly(d);
-      expect(overhangOf(a, poseAt(a, 0))[side]).toBeCloseTo(3, 6);
+      expect(overhangOf(a, poseOpen(a, 0))[side]).toBeCloseTo(3, 6);
     }
   });
 });
@@ -74,8 +74,8 @@ describe('sweep', () => {
     // Closed, the riser's ridge lies at 100 and the layer reaches 5 mm on.
     expect(found.measured).toBeCloseTo(5, 3);
     const a = buildAssembly(flag);
-    expect(reachPast(a, poseAt(a, 0), () => true)!.fore).toBeCloseTo(5, 6);
-    expect(reachPast(buildAssembly(card()), poseAt(buildAssembly(card()), 0), () => true)).toBeNull();
+    expect(reachPast(a, poseOpen(a, 0), () => true)!.fore).toBeCloseTo(5, 6);
+    expect(reachPast(buildAssembly(card()), poseOpen(buildAssembly(card()), 0), () => true)).toBeNull();
   });
   test('past an end of the gutter on the way', () => {
     const d = inside(stand(card(160), 'v-fold', { size: 60, offset: -60, lean: 45 }));

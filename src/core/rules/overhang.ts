@@ -1,4 +1,5 @@
 /** `overhang`: closed, nothing reaches past the leaves' outline. */
+import { CLOSED } from '../drives';
 import { onFacet, type Pose } from '../assembly/pose';
 import type { Assembly } from '../assembly/assembly';
 import { preparePolygon } from '../plane/prepared';
@@ -125,7 +126,7 @@ export const overhang: Rule = {
             mechanism: m.id,
             piece: own[0]?.piece,
             measured: past[side],
-            open: 0,
+            at: CLOSED,
             aspect: side,
             message: `${say.title(m.id)} reaches ${say.mm(past[side])} ${WHERE[side]} when closed.`,
             subjects: own.map((f) => f.id),

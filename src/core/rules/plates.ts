@@ -2,7 +2,7 @@
 import Flatbush from 'flatbush';
 import type { Assembly, AttachedLayer } from '../assembly/assembly';
 import type { Pose } from '../assembly/pose';
-import { boxOf3 } from '../linkage';
+import { boxOf3, dist3, growBox3, uniteBox3, type Box3 } from '../linkage';
 import type { Polygon } from '../plane/polygon';
 import { CONTACT_MM } from '../tolerance';
 import { crossingDepth, slabOf, type Slab } from './crossing';
@@ -16,18 +16,26 @@ export interface Plate {
   readonly facet: number;
   readonly polygon: Polygon;
   readonly caliperMm: number;
+  /** How far it lies off its leaf, mm. */
+  readonly levelMm: number;
   readonly layer?: AttachedLayer;
 }
 
 export function platesOf(evidence: Pick<Evidence, 'assembly' | 'brief'>): Plate[] {
   const { assembly, brief } = evidence;
   return [
-    ...assembly.facets.map((f, facet): Plate => ({ facet, polygon: f.polygon, caliperMm: caliperOf(evidence, f) })),
+    ...assembly.facets.map((f, facet): Plate => ({
+      facet,
+      polygon: f.polygon,
+      caliperMm: caliperOf(evidence, f),
+      levelMm: f.levelMm,
+    })),
     ...assembly.layers.flatMap((layer) =>
       layer.region.map((polygon): Plate => ({
         facet: layer.facet,
         polygon,
         caliperMm: brief.stock(layer.stock).caliperMm,
+        levelMm: assembly.facets[layer.facet].levelMm,
         layer,
       })),
     ),
@@ -44,27 +52,35 @@ export interface Hit {
   readonly depthMm: number;
 }
 
-/** What two plates may cross by before it counts: their thickness, and a hair for paper that only touches (mm). */
-export const takenUpMm = (p: Plate, q: Plate): number => p.caliperMm + q.caliperMm + CONTACT_MM;
+/**
+ * What two plates may cross by before it counts, mm: their thickness, and a hair for paper that only touches; and as
+ * far as they lie off their leaves, which then stay apart by that much when the card is shut.
+ */
+export const takenUpMm = (p: Plate, q: Plate): number => p.caliperMm + q.caliperMm + p.levelMm + q.levelMm + CONTACT_MM;
 
-export interface Placed {
+export interface Placed extends Box3 {
   readonly slab: Slab;
-  readonly min: readonly [number, number, number];
-  readonly max: readonly [number, number, number];
 }
+export const placePlate = ({ facet, polygon }: Plate, pose: Pose): Placed => {
+  const slab = slabOf(polygon, pose.placed[facet]);
+  return { slab, ...boxOf3(slab.points) };
+};
 export const placePlates = (plates: readonly Plate[], pose: Pose): Placed[] =>
-  plates.map(({ facet, polygon }) => {
-    const slab = slabOf(polygon, pose.placed[facet]);
-    return { slab, ...boxOf3(slab.points) };
-  });
+  plates.map((plate) => placePlate(plate, pose));
 
-/** Pairs of different bodies whose boxes come within `grow` mm of each other. Never leaves out a pair that does. */
-export function* nearPairs(
-  assembly: Assembly,
-  plates: readonly Plate[],
-  placed: readonly Placed[],
-  grow = 0,
-): Generator<Pair> {
+/** A way between two poses bows out by less than this part of its chord: an arc of half a turn by half of it. */
+const BOW_PART = 0.5;
+/**
+ * What a plate passes through on its way between two poses lies inside. Its corners say how far it goes: a plate that
+ * turns in its place may fill the same box before and after.
+ */
+export function sweptBox(p: Placed, q: Placed): Box3 {
+  const moved = p.slab.points.reduce((most, a, k) => Math.max(most, dist3(a, q.slab.points[k])), 0);
+  return growBox3(uniteBox3(p, q), BOW_PART * moved);
+}
+
+/** Pairs of different bodies whose boxes meet. Never leaves out a pair that does. */
+export function* nearPairs(assembly: Assembly, plates: readonly Plate[], placed: readonly Box3[]): Generator<Pair> {
   if (placed.length === 0) return;
   const index = new Flatbush(placed.length);
   for (const { min, max } of placed) index.add(min[0], min[1], max[0], max[1]);
@@ -72,9 +88,9 @@ export function* nearPairs(
   const body = (k: number): number => assembly.facets[plates[k].facet].body;
   for (let a = 0; a < placed.length; a++) {
     const { min, max } = placed[a];
-    for (const b of index.search(min[0] - grow, min[1] - grow, max[0] + grow, max[1] + grow)) {
+    for (const b of index.search(min[0], min[1], max[0], max[1])) {
       if (b <= a || body(a) === body(b)) continue;
-      if (placed[b].min[2] > max[2] + grow || placed[b].max[2] < min[2] - grow) continue;
+      if (placed[b].min[2] > max[2] || placed[b].max[2] < min[2]) continue;
       yield [a, b];
     }
   }

@@ -1,4 +1,5 @@
 /** `post-size`: the closed card fits its envelope less the ease, and the post format's limits. */
+import { CLOSED } from '../drives';
 import { ENVELOPE_EASE_MM } from '../paper/sizes';
 import { SIZE_ROUNDING_MM } from '../tolerance';
 import { overhangOf } from './overhang';
@@ -42,7 +43,7 @@ const sizeFinding = (
     rule: 'post-size',
     mechanism: 'card',
     piece: 'card',
-    open: 0,
+    at: CLOSED,
     levers: leversOf('card', ...keys),
   });
 

@@ -1,4 +1,5 @@
 /** What a rule is, what it is given, and what it finds (docs/mechanisms.md, rules). */
+import { FLAT, type State } from '../drives';
 import type { Assembly, Facet } from '../assembly/assembly';
 import type { Pose } from '../assembly/pose';
 import type { FlatSize, PostFormat } from '../paper/sizes';
@@ -21,6 +22,11 @@ export const RULE_IDS = [
   'post-size',
   'sheet-fit',
   'tip',
+  'captive',
+  'bind',
+  'grip',
+  'covered',
+  'stock',
 ] as const;
 export type RuleId = (typeof RULE_IDS)[number];
 export type Severity = 'blocks' | 'risk' | 'note';
@@ -45,7 +51,7 @@ export interface Finding {
   readonly measured: number;
   readonly limit: number;
   readonly unit: Unit;
-  readonly drive: { readonly open: number };
+  readonly drive: State;
   /** Openings between which it holds, where that is more than one. */
   readonly span?: { readonly from: number; readonly to: number };
   readonly message: string;
@@ -60,19 +66,21 @@ export interface Finding {
   readonly remedies?: readonly Remedy[];
   /** Where no single parameter clears it: the nearest try, and what was still found then. */
   readonly nearest?: Remedy & { readonly left: string };
+  /** The card is too large to look for remedies of all its findings at once: none were looked for yet. */
+  readonly unsought?: true;
 }
 
 /** What a rule says of one finding; what is left out is as in most: in mm, with the card flat, nothing to light. */
 export type Draft = Pick<Finding, 'rule' | 'severity' | 'mechanism' | 'measured' | 'aspect' | 'message'> &
   Partial<Pick<Finding, 'piece' | 'limit' | 'unit' | 'span' | 'subjects' | 'levers'>> & {
-    /** Opening where it happens, degrees. */
-    readonly open?: number;
+    /** Where it happens; open flat unless said. */
+    readonly at?: State;
     /** What it is about, where that is not the mechanism it is laid to. */
     readonly about?: string;
   };
 
 /** The one place where findings are made. */
-export function finding({ open = 180, about, ...draft }: Draft): Finding {
+export function finding({ at = FLAT, about, ...draft }: Draft): Finding {
   return {
     piece: '',
     limit: 0,
@@ -80,7 +88,7 @@ export function finding({ open = 180, about, ...draft }: Draft): Finding {
     subjects: [],
     levers: [],
     ...draft,
-    drive: { open },
+    drive: at,
     id: [draft.rule, about ?? draft.mechanism, draft.aspect].join(' '),
   };
 }
@@ -105,6 +113,8 @@ export interface Evidence {
   readonly closed: Pose | null;
   /** Poses from closed to open, as far as the travel goes. */
   readonly travel: readonly Pose[];
+  /** Poses of every other drive's travel, at several openings. */
+  readonly byHand: readonly Pose[];
   /** It is only asked whether something is found, not how large it is: searches ask so many times. */
   readonly rough?: boolean;
 }

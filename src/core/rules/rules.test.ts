@@ -1,14 +1,14 @@
 import { buildAssembly } from '../build/build';
 import { card, findings as find, stand } from '../tests/cards';
 import { setParameter } from '../document/fields';
-import { findRemedies, gather, prove, setLever } from '../proof/prove';
+import { gather, prove, seek, setLever } from '../proof/prove';
 import { roomOf } from '../proof/room';
 import { whatIf } from '../proof/what-if';
 import { ENVELOPES, POST_FORMATS, SHEETS } from '../paper/sizes';
 import { GSM_PER_LB_COVER } from '../paper/stocks';
 import { leastClearance, thicknessMap, type Finding } from './index';
 import { widthOf } from './glue-room';
-import { poseAt } from '../assembly/pose';
+import { poseOpen } from '../assembly/pose';
 import { piercings } from './collision';
 
 describe('published sizes', () => {
@@ -55,7 +55,7 @@ describe('overhang', () => {
   test('its remedies go to the limit exactly, and clear it', () => {
     const design = stand(card(), 'step-fold', { depth: 60, height: 50, width: 40 });
     const [finding] = find(design, 'overhang');
-    const remedies = findRemedies(design, finding, [finding]);
+    const remedies = seek(design, finding, [finding]).remedies!;
     expect(Object.fromEntries(remedies.map((r) => [r.parameter, r.value]))).toEqual({
       depth: 50,
       height: 40,
@@ -112,7 +112,7 @@ describe('collision', () => {
     const assembly = buildAssembly(crossing);
     const evidence = gather(crossing, 'pattern', 0, assembly);
     for (const open of [30, 60, 90]) {
-      const pose = poseAt(assembly, open);
+      const pose = poseOpen(assembly, open);
       const hits = piercings(evidence, pose);
       // Doubling every paper's edges cannot change what is found: the same poses, facets in the other order.
       const turned = {
@@ -141,11 +141,11 @@ test('clearance of two steps side by side is the gap between them', () => {
       offset: 30,
     }),
   );
-  expect(leastClearance(assembly, poseAt(assembly, 90))!.mm).toBeCloseTo(20, 6);
+  expect(leastClearance(assembly, poseOpen(assembly, 90))!.mm).toBeCloseTo(20, 6);
   expect(
     leastClearance(
       buildAssembly(stand(card(), 'step-fold', {})),
-      poseAt(buildAssembly(stand(card(), 'step-fold', {})), 90),
+      poseOpen(buildAssembly(stand(card(), 'step-fold', {})), 90),
     ),
   ).toBeNull();
 });
@@ -159,7 +159,7 @@ test('web: the strip between two slits, measured, and its remedies clear it', ()
   });
   const [finding] = find(design, 'web');
   expect(finding.measured).toBeCloseTo(2, 1);
-  const remedies = findRemedies(design, finding, [finding]);
+  const remedies = seek(design, finding, [finding]).remedies!;
   expect(remedies.length).toBeGreaterThan(0);
   for (const r of remedies) expect(find(setLever(design, r.mechanism, r.parameter, r.value), 'web')).toHaveLength(0);
   expect(find(stand(card(), 'step-fold', {}), 'web')).toHaveLength(0);
@@ -211,7 +211,7 @@ describe('flat-fold and flex', () => {
     });
     const [finding] = find(design, 'flat-fold');
     expect(finding.measured).toBeCloseTo(5, 9);
-    const remedies = findRemedies(design, finding, [finding]);
+    const remedies = seek(design, finding, [finding]).remedies!;
     expect(remedies.map((r) => `${r.parameter} ${r.value}`)).toEqual(expect.arrayContaining(['riser 25', 'tread 45']));
   });
   test('cut from the page, riser and tread that do not add up are named', () => {
@@ -254,7 +254,7 @@ describe('thickness', () => {
 test('gutter-relief asks for the paper that folds inside', () => {
   const [finding] = find(stand(card(), 'v-fold', { relief: 0.1, size: 50 }), 'gutter-relief');
   expect(finding.limit).toBeGreaterThanOrEqual(0.5);
-  expect(findRemedies(stand(card(), 'v-fold', { relief: 0.1, size: 50 }), finding, [finding])[0].parameter).toBe(
+  expect(seek(stand(card(), 'v-fold', { relief: 0.1, size: 50 }), finding, [finding]).remedies![0].parameter).toBe(
     'relief',
   );
 });

@@ -1,9 +1,10 @@
 /** `sweep`: the same as overhang through the whole travel, where the card must stay inside its outline. */
+import type { State } from '../drives';
 import { onFacet, type Pose } from '../assembly/pose';
 import type { Assembly } from '../assembly/assembly';
 import { OVERHANG_FROM_MM } from '../tolerance';
 import { baseExtent, finding, leversOf, type Finding, type Rule } from './rule';
-import { atDeg, wordsFor } from './words';
+import { atState, wordsFor } from './words';
 
 /**
  * How far a pose reaches past the cylinder that the fore edges sweep, and past the ends of the gutter, mm; negative:
@@ -43,12 +44,12 @@ export const sweep: Rule = {
     const say = wordsFor(evidence);
     const out: Finding[] = [];
     for (const m of assembly.mechanisms) {
-      let worst: { past: number; open: number; side: 'fore' | 'ends' } | null = null;
+      let worst: { past: number; at: State; side: 'fore' | 'ends' } | null = null;
       for (const pose of travel) {
         const past = reachPast(assembly, pose, (id) => id === m.id);
         if (!past) continue;
         for (const side of ['fore', 'ends'] as const)
-          if (past[side] > (worst?.past ?? OVERHANG_FROM_MM)) worst = { past: past[side], open: pose.openDeg, side };
+          if (past[side] > (worst?.past ?? OVERHANG_FROM_MM)) worst = { past: past[side], at: pose.state, side };
       }
       if (!worst) continue;
       const fore = worst.side === 'fore';
@@ -59,10 +60,10 @@ export const sweep: Rule = {
           severity: 'risk',
           mechanism: m.id,
           measured: worst.past,
-          open: worst.open,
+          at: worst.at,
           aspect: worst.side,
           message:
-            `${say.title(m.id)} sweeps ${say.mm(worst.past)} past ${where} ${atDeg(worst.open)}, ` +
+            `${say.title(m.id)} sweeps ${say.mm(worst.past)} past ${where} ${atState(worst.at)}, ` +
             'where it must stay inside.',
           subjects: assembly.facets.filter((f) => f.mechanism === m.id).map((f) => f.id),
           levers: [

@@ -1,4 +1,5 @@
 /** `thickness`: the closed stack, layer by layer where it really lies. A map, not a sum. */
+import { CLOSED } from '../drives';
 import { onFacet, type Pose } from '../assembly/pose';
 import { ringsOf, type Region } from '../plane/polygon';
 import { caliperOf, finding, type Evidence, type Rule } from './rule';
@@ -14,6 +15,17 @@ export interface ThicknessMap {
   readonly mm: Float32Array;
   readonly layers: Uint16Array;
   readonly greatest: { readonly mm: number; readonly layers: number; readonly at: readonly [number, number] };
+}
+
+const stacks = new WeakMap<Evidence, ThicknessMap | null>();
+/** The map of the evidence's closed pose, worked out once for all who ask; null where it does not close. */
+export function closedStack(evidence: Evidence): ThicknessMap | null {
+  let map = stacks.get(evidence);
+  if (map === undefined) {
+    map = evidence.closed && thicknessMap(evidence, evidence.closed);
+    stacks.set(evidence, map);
+  }
+  return map;
 }
 
 /** Cells along the longer side; a strip narrower than a cell is not seen. */
@@ -34,7 +46,12 @@ export function thicknessMap(evidence: Pick<Evidence, 'assembly' | 'brief'>, clo
       ...(l.foam.length > 0 ? [{ rings: rings(l.foam), caliper: l.foamMm }] : []),
     ];
   });
-  const layers = [...facets, ...stuck];
+  const pads = assembly.foam.flatMap(({ piece, facet, region, thickMm }) => {
+    const i = assembly.facets.findIndex((f) => f.piece === piece && f.id === facet);
+    const rings = region.flatMap(ringsOf).map((ring) => ring.map((p) => onFacet(closed, i, p)));
+    return i < 0 ? [] : [{ rings, caliper: thickMm }];
+  });
+  const layers = [...facets, ...stuck, ...pads];
   const points = layers.flatMap((l) => l.rings.flat());
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
   for (const [x, y] of points) {
@@ -105,9 +122,10 @@ export const thickness: Rule = {
   id: 'thickness',
   needs: 'closed',
   check: (evidence) => {
-    const { brief, closed } = evidence;
-    if (!closed || !brief.post) return [];
-    const { greatest } = thicknessMap(evidence, closed);
+    const { brief } = evidence;
+    const map = brief.post && closedStack(evidence);
+    if (!map || !brief.post) return [];
+    const { greatest } = map;
     const { most, least, name } = brief.post;
     const over = greatest.mm > most.thickMm;
     const under = least !== undefined && greatest.mm < least.thickMm;
@@ -122,7 +140,7 @@ export const thickness: Rule = {
         piece: 'card',
         measured: greatest.mm,
         limit,
-        open: 0,
+        at: CLOSED,
         aspect: over ? 'most' : 'least',
         message:
           `Closed it is ${say.fine(greatest.mm)} thick (${greatest.layers} layers at ${say.place(greatest.at)}); ` +

@@ -1,4 +1,5 @@
 /** `tip`: what floats or stands has the middle of its weight well over what carries it. */
+import { openTo } from '../drives';
 import { WELD_MM } from '../tolerance';
 import { finding, leversOf, type Finding, type Rule } from './rule';
 import { wordsFor } from './words';
@@ -23,7 +24,7 @@ export const tip: Rule = {
           piece: m.host?.piece,
           measured: margin,
           limit: LEAST_TIP_MM,
-          open: 90,
+          at: openTo(90),
           aspect: 'weight',
           message:
             margin < 0

@@ -1,5 +1,5 @@
 /** What findings say they measured, on whom they lay it, and which fields they point to. */
-import { poseAt } from '../assembly/pose';
+import { poseOpen } from '../assembly/pose';
 import { buildAssembly } from '../build/build';
 import { ringArea, ringsOf } from '../plane/polygon';
 import { card, findings, layered, stand } from '../tests/cards';
@@ -22,7 +22,7 @@ describe('the map of the closed stack', () => {
     ['a step', stand(card(180, 90, 120), 'step-fold', { depth: 30, height: 20, width: 60 })],
   ])('%s: cells by their layers give back the area of all paper, and its middle', (_, design) => {
     const assembly = buildAssembly(design);
-    const closed = poseAt(assembly, 0);
+    const closed = poseOpen(assembly, 0);
     const map = thicknessMap({ assembly, brief: { stock: () => ({ caliperMm: 0.3 }) } } as never, closed);
     let [cells, along, away] = [0, 0, 0];
     map.layers.forEach((n, k) => {

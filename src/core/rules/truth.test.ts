@@ -1,6 +1,6 @@
 /** What was once proved clear although it was wrong, and what was blocked although it was right: kinds of each. */
 import fc from 'fast-check';
-import { poseAt } from '../assembly/pose';
+import { poseOpen } from '../assembly/pose';
 import { buildAssembly } from '../build/build';
 import { withTemplate } from '../build/bring';
 import { readTemplate } from '../formats/template-read';
@@ -133,7 +133,7 @@ test('an uneven base keeps its true ends: 160 from -50 to 110, not 220', () => {
   const { foot, head, reachA, reachB } = baseExtent(a);
   expect([foot, head].map(Math.abs).sort((p, q) => p - q)).toEqual([expect.closeTo(50, 6), expect.closeTo(110, 6)]);
   expect(reachA + reachB).toBeCloseTo(140, 6);
-  expect(closedSize({ assembly: a, closed: poseAt(a, 0) }).alongMm).toBeCloseTo(160, 6);
+  expect(closedSize({ assembly: a, closed: poseOpen(a, 0) }).alongMm).toBeCloseTo(160, 6);
   // What sticks out near a corner is past the end it is nearest to, counted from the middle of this base.
   const low = foot > -60;
   const far = low ? 1 : -1;
@@ -149,7 +149,7 @@ test('an uneven base keeps its true ends: 160 from -50 to 110, not 220', () => {
       y,
     });
     const on = buildAssembly(flag);
-    const past = overhangOf(on, poseAt(on, 0));
+    const past = overhangOf(on, poseOpen(on, 0));
     expect(Object.entries(past).filter(([, mm]) => mm > 0)).toEqual(side ? [[side, expect.closeTo(3, 3)]] : []);
   }
 });
@@ -182,7 +182,7 @@ describe('words that are true', () => {
     for (const tread of [45.004, 45.0499, 34.9501 + 10]) {
       expect(findings(glued(tread), 'flat-fold')).toEqual([]);
       expect(findings(glued(tread), 'flex')).toEqual([]);
-      expect(poseAt(buildAssembly(glued(tread)), 0.3).stop).toBeUndefined();
+      expect(poseOpen(buildAssembly(glued(tread)), 0.3).stop).toBeUndefined();
     }
     const [found] = findings(glued(45.051), 'flat-fold');
     expect(found.measured).toBeCloseTo(0.051, 6);

@@ -2,7 +2,7 @@
 import type { Piece } from '../pattern/pattern';
 import { narrowestNeck, sheetOf } from '../plane/web';
 import { dist2, distToSegment, type Vec2 } from '../plane/vec2';
-import { LEAST_STRUT_MM } from '../kinds/struts';
+import { LEAST_STRUT_MM } from '../kinds/figures/struts';
 import { partId } from '../ids';
 import { WELD_MM } from '../tolerance';
 import { finding, leversOf, type Evidence, type Finding, type Rule } from './rule';

@@ -1,7 +1,7 @@
 /** What is said follows the unit of the card, names instead of ids, labels instead of keys. */
 import { addMechanism } from '../document/standing';
 import { blankDesign, type Design } from '../document/design';
-import { fittingParameters } from '../document/fitting';
+import { fittingFace, fittingParameters } from '../document/fitting';
 import { labelOfLever, nameOfMechanism, nameOfPart, remedyWords } from '../document/words';
 import { matId, matOfId, idOfLayer, layerId, ownerOfId, partId, partOfId, wordsOfPart } from '../ids';
 import { KINDS, type ParameterValues } from '../kinds';
@@ -83,22 +83,29 @@ test('inches are said by the marks people cut by, and read as decimals between t
 
 test('new things start on whole mm, or on sixteenths of an inch', () => {
   const lengths = (values: ParameterValues): number[] =>
-    Object.values(values).flatMap((v): number[] =>
-      typeof v === 'number' ? [v] : Array.isArray(v) ? v.flatMap((item) => lengths(item as ParameterValues)) : [],
+    Object.entries(values).flatMap(([key, v]): number[] =>
+      // Angles are no lengths.
+      key === 'span' || key === 'at'
+        ? []
+        : typeof v === 'number'
+          ? [v]
+          : Array.isArray(v)
+            ? v.flatMap((item) => lengths(item as ParameterValues))
+            : [],
     );
   const host = { lengthMm: 177.3, reachA: 131.7, reachB: 118.2 };
   for (const kind of KINDS.keys()) {
-    for (const x of lengths(fittingParameters(kind, host, 'in'))) {
+    const onFace = KINDS.get(kind)!.mount === 'face';
+    const fitted = (units: 'mm' | 'in') =>
+      onFace
+        ? fittingFace(kind, { widthMm: 118.2, heightMm: 177.3 }, units)
+        : fittingParameters(kind, { ...host, reachA: 118.2 }, units);
+    for (const x of lengths(fitted('in'))) {
       const marks = (x / MM_PER_INCH) * 16;
       expect(Math.abs(marks - Math.round(marks))).toBeLessThan(1e-9);
     }
-    for (const x of lengths(fittingParameters(kind, host))) expect(Number.isInteger(x)).toBe(true);
-    const made = addMechanism(
-      blankDesign('new', 177.3, 118.2),
-      kind,
-      'card.gutter',
-      fittingParameters(kind, { ...host, reachA: 118.2 }, 'in'),
-    );
+    for (const x of lengths(fitted('mm'))) expect(Number.isInteger(x)).toBe(true);
+    const made = addMechanism(blankDesign('new', 177.3, 118.2), kind, undefined, fitted('in'));
     expect(
       prove({ ...made.design, units: 'in' }, 6).findings.filter(
         (f) => f.severity === 'blocks' && f.rule !== 'sheet-fit',

@@ -1,4 +1,5 @@
 /** How rules speak: lengths in the unit of the card, names instead of ids. */
+import { OPEN, openOf, type State } from '../drives';
 import type { Assembly } from '../assembly/assembly';
 import { CARD, ownerOfId, wordsOfPart } from '../ids';
 import { formatFine, formatSaid, MM_PER_INCH } from '../units/length';
@@ -65,8 +66,17 @@ export const RULE_WORDS: Readonly<Record<RuleId, string>> = {
   'post-size': 'Size for the post',
   'sheet-fit': 'Fits its sheet',
   tip: 'Stands upright',
+  captive: 'Stays in',
+  bind: 'Moves free',
+  grip: 'Can be taken hold of',
+  covered: 'Shows what it should',
+  stock: 'Stiff enough to move',
 };
 
-/** An opening as a maker says it. */
-export const atDeg = (open: number): string =>
-  open < 0.05 ? 'when closed' : open > 179.95 ? 'open flat' : `at ${open.toFixed(0)}°`;
+/** A state as a maker says it: by the opening, and by what else is moved. */
+export function atState(state: State): string {
+  const open = openOf(state);
+  const opening = open < 0.05 ? 'when closed' : open > 179.95 ? 'open flat' : `at ${open.toFixed(0)}°`;
+  const others = Object.entries(state).filter(([id, value]) => id !== OPEN && Math.abs(value) > 0.05);
+  return [opening, ...others.map(([id, value]) => `${wordsOfPart(id)} at ${value.toFixed(0)}`)].join(', ');
+}

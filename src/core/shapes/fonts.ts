@@ -45,9 +45,15 @@ export function provideFont(id: string, bytes: ArrayBuffer): void {
 }
 export const fontShelved = (id: string): boolean => shelf.has(id);
 
+/** What plain text is set in, where no font is named. */
+export const PLAIN_FONT = 'josefin-sans';
+
 /** Ids of the fonts that a document, or a part of one, sets text in. */
-export const fontsNamed = (value: unknown): string[] =>
-  FONTS.map((f) => f.id).filter((id) => JSON.stringify(value)?.includes(`"font":"${id}"`));
+export function fontsNamed(value: unknown): string[] {
+  const json = JSON.stringify(value) ?? '';
+  const plain = json.includes('"text":"');
+  return FONTS.map((f) => f.id).filter((id) => json.includes(`"font":"${id}"`) || (plain && id === PLAIN_FONT));
+}
 
 export function fontOf(id: string): Font {
   const known = parsed.get(id);

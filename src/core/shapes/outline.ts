@@ -17,6 +17,8 @@ import { textRegion } from './text';
 
 /** Outlines of more points are not cut from card. */
 export const MOST_POINTS = 60_000;
+/** A shape that is thinner than this, mm, is a line and holds no paper. */
+const THINNEST_MM = 0.001;
 const DEEPEST = 12;
 
 /** Outline of a shape, mm, y up, where it was drawn. Throws ShapeError with what is wrong and what would be right. */
@@ -36,13 +38,18 @@ function resolve(shape: Shape, shelf: ShapeShelf, depth: number): Region {
   if (depth > DEEPEST) throw new ShapeError('the shape is made of itself by way of others; take one of them out');
   const region = drawn(shape, shelf, depth);
   if (region.length === 0) throw new ShapeError('the shape has no area; an outline must enclose something');
-  checkPoints(region);
+  checkOutline(region);
   return region;
 }
 
-function checkPoints(region: Region): void {
+/** What can be cut: not too many points, and not as thin as a line. */
+function checkOutline(region: Region): void {
   if (cornerCount(region) > MOST_POINTS)
     throw new ShapeError(`the outline has more than ${MOST_POINTS} points; simplify it`);
+  const { min, max } = regionBox(region);
+  const least = Math.min(max[0] - min[0], max[1] - min[1]);
+  if (!(least >= THINNEST_MM))
+    throw new ShapeError(`the shape is less than ${THINNEST_MM} mm wide or high; give it a size that can be cut`);
 }
 
 function resolveAsset(asset: ShapeAsset, shelf: ShapeShelf, depth: number, steps: number): Region {
@@ -55,9 +62,9 @@ function resolveAsset(asset: ShapeAsset, shelf: ShapeShelf, depth: number, steps
           `outline has at most ${MOST_POINTS}: simplify it first, or take fewer`,
       );
     region = takeStep(region, step, (s) => resolve(s, shelf, depth + 1));
-    checkPoints(region);
     if (region.length === 0)
       throw new ShapeError(`step ${k + 1} of "${asset.name}" (${step.do}) leaves nothing of the shape`);
+    checkOutline(region);
   }
   return region;
 }

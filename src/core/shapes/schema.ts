@@ -15,6 +15,11 @@ export const assetId = Joi.string()
   .messages({ 'string.pattern.base': '{{#label}} must be small letters, digits and hyphens' });
 const box = { width: size.required(), height: size.required() };
 
+export const pathDataSchema = Joi.string()
+  .max(LONGEST_PATH)
+  .pattern(/^[\s]*[mM][\s\d,.eE+\-MmLlHhVvCcSsQqTtAaZz]*$/)
+  .messages({ 'string.pattern.base': '{{#label}} must be SVG path data that starts with M' });
+
 /** Shapes of one key, by that key. */
 const SOURCES: Readonly<Record<string, Joi.Schema>> = {
   circle: size,
@@ -30,10 +35,7 @@ const SOURCES: Readonly<Record<string, Joi.Schema>> = {
   arch: Joi.object(box),
   cloud: Joi.object({ ...box, bumps: Joi.number().integer().min(4).max(60).required() }),
   polygon: Joi.array().items(point).min(3).max(20_000),
-  path: Joi.string()
-    .max(LONGEST_PATH)
-    .pattern(/^[\s]*[mM][\s\d,.eE+\-MmLlHhVvCcSsQqTtAaZz]*$/)
-    .messages({ 'string.pattern.base': '{{#label}} must be SVG path data that starts with M' }),
+  path: pathDataSchema,
   text: Joi.object({
     string: Joi.string().max(LONGEST_TEXT).required(),
     font: Joi.valid(...FONTS.map((f) => f.id))

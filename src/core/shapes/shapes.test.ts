@@ -244,6 +244,12 @@ describe('operations', () => {
       /step 1 of "X" \(offset\) leaves nothing/,
     );
   });
+  test('a shape as thin as a line is refused, at a thousandth of a mm it is not', () => {
+    const high = (height: number) => worked({ circle: 10 }, { do: 'size', width: 20, height });
+    expect(() => high(1e-320)).toThrow(/less than 0\.001 mm wide or high/);
+    expect(() => high(0.00099)).toThrow(/less than 0\.001 mm/);
+    expect(high(0.0011)).toHaveLength(1);
+  });
   test('simplified within the tolerance, and the deviation is what was moved', () => {
     fc.assert(
       fc.property(size(0.05, 2), (tolerance) => {

@@ -1,6 +1,7 @@
 /** The cut list: what is cut from what, how large, how many, with which creases and glue. */
 import type { Assembly } from '../assembly/assembly';
 import { stockOf, type Design } from '../document/design';
+import { regionBox } from '../plane/polygon';
 import { drawPieces, makingOf } from './drawing';
 
 export interface CutListRow {
@@ -13,10 +14,12 @@ export interface CutListRow {
   readonly count: number;
   readonly creases: readonly { readonly id: string; readonly role: string; readonly made: string }[];
   readonly glue: readonly string[];
+  /** Foam, rivets, coins: counted and bought, not cut from a stock of the card. */
+  readonly counted?: true;
 }
 
 export function cutList(design: Design, assembly: Assembly): CutListRow[] {
-  return drawPieces(design, assembly).map((d) => {
+  const cut = drawPieces(design, assembly).map((d): CutListRow => {
     const piece = assembly.pieces.find((p) => p.id === d.id);
     const stock = stockOf(design, d.stock);
     return {
@@ -38,5 +41,31 @@ export function cutList(design: Design, assembly: Assembly): CutListRow[] {
       glue: (piece?.glue ?? []).map((g) => `${g.id} onto ${g.onto.facet}`),
     };
   });
+  return [...cut, ...foamRows(assembly), ...hardwareRows(assembly)];
 }
+
+/** Pads of foam by the box they are cut from. */
+const foamRows = ({ foam }: Assembly): CutListRow[] =>
+  foam.map(({ id, region, thickMm }) => {
+    const { min, max } = regionBox(region);
+    const [width_mm, height_mm] = [round(max[0] - min[0]), round(max[1] - min[1])];
+    return { ...BOUGHT, piece: id, title: `Foam, ${thickMm} mm`, width_mm, height_mm, stock: 'foam', count: 1 };
+  });
+
+/** Things of one sort are counted together. */
+function hardwareRows({ hardware }: Assembly): CutListRow[] {
+  const counts = new Map<string, number>();
+  for (const { what, count } of hardware) counts.set(what, (counts.get(what) ?? 0) + count);
+  return [...counts].map(([title, count]) => ({
+    ...BOUGHT,
+    piece: title.toLowerCase().replace(/[^a-z0-9]+/g, '-'),
+    title,
+    width_mm: 0,
+    height_mm: 0,
+    stock: 'bought',
+    count,
+  }));
+}
+const BOUGHT = { colour: '', creases: [], glue: [], counted: true as const };
+
 const round = (x: number): number => Math.round(x * 1000) / 1000;

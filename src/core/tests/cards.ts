@@ -9,7 +9,7 @@ export const card = (gutter = 200, reach = 100, reachB = reach): Design => {
   const plain = blankDesign('test', gutter, reach);
   return { ...plain, card: { ...plain.card, parameters: { ...plain.card.parameters, reachB } } };
 };
-export const stand = (d: Design, kind: string, parameters: ParameterValues, on = 'card.gutter'): Design =>
+export const stand = (d: Design, kind: string, parameters: ParameterValues, on?: string): Design =>
   addMechanism(d, kind, on, parameters).design;
 
 export const layered = (d: Design, ...layers: Partial<Layer>[]): Design => ({

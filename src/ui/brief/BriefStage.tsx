@@ -1,5 +1,6 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
+import { inSentence } from '@/core/document/words';
 import { ENVELOPE_EASE_MM, ENVELOPES, envelopeById, POST_FORMATS, postById } from '@/core/paper/sizes';
 import { foldCardParameters } from '@/core/kinds';
 import { cardValues, setParameter } from '@/core/document/fields';
@@ -25,7 +26,7 @@ export function BriefStage() {
         value={values[key]}
         unit={design.units}
         onChange={(v) =>
-          edit(`${p.label.toLowerCase()} ${formatLength(v ?? 0, design.units)} ${design.units}`, (d) =>
+          edit(`${inSentence(p.label)} ${formatLength(v ?? 0, design.units)} ${design.units}`, (d) =>
             [key, ...also].reduce((x, k) => setParameter(x, 'card', k, v), d),
           )
         }

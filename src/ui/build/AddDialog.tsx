@@ -2,10 +2,10 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import type { Picture } from '@/core/formats/picture';
-import { KINDS } from '@/core/kinds';
-import { addMechanism } from '@/core/document/standing';
-import { blankDesign } from '@/core/document/design';
-import { fittingParameters } from '@/core/document/fitting';
+import { GUTTER, KINDS, SIDES, type Kind, type Side } from '@/core/kinds';
+import { addMechanism, naturalMount } from '@/core/document/standing';
+import { blankDesign, CENTRE } from '@/core/document/design';
+import { fittingFace, fittingParameters } from '@/core/document/fitting';
 import { nameOfPart } from '@/core/document/words';
 import { formatLength } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
@@ -15,25 +15,33 @@ import { Choice } from '../common/Field';
 import { FoldingPicture } from '../common/PosedPicture';
 import { Sheet } from '../common/Sheet';
 
-const ANGLES = [12, 30, 48, 66, 84, 102, 120, 138, 156, 172];
+/** Places of the travel, in parts of it. */
+const ANGLES = [0.07, 0.17, 0.27, 0.37, 0.47, 0.57, 0.67, 0.77, 0.87, 0.955];
 /** A small card of each kind, posed by the solver itself; worked out once for the page. */
 const pictures = new Map<string, Promise<readonly Picture[]>>();
-function framesOf(kind: string): Promise<readonly Picture[]> {
-  const known = pictures.get(kind);
+function framesOf(id: string): Promise<readonly Picture[]> {
+  const known = pictures.get(id);
   if (known) return known;
-  const card = blankDesign(kind, 120, 80);
-  const small = addMechanism(
-    card,
-    kind,
-    'card.gutter',
-    fittingParameters(kind, { lengthMm: 120, reachA: 80, reachB: 80 }),
-  ).design;
+  const card = blankDesign(id, 120, 80);
+  const kind = KINDS.get(id)!;
+  const small =
+    kind.mount === 'crease'
+      ? addMechanism(card, id, GUTTER, fittingParameters(id, { lengthMm: 120, reachA: 80, reachB: 80 }))
+      : addMechanism(card, id, ON_PICTURE, fittingFace(id, { widthMm: 80, heightMm: 120 }));
   const asked = engine('shape')
-    .frames({ ...small, dressing: [] }, ANGLES)
+    .moving({ ...small.design, dressing: [] }, ANGLES, PICTURE_OPEN)
     .then((a) => (a.ok ? a.value : []));
-  pictures.set(kind, asked);
+  pictures.set(id, asked);
   return asked;
 }
+/** What is moved by hand is shown on the leaf that lies before the reader. */
+const ON_PICTURE = { on: 'leafA', mount: { ...CENTRE, side: 'inside' as const } };
+const PICTURE_OPEN = 150;
+
+const MOUNTS = [
+  { id: 'crease', name: 'a crease' },
+  { id: 'face', name: 'a face' },
+] as const;
 
 export function AddDialog() {
   const adding = useStudio((s) => s.adding);
@@ -42,11 +50,17 @@ export function AddDialog() {
   const { units } = design;
   const { add, edit, select, light } = useActions();
   const host = scene?.hosts.find((h) => h.crease === adding);
-  const stand = (kind: string): void => {
-    if (!host) return;
+  const [side, setSide] = useState<Side>('outside');
+  const face = scene?.faces.find((f) => f.facet === adding);
+  const put = (kind: Kind): void => {
+    const where = kind.mount === 'crease' ? host?.crease : face?.facet;
+    if (where === undefined) return;
     let made = '';
-    edit(`${KINDS.get(kind)!.title} on ${nameOfPart(design, host.crease)}`, (d) => {
-      const added = addMechanism(d, kind, host.crease, fittingParameters(kind, host, d.units));
+    edit(`${kind.title} on ${nameOfPart(design, where)}`, (d) => {
+      const added =
+        kind.mount === 'crease'
+          ? addMechanism(d, kind.id, where, fittingParameters(kind.id, host!, d.units))
+          : addMechanism(d, kind.id, { on: where, mount: { ...CENTRE, side } }, fittingFace(kind.id, face!, d.units));
       made = added.id;
       return added.design;
     });
@@ -54,28 +68,56 @@ export function AddDialog() {
     light([]);
     add(null);
   };
+  const kinds = [...KINDS.values()].filter((k) => k.mount === (face ? 'face' : 'crease'));
+  const cover = naturalMount(design, 'volvelle').on;
   return (
-    <Sheet title="Stand something on a crease" shown={adding !== null} onClose={() => add(null)} width={860}>
-      {host && (
+    <Sheet title="Put something on" shown={adding !== null} onClose={() => add(null)} width={860}>
+      {(host || face) && (
         <>
-          <Choice
-            asList
-            label="Crease"
-            value={host.crease}
-            choices={(scene?.hosts ?? []).map((h) => ({
-              id: h.crease,
-              name: `${nameOfPart(design, h.crease)} · ${formatLength(h.lengthMm, units)} ${units}`,
-            }))}
-            onChange={(c) => add(c)}
-          />
+          <Box display="flex" gap="22px" flexWrap="wrap" alignItems="center">
+            <Choice
+              label="On"
+              value={face ? 'face' : 'crease'}
+              choices={MOUNTS}
+              onChange={(mount) => add(mount === 'face' ? cover : GUTTER)}
+            />
+            {face ? (
+              <>
+                <Choice
+                  asList
+                  label="Facet"
+                  value={face.facet}
+                  choices={(scene?.faces ?? []).map((f) => ({ id: f.facet, name: nameOfPart(design, f.facet) }))}
+                  onChange={(f) => add(f)}
+                />
+                <Choice
+                  label="Side"
+                  value={side}
+                  choices={SIDES.map((id) => ({ id, name: id }))}
+                  onChange={(s) => setSide(s as Side)}
+                />
+              </>
+            ) : (
+              <Choice
+                asList
+                label="Crease"
+                value={host!.crease}
+                choices={(scene?.hosts ?? []).map((h) => ({
+                  id: h.crease,
+                  name: `${nameOfPart(design, h.crease)} · ${formatLength(h.lengthMm, units)} ${units}`,
+                }))}
+                onChange={(c) => add(c)}
+              />
+            )}
+          </Box>
           <Box display="grid" gridTemplateColumns="1fr 1fr 1fr" gap="14px" mt="10px">
-            {[...KINDS.values()].map((k, i) => (
+            {kinds.map((k, i) => (
               <chakra.button
                 {...TILE}
                 key={k.id}
                 data-first={i === 0 ? '' : undefined}
                 data-kind={k.id}
-                onClick={() => stand(k.id)}
+                onClick={() => put(k)}
                 p="12px"
               >
                 <KindPicture kind={k.id} title={k.title} />
@@ -83,7 +125,7 @@ export function AddDialog() {
                   {k.title}
                 </Box>
                 <Box className="dim" fontSize="13px">
-                  {SAYS[k.id]}
+                  {k.says}
                 </Box>
               </chakra.button>
             ))}
@@ -93,15 +135,6 @@ export function AddDialog() {
     </Sheet>
   );
 }
-
-const SAYS: Readonly<Record<string, string>> = {
-  'step-fold': 'A box step, cut through the fold or glued over it. Stands square when the card is at 90°.',
-  'plane-stack': 'Planes that stand one behind the other, each tied back by a platform others can stand on.',
-  'strut-figure': 'A silhouette cut free from the page, on feet, held from its high points by struts.',
-  'half-cut': 'The part of a silhouette past the fold stays up when the leaf behind folds away.',
-  'floating-band': 'A band between two slits lifts a figure off the crease, folded on its own axis.',
-  'v-fold': 'A glued piece whose spine rises out of the crease as the card opens.',
-};
 
 function KindPicture({ kind, title }: { kind: string; title: string }) {
   const [frames, setFrames] = useState<readonly Picture[]>([]);

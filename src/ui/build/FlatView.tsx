@@ -1,14 +1,9 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import { useMemo } from 'react';
-import { perforationCuts } from '@/core/pattern/making';
-import { stockOf } from '@/core/document/design';
-import { nameOfPart } from '@/core/document/words';
-import { makingOf } from '@/core/sheets/drawing';
-import { FacetLayers } from '../dress/FacetLayers';
+import { CreaseLights, FacetLights } from './FlatLights';
+import { FlatFacets, FlatGrabs, FlatLines } from './FlatSheet';
 import { StrutHandles } from './StrutHandles';
-import type { Ring } from '@/core/plane/polygon';
-import { pale } from '../common/files';
 import { useActions, useStudio } from '@/store/context';
 import type { Scene, ScenePiece } from '@/workers/protocol';
 
@@ -59,8 +54,6 @@ function placePieces(pieces: readonly ScenePiece[]): { placed: Placed[]; width: 
   };
 }
 
-const path = (rings: readonly Ring[]): string => rings.map((r) => `M${r.map((p) => p.join(' ')).join('L')}Z`).join('');
-
 /** `onFacet`: what a click on a facet does, where that is not selecting its mechanism. */
 export function FlatView({ onFacet }: { onFacet?: (facet: string) => void }) {
   const scene = useStudio((s) => s.scene);
@@ -97,18 +90,8 @@ export function FlatView({ onFacet }: { onFacet?: (facet: string) => void }) {
 }
 
 function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) => void }) {
-  const selected = useStudio((s) => s.selected);
-  const chosen = useStudio((s) => s.facet);
-  const lit = useStudio((s) => s.lit);
-  const findings = useStudio((s) => s.proof?.findings);
-  const { select, light, add } = useActions();
+  const { light } = useActions();
   const { placed, width, height } = useMemo(() => placePieces(scene.pieces), [scene]);
-  const hosts = useMemo(() => new Set(scene.hosts.map((h) => h.crease)), [scene]);
-  const bad = useMemo(
-    () => new Set(findings?.filter((f) => f.severity === 'blocks').flatMap((f) => f.subjects) ?? []),
-    [findings],
-  );
-  const { design } = scene;
   return (
     <svg
       role="group"
@@ -140,98 +123,11 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
           transform={`translate(${dx} ${placedTop(placed, height) - dy}) scale(1 -1)`}
           data-piece={piece.id}
         >
-          {scene.facets
-            .filter((f) => f.piece === piece.id)
-            .map((f) => {
-              const on = lit.includes(f.id) || chosen === f.id;
-              return (
-                <path
-                  key={f.id}
-                  className="facet"
-                  data-facet={f.id}
-                  d={path(f.rings)}
-                  fillRule="evenodd"
-                  fill={on ? 'var(--accent-wash)' : pale(f.colour ?? stockOf(design, piece.stock).insideColour)}
-                  stroke={
-                    bad.has(f.id)
-                      ? 'var(--bad)'
-                      : on || (f.mechanism === selected && selected !== 'card')
-                        ? 'var(--accent)'
-                        : 'none'
-                  }
-                  strokeWidth={1.6}
-                  style={{ vectorEffect: 'non-scaling-stroke' }}
-                  onPointerEnter={() => light([f.id])}
-                  onClick={() => (onFacet ? onFacet(f.id) : select(f.mechanism))}
-                >
-                  <title>{nameOfPart(design, f.id)}</title>
-                </path>
-              );
-            })}
-          {scene.facets
-            .filter((f) => f.piece === piece.id)
-            .map((f) => (
-              <FacetLayers key={f.id} facet={f} scene={scene} />
-            ))}
-          {scene.glue
-            .filter((g) => g.piece === piece.id)
-            .map((g) => (
-              <path
-                key={g.id}
-                d={path([g.outline])}
-                fill="url(#glue-hatch)"
-                className={`line glue${lit.includes(g.id) ? ' lit' : ''}`}
-                style={{ fill: 'url(#glue-hatch)' }}
-              />
-            ))}
-          {piece.rings.length > 1 && (
-            <path data-window="" d={path(piece.rings.slice(1))} fill="url(#window-hatch)" pointerEvents="none" />
-          )}
-          <path className="line cut" d={path(piece.rings)} />
-          {(['cut', 'mark'] as const).map((role) => (
-            <path
-              key={role}
-              className={`line ${role}`}
-              d={scene.cuts
-                .filter((c) => c.piece === piece.id && c.mark === (role === 'mark'))
-                .map((c) => `M${c.a.join(' ')}L${c.b.join(' ')}`)
-                .join('')}
-            />
-          ))}
-          {scene.creases
-            .filter((c) => c.piece === piece.id)
-            .map((c, i) =>
-              c.segments.map((s, k) => {
-                const d = `M${s.a.join(' ')}L${s.b.join(' ')}`;
-                const make = makingOf(design, c.id, c.role);
-                // What is cut of a perforation, and the paper that stays between.
-                const cuts =
-                  make.way === 'perforate'
-                    ? perforationCuts(s, make.cutMm, make.gapMm)
-                        .map((q) => `M${q.a.join(' ')}L${q.b.join(' ')}`)
-                        .join('') || null
-                    : null;
-                return (
-                  <g key={`${c.id}${i}.${k}`}>
-                    <path
-                      className={`line ${cuts ? 'perforated' : c.role}${lit.includes(c.id) ? ' lit' : ''}`}
-                      d={cuts ?? d}
-                    />
-                    {hosts.has(c.id) && (
-                      <path
-                        className="grab"
-                        d={d}
-                        data-crease={c.id}
-                        onPointerEnter={() => light([c.id])}
-                        onClick={() => add(c.id)}
-                      >
-                        <title>{`${nameOfPart(design, c.id)}, ${c.role}: stand something on it`}</title>
-                      </path>
-                    )}
-                  </g>
-                );
-              }),
-            )}
+          <FlatFacets scene={scene} piece={piece} onFacet={onFacet} />
+          <FacetLights scene={scene} piece={piece.id} />
+          <FlatLines scene={scene} piece={piece} />
+          <CreaseLights scene={scene} piece={piece.id} />
+          <FlatGrabs scene={scene} piece={piece.id} />
           <StrutHandles scene={scene} piece={piece.id} />
         </g>
       ))}

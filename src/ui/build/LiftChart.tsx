@@ -1,4 +1,5 @@
 'use client';
+import { openOf } from '@/core/drives';
 import { Box, chakra } from '@chakra-ui/react';
 import { formatLength } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
@@ -10,7 +11,7 @@ const [W, H] = [250, 84];
 /** A measure over the whole opening, with the pose's own place on it; click to go there. */
 export function LiftChart({ id, measure, label }: { id: string; measure: string; label: string }) {
   const design = useStudio((s) => s.design);
-  const openDeg = useStudio((s) => s.openDeg);
+  const openDeg = useStudio((s) => openOf(s.state));
   const now = useStudio((s) => s.pose?.measures[id]?.[measure]);
   const { scrub } = useActions();
   const { value } = useAsk(JSON.stringify([id, design.mechanisms, design.card, design.shapes]), () =>

@@ -1,15 +1,26 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
-import { useEffect } from 'react';
+import { useEffect, useState } from 'react';
+import { inSentence } from '@/core/document/words';
 import type { ListItem, Parameter, ParameterValue } from '@/core/kinds';
 import { setParameter } from '@/core/document/fields';
 import type { Shape } from '@/core/shapes/shape';
+import { LONGEST_TEXT } from '@/core/shapes/text';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
 import { engine } from '@/workers/client';
 import { Action, NumberField } from '../common/Field';
 import { useAsk } from '../shapes/useAsk';
 import { RoomBar } from './RoomBar';
 import { ShapeField } from './ShapeField';
+
+/** Lists that the program can fill by itself. */
+const FOUND: readonly string[] = ['struts', 'feet'];
+/** An entry with what its fields start from. */
+const plainEntry = (p: Parameter): ListItem =>
+  Object.fromEntries(p.fields!.filter((f) => f.default !== null).map((f) => [f.key, f.default])) as ListItem;
+/** One of a list, by its name: "Windows" has a "Window". */
+const oneOf = (p: Parameter): string =>
+  p.key === 'planes' ? 'Plane' : p.label.replace(/s$/, '').replace('Feet', 'Foot');
 
 /** A list of places or planes: each entry with its numbers and their room; or left to the program. */
 export function ListField({ id, parameter: p, value }: { id: string; parameter: Parameter; value: ParameterValue }) {
@@ -18,20 +29,24 @@ export function ListField({ id, parameter: p, value }: { id: string; parameter: 
   const auto = value === p.word;
   const items = Array.isArray(value) ? (value as readonly ListItem[]) : [];
   const { value: sheet } = useAsk(
-    p.word ? JSON.stringify([id, design.mechanisms.find((m) => m.id === id)?.parameters, design.shapes]) : '',
+    FOUND.includes(p.key)
+      ? JSON.stringify([id, design.mechanisms.find((m) => m.id === id)?.parameters, design.shapes])
+      : '',
     () => engine('shape').struts(design, id),
   );
   const put = (label: string, next: ParameterValue): void => edit(label, (d) => setParameter(d, id, p.key, next));
   const byHand = (): void => {
+    if (!FOUND.includes(p.key)) return put(`${inSentence(p.label)} by hand`, [plainEntry(p)]);
     const found = (p.key === 'struts' ? sheet?.struts : sheet?.feet) ?? [];
     put(
-      `${p.label.toLowerCase()} by hand`,
+      `${inSentence(p.label)} by hand`,
       found.map(({ x, width }) => ({ x: Math.round(x * 100) / 100, width: Math.round(width * 100) / 100 })),
     );
   };
   const fresh = (): ListItem => {
     const last = items[items.length - 1];
-    if (p.word) return { x: last ? (last.x as number) + 15 : 0, width: (last?.width as number) ?? 6 };
+    if (FOUND.includes(p.key)) return { x: last ? (last.x as number) + 15 : 0, width: (last?.width as number) ?? 6 };
+    if (p.key !== 'planes') return last ?? plainEntry(p);
     return {
       depth: Math.max(2, Math.round(((last?.depth as number) ?? 30) * 0.6)),
       base: last ? ((last.base ?? 0) as number) + (last.height as number) : 0,
@@ -57,15 +72,15 @@ export function ListField({ id, parameter: p, value }: { id: string; parameter: 
               By hand
             </Action>
           ) : (
-            <Action small onClick={() => put(`${p.label.toLowerCase()} found`, p.word!)}>
-              Find them
+            <Action small onClick={() => put(`${inSentence(p.label)} ${p.word}`, p.word!)}>
+              {FOUND.includes(p.key) ? 'Find them' : 'None'}
             </Action>
           ))}
         {!auto && (
           <Action
             small
             aria-label={`Add to ${p.label}`}
-            onClick={() => put(`one more of ${p.label.toLowerCase()}`, [...items, fresh()])}
+            onClick={() => put(`one more of ${inSentence(p.label)}`, [...items, fresh()])}
           >
             +
           </Action>
@@ -82,13 +97,41 @@ export function ListField({ id, parameter: p, value }: { id: string; parameter: 
             p.word || items.length > 1
               ? () =>
                   put(
-                    `one of ${p.label.toLowerCase()} less`,
+                    `one of ${inSentence(p.label)} less`,
                     items.filter((_, i) => i !== k),
                   )
               : undefined
           }
         />
       ))}
+    </Box>
+  );
+}
+
+/** A line of text, kept when it is left. */
+function TextField({ label, value, onChange }: { label: string; value: string; onChange: (text: string) => void }) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const commit = (): void => {
+    if (typed !== null && typed !== value) onChange(typed);
+    setTyped(null);
+  };
+  return (
+    <Box display="flex" alignItems="center" gap="8px" mb="10px">
+      <span style={{ flex: 1 }}>{label}</span>
+      <chakra.input
+        aria-label={label}
+        value={typed ?? value}
+        maxLength={LONGEST_TEXT}
+        onChange={(e) => setTyped(e.currentTarget.value)}
+        onBlur={commit}
+        onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+        width="150px"
+        height="28px"
+        bg="field"
+        border="1px solid var(--rule)"
+        borderRadius="card"
+        px="6px"
+      />
     </Box>
   );
 }
@@ -111,19 +154,19 @@ function Entry({
   const store = useStudioStore();
   const { edit, showPreview } = useActions();
   const path = (key: string): string => `${p.key}[${k}].${key}`;
-  const asked = p.word ? '' : ['depth', 'height'].map(path).join(' ');
+  const asked = p.key === 'planes' ? ['depth', 'height'].map(path).join(' ') : '';
   useEffect(() => {
     if (asked === '') return;
     const timer = setTimeout(() => store.askRooms(asked.split(' ')), 400);
     return () => clearTimeout(timer);
   }, [store, asked, design, id]);
   const set = (f: Parameter, v: ParameterValue): void =>
-    edit(`${f.label.toLowerCase()} ${typeof v === 'number' ? v : ''}`, (d) => setParameter(d, id, path(f.key), v));
+    edit(`${inSentence(f.label)} ${typeof v === 'number' ? v : ''}`, (d) => setParameter(d, id, path(f.key), v));
   return (
     <Box border="1px solid var(--rule)" borderRadius="card" bg="sheet" p="7px 9px" mb="6px" data-entry={k}>
       <Box display="flex" alignItems="center" mb="3px">
         <chakra.span flex="1" className="dim" fontSize="12.5px">
-          {p.word ? `${p.label.replace(/s$/, '').replace('Feet', 'Foot')} ${k + 1}` : `Plane ${k + 1}`}
+          {oneOf(p)} {k + 1}
         </chakra.span>
         {onRemove && (
           <Action small aria-label={`Remove ${p.label} ${k + 1}`} onClick={onRemove}>
@@ -143,6 +186,8 @@ function Entry({
               onChange={(shape) => set(f, shape)}
             />
           );
+        if (f.unit === 'text')
+          return <TextField key={f.key} label={f.label} value={String(value ?? '')} onChange={(v) => set(f, v)} />;
         const room = rooms[path(f.key)];
         return (
           <NumberField

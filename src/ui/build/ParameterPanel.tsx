@@ -1,21 +1,24 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useMemo, useState } from 'react';
-import { KINDS, type Parameter, type ParameterValue } from '@/core/kinds';
+import { KINDS, type Group, type Parameter, type ParameterValue, type Path } from '@/core/kinds';
 import { addMechanism, removeMechanism, standingOn } from '@/core/document/standing';
 import { cardValues, parametersOf, setParameter, valuesOf } from '@/core/document/fields';
-import { type Design } from '@/core/document/design';
+import type { Design } from '@/core/document/design';
 import { ownerOfId } from '@/core/ids';
 import { formatLength } from '@/core/units/length';
-import { nameOfPart } from '@/core/document/words';
+import { inSentence, nameOfPart } from '@/core/document/words';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
 import { Action, Choice, NumberField } from '../common/Field';
 import { FindingCard } from '../prove/FindingCard';
 import { ListField } from './ListField';
+import { MountFields } from './MountFields';
+import { PathField } from './PathField';
 import { LiftChart } from './LiftChart';
 import { PlaneSide } from './PlaneSide';
 import { RoomBar } from './RoomBar';
 import { ShapeField } from './ShapeField';
+import { StackSection } from './StackSection';
 import { StrutTradeTable } from './StrutTradeTable';
 import type { Shape } from '@/core/shapes/shape';
 
@@ -67,7 +70,7 @@ function Fields({ id, keys }: { id: string; keys: readonly string[] }) {
         : typeof value === 'number' && p.unit === 'mm'
           ? `${formatLength(value, design.units)} ${design.units}`
           : String(value ?? 'follows');
-    edit(`${p.label.toLowerCase()} ${text}`, (d) => setParameter(d, id, p.key, value));
+    edit(`${inSentence(p.label)} ${text}`, (d) => setParameter(d, id, p.key, value));
   };
   return (
     <>
@@ -83,6 +86,21 @@ function Fields({ id, keys }: { id: string; keys: readonly string[] }) {
               onChange={(shape) => change(p, shape)}
             />
           );
+        if (p.unit === 'group')
+          return p.fields!.map((f) => {
+            const key = `${p.key}.${f.key}`;
+            return (
+              <NumberField
+                key={key}
+                parameter={{ ...f, key }}
+                value={(value as Group)[f.key]}
+                unit={design.units}
+                onChange={(v) => edit(inSentence(f.label), (d) => setParameter(d, id, key, v))}
+              />
+            );
+          });
+        if (p.unit === 'path')
+          return <PathField key={p.key} id={id} parameter={p} value={value as Path} onChange={(v) => change(p, v)} />;
         if (p.unit === 'list') return <ListField key={p.key} id={id} parameter={p} value={value} />;
         if (p.unit === 'choice')
           return (
@@ -207,26 +225,33 @@ function MechanismFields() {
           {KINDS.get(m.kind)!.title.toLowerCase()}
         </chakra.span>
       </Box>
-      <Choice
-        asList
-        label="Stands on"
-        value={m.on}
-        choices={[
-          ...creases.map((h) => ({ id: h.crease, name: nameOfPart(design, h.crease) })),
-          ...(creases.some((h) => h.crease === m.on) ? [] : [{ id: m.on, name: nameOfPart(design, m.on) }]),
-        ]}
-        onChange={(on) =>
-          edit(`stand on ${on}`, (d) => ({
-            ...d,
-            mechanisms: d.mechanisms.map((x) => (x.id === m.id ? { ...x, on } : x)),
-          }))
-        }
-      />
+      {m.mount ? (
+        <>
+          <MountFields id={m.id} on={m.on} mount={m.mount} />
+          <StackSection id={m.id} />
+        </>
+      ) : (
+        <Choice
+          asList
+          label="Stands on"
+          value={m.on}
+          choices={[
+            ...creases.map((h) => ({ id: h.crease, name: nameOfPart(design, h.crease) })),
+            ...(creases.some((h) => h.crease === m.on) ? [] : [{ id: m.on, name: nameOfPart(design, m.on) }]),
+          ]}
+          onChange={(on) =>
+            edit(`stand on ${on}`, (d) => ({
+              ...d,
+              mechanisms: d.mechanisms.map((x) => (x.id === m.id ? { ...x, on } : x)),
+            }))
+          }
+        />
+      )}
       {m.kind === 'plane-stack' && <PlaneSide id={m.id} />}
-      {m.kind === 'floating-band' && <LiftChart id={m.id} measure="float_mm" label="Float over the opening" />}
+      {!m.mount && KINDS.get(m.kind)?.charts?.map((c) => <LiftChart key={c.measure} id={m.id} {...c} />)}
       <Fields id={m.id} keys={parameters.map((p) => p.key).filter((k) => !silent(k))} />
       {m.kind === 'strut-figure' && <StrutTradeTable id={m.id} />}
-      {(m.kind === 'v-fold' || (m.kind === 'floating-band' && values.figure !== null) || values.build === 'glued') && (
+      {(m.mount || KINDS.get(m.kind)?.ownPiece?.(values)) && (
         <Choice
           asList
           label="Cut from"
@@ -243,7 +268,9 @@ function MechanismFields() {
           onClick={() => {
             let made = '';
             edit(`another ${m.name}`, (d) => {
-              const added = addMechanism(d, m.kind, m.on, { ...m.parameters, offset: Number(values.offset ?? 0) + 10 });
+              const added = m.mount
+                ? addMechanism(d, m.kind, { on: m.on, mount: { ...m.mount, x: m.mount.x + 10 } }, m.parameters)
+                : addMechanism(d, m.kind, m.on, { ...m.parameters, offset: Number(values.offset ?? 0) + 10 });
               made = added.id;
               return added.design;
             });

@@ -2,7 +2,7 @@
 import { useState, type PointerEvent } from 'react';
 import { listOf, type ListItem } from '@/core/kinds';
 import { setParameter, valuesOf } from '@/core/document/fields';
-import { type Design } from '@/core/document/design';
+import type { Design } from '@/core/document/design';
 import { formatSaid } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
 import type { Scene } from '@/workers/protocol';

@@ -4,7 +4,7 @@ import { boxOf, type Box2 } from '@/core/plane/polygon';
 import type { Layer } from '@/core/document/design';
 import { moveLayers, setLayer } from '@/core/build/placing';
 import { cutterSize } from '@/core/units/length';
-import { nameOfPart } from '@/core/document/words';
+import { inSentence, nameOfPart } from '@/core/document/words';
 import { useActions, useStudio } from '@/store/context';
 import { deg, mm, UNSET } from '../common/asked';
 import { Action, Choice, NumberField } from '../common/Field';
@@ -185,7 +185,7 @@ function LayerFields({ layer: l }: { layer: Layer }) {
       value={l[key]}
       unit={design.units}
       follows="as drawn"
-      onChange={(v) => put(FIELDS[key].label.toLowerCase(), { [key]: v ?? (FIELDS[key].default === null ? null : 0) })}
+      onChange={(v) => put(inSentence(FIELDS[key].label), { [key]: v ?? (FIELDS[key].default === null ? null : 0) })}
     />
   );
   const asset = 'asset' in l.shape ? l.shape.asset : null;

@@ -1,4 +1,5 @@
 'use client';
+import { openOf } from '@/core/drives';
 import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import type { ExportFormat } from '@/core/formats/export';
@@ -34,7 +35,7 @@ const MIME: Readonly<Record<ExportFormat, string>> = {
 /** Files, the cut list, and folding and gluing in order. */
 export function MakeStage() {
   const design = useStudio((s) => s.design);
-  const openDeg = useStudio((s) => s.openDeg);
+  const state = useStudio((s) => s.state);
   const verdict = useStudio((s) => s.proof?.verdict);
   const [found, setFound] = useState<{ layout: Layout; cutList: readonly CutListRow[] } | null>(null);
   const [steps, setSteps] = useState<readonly { step: WorkStep; picture: Picture }[]>([]);
@@ -60,7 +61,8 @@ export function MakeStage() {
   const choices = [
     { id: 'all', name: 'all pieces, one above the other' },
     ...(found?.layout.sheets.map((s, i) => ({ id: `sheet ${i}`, name: `sheet ${i + 1}: ${s.stock.name}` })) ?? []),
-    ...(found?.cutList.map((r) => ({ id: `piece ${r.piece}`, name: `piece ${r.piece}` })) ?? []),
+    ...(found?.cutList.filter((r) => !r.counted).map((r) => ({ id: `piece ${r.piece}`, name: `piece ${r.piece}` })) ??
+      []),
   ];
   const chosen = choices.some((c) => c.id === what) ? what : 'all';
   const write = async (format: ExportFormat): Promise<void> => {
@@ -68,7 +70,7 @@ export function MakeStage() {
     const [kind, ...rest] = chosen.split(' ');
     const piece = kind === 'piece' ? { piece: rest.join(' ') } : {};
     const sheet = kind === 'sheet' ? { sheet: Number(rest[0]) } : {};
-    const answer = await engine('study').export(design, { format, openDeg, ...piece, ...sheet });
+    const answer = await engine('study').export(design, { format, state, ...piece, ...sheet });
     if (!answer.ok) return setMessage({ text: `Nothing was written: ${answer.why}.`, bad: true });
     const name = `${fileName(design.name)}${kind === 'all' ? '' : `-${fileName(chosen)}`}.${format}`;
     saveAs(name, answer.value, MIME[format]);
@@ -129,8 +131,8 @@ export function MakeStage() {
           </chakra.p>
         )}
         <chakra.p className="dim" fontSize="12.5px" mt="10px">
-          GLB is written as the card stands now, {openDeg.toFixed(0)}° open. To print at true scale use the PDF at 100 %
-          and measure its check bar.
+          GLB is written as the card stands now, {openOf(state).toFixed(0)}° open. To print at true scale use the PDF at
+          100 % and measure its check bar.
         </chakra.p>
       </Box>
       <Box overflowY="auto" p="14px 20px" minWidth="0">
@@ -163,18 +165,18 @@ export function MakeStage() {
                   {r.title}
                   <chakra.span className="dim"> {r.piece}</chakra.span>
                 </td>
-                <td className="num">
-                  {show(r.width_mm)} × {show(r.height_mm)}
-                </td>
+                <td className="num">{r.width_mm > 0 ? `${show(r.width_mm)} × ${show(r.height_mm)}` : '–'}</td>
                 <td>
-                  <chakra.span
-                    display="inline-block"
-                    width="11px"
-                    height="11px"
-                    bg={r.colour}
-                    border="1px solid var(--ink-2)"
-                    mr="6px"
-                  />
+                  {!r.counted && (
+                    <chakra.span
+                      display="inline-block"
+                      width="11px"
+                      height="11px"
+                      bg={r.colour}
+                      border="1px solid var(--ink-2)"
+                      mr="6px"
+                    />
+                  )}
                   {r.stock}
                 </td>
                 <td className="num">{r.count}</td>

@@ -1,4 +1,5 @@
 'use client';
+import type { State } from '@/core/drives';
 import { Box } from '@chakra-ui/react';
 import { useEffect, useMemo, useRef, useState, type PointerEvent, type WheelEvent } from 'react';
 import type { Picture } from '@/core/formats/picture';
@@ -16,7 +17,7 @@ const CLICK_PX = 3;
 /** The solver's own drawing of the pose, turned and chosen from like the view in paper. */
 export function DrawnScene({ from: begun }: { readonly from: Direction }) {
   const design = useStudio((s) => s.preview ?? s.design);
-  const openDeg = useStudio((s) => s.pose?.openDeg ?? s.openDeg);
+  const state = useStudio((s) => s.pose?.state ?? s.state);
   const lit = useStudio((s) => s.lit);
   const { light, select } = useActions();
   const [from, setFrom] = useState<Direction>(begun);
@@ -27,14 +28,14 @@ export function DrawnScene({ from: begun }: { readonly from: Direction }) {
   const ask = useMemo(
     () =>
       newestWins(
-        (d: Design, open: number, eye: Direction) => engine('pose').picture(d, open, eye),
+        (d: Design, at: State, eye: Direction) => engine('pose').picture(d, at, eye),
         (answer) => {
           if (answer.ok) setPicture(answer.value);
         },
       ),
     [],
   );
-  useEffect(() => ask(design, openDeg, from), [ask, design, openDeg, from]);
+  useEffect(() => ask(design, state, from), [ask, design, state, from]);
 
   const move = (e: PointerEvent): void => {
     const p = pressed.current;

@@ -1,13 +1,10 @@
 'use client';
 import { OrbitControls } from '@react-three/drei';
 import { Canvas, useThree } from '@react-three/fiber';
-import { useEffect, useMemo } from 'react';
+import { useEffect } from 'react';
 import * as THREE from 'three';
-import { slab } from '@/core/formats/solid';
-import { stockOf } from '@/core/document/design';
-import { useActions, useStudio } from '@/store/context';
-import type { Ring } from '@/core/plane/polygon';
-import type { Scene, SceneFacet, ScenePose } from '@/workers/protocol';
+import type { Scene } from '@/workers/protocol';
+import { CardMesh } from './CardMesh';
 import type { Direction } from './views';
 
 export interface PaperSceneProps {
@@ -21,7 +18,6 @@ export interface PaperSceneProps {
 
 /** The card in paper with its thickness, drawn by the graphics of the machine. */
 export function PaperScene({ scene, from, turned, onLost }: PaperSceneProps) {
-  const pose = useStudio((s) => s.pose);
   return (
     <Canvas
       frameloop="demand"
@@ -33,7 +29,7 @@ export function PaperScene({ scene, from, turned, onLost }: PaperSceneProps) {
     >
       <Light />
       <Eye scene={scene} from={from} turned={turned} />
-      <Card scene={scene} pose={pose} />
+      <CardMesh scene={scene} />
     </Canvas>
   );
 }
@@ -91,170 +87,4 @@ function Eye({ scene, from, turned }: { scene: Scene; from: Direction; turned: n
       minDistance={reach * 0.4}
     />
   );
-}
-
-function Card({ scene, pose }: { scene: Scene; pose: ScenePose | null }) {
-  const { invalidate } = useThree();
-  const lit = useStudio((s) => s.lit);
-  const selected = useStudio((s) => s.selected);
-  const current = pose && pose.placed.length === scene.facets.length * 12 ? pose : null;
-  useEffect(() => invalidate(), [invalidate, scene, pose, lit, selected]);
-  return (
-    <group>
-      {scene.facets.map((f, i) => (
-        <FacetMesh
-          key={`${f.id}`}
-          scene={scene}
-          facet={f}
-          index={i}
-          pose={current}
-          lit={lit.includes(f.id) || litCrease(scene, f, lit)}
-          selected={f.mechanism === selected && selected !== 'card'}
-        />
-      ))}
-    </group>
-  );
-}
-const litCrease = (scene: Scene, f: SceneFacet, lit: readonly string[]): boolean =>
-  lit.length > 0 &&
-  scene.creases.some((c) => lit.includes(c.id) && c.mechanism === f.mechanism && f.mechanism !== 'card');
-
-interface FacetMeshProps {
-  readonly scene: Scene;
-  readonly facet: SceneFacet;
-  readonly index: number;
-  readonly pose: ScenePose | null;
-  readonly lit: boolean;
-  readonly selected: boolean;
-}
-
-/** Geometry lies in the piece's own axes and is made once; a pose only sets the matrix. */
-function FacetMesh({ scene, facet, index, pose, lit, selected }: FacetMeshProps) {
-  const { light, select } = useActions();
-  const stock = stockOf(scene.design, scene.pieces.find((p) => p.id === facet.piece)!.stock);
-  const geometry = useMemo(() => slabGeometry(facet.rings, stock.caliperMm, facet.liftMm), [facet, stock.caliperMm]);
-  const outline = useMemo(() => outlineOf(facet), [facet]);
-  useEffect(
-    () => () => {
-      geometry.dispose();
-      outline.dispose();
-    },
-    [geometry, outline],
-  );
-  const matrix = useMemo(() => {
-    const m = new THREE.Matrix4();
-    if (pose) {
-      const p = pose.placed.subarray(12 * index, 12 * index + 12);
-      m.set(p[0], p[1], p[2], p[3], p[4], p[5], p[6], p[7], p[8], p[9], p[10], p[11], 0, 0, 0, 1);
-    }
-    return m;
-  }, [pose, index]);
-  if (!pose) return null;
-  const inside = facet.colour ?? stock.insideColour;
-  const glow = lit ? '#8a5fb0' : selected ? '#5b3a78' : '#000000';
-  const material = (colour: string, k: number) => (
-    <meshStandardMaterial
-      key={k}
-      attach={`material-${k}`}
-      color={colour}
-      roughness={0.95}
-      metalness={0}
-      emissive={glow}
-      emissiveIntensity={lit ? 0.35 : selected ? 0.12 : 0}
-      polygonOffset
-      polygonOffsetFactor={1}
-      polygonOffsetUnits={1 + (index % 7)}
-    />
-  );
-  return (
-    <group matrixAutoUpdate={false} matrix={matrix}>
-      <mesh
-        geometry={geometry}
-        castShadow
-        receiveShadow
-        onPointerOver={(e) => {
-          e.stopPropagation();
-          light([facet.id]);
-        }}
-        onPointerOut={() => light([])}
-        onClick={(e) => {
-          e.stopPropagation();
-          if (e.delta < 3) select(facet.mechanism);
-        }}
-      >
-        {[inside, stock.outsideColour, stock.outsideColour].map(material)}
-      </mesh>
-      {facet.mats.map((mat) => (
-        <MatMesh key={mat.id} mat={mat} lift={facet.liftMm + mat.liftMm} />
-      ))}
-      <lineSegments geometry={outline}>
-        <lineBasicMaterial color={selected || lit ? '#5b3a78' : '#5d615c'} />
-      </lineSegments>
-    </group>
-  );
-}
-
-function MatMesh({ mat, lift }: { mat: SceneFacet['mats'][number]; lift: number }) {
-  const geometry = useMemo(() => slabGeometry(mat.rings, mat.caliperMm, lift), [mat, lift]);
-  const foam = useMemo(
-    () =>
-      mat.foam.length > 0
-        ? slabGeometry(mat.foam, Math.max(0.1, mat.liftMm - mat.caliperMm), lift - mat.caliperMm)
-        : null,
-    [mat, lift],
-  );
-  const outline = useMemo(() => outlineOf({ rings: mat.rings, liftMm: lift }), [mat, lift]);
-  useEffect(
-    () => () => {
-      geometry.dispose();
-      foam?.dispose();
-      outline.dispose();
-    },
-    [geometry, foam, outline],
-  );
-  return (
-    <>
-      <mesh geometry={geometry} castShadow receiveShadow>
-        <meshStandardMaterial color={mat.colour} roughness={0.95} />
-      </mesh>
-      {foam && (
-        <mesh geometry={foam}>
-          <meshStandardMaterial color="#f4f2ec" roughness={1} />
-        </mesh>
-      )}
-      <lineSegments geometry={outline}>
-        <lineBasicMaterial color="#5d615c" />
-      </lineSegments>
-    </>
-  );
-}
-
-/** Inside face, outside face and edge as three groups, each with its own material. */
-function slabGeometry(rings: readonly Ring[], caliper: number, lift: number): THREE.BufferGeometry {
-  const { inside, outside, edge } = slab(rings, lift, caliper);
-  const geometry = new THREE.BufferGeometry();
-  geometry.setAttribute('position', new THREE.Float32BufferAttribute([...inside, ...outside, ...edge], 3));
-  geometry.computeVertexNormals();
-  let from = 0;
-  [inside, outside, edge].forEach(({ length }, k) => {
-    geometry.addGroup(from, length / 3, k);
-    from += length / 3;
-  });
-  return geometry;
-}
-
-function outlineOf({ rings, liftMm }: Pick<SceneFacet, 'rings' | 'liftMm'>): THREE.BufferGeometry {
-  const points = rings.flatMap((ring) =>
-    ring.flatMap((p, i) => [
-      p[0],
-      p[1],
-      liftMm + 0.05,
-      ring[(i + 1) % ring.length][0],
-      ring[(i + 1) % ring.length][1],
-      liftMm + 0.05,
-    ]),
-  );
-  const geometry = new THREE.BufferGeometry();
-  geometry.setAttribute('position', new THREE.Float32BufferAttribute(points, 3));
-  return geometry;
 }

@@ -1,4 +1,5 @@
 'use client';
+import { openOf } from '@/core/drives';
 import { Box, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useStudio, useStudioStore } from '@/store/context';
@@ -62,7 +63,7 @@ export function PosedView() {
         minHeight="0"
         position="relative"
         role="img"
-        aria-label={`Posed card, ${pose ? pose.openDeg.toFixed(0) : ''} degrees open`}
+        aria-label={`Posed card, ${pose ? openOf(pose.state).toFixed(0) : ''} degrees open`}
         data-testid="posed"
         data-drawn={drawn}
       >
@@ -95,7 +96,7 @@ export function PosedView() {
 /** A pose that takes its time says how far it has come, and can be given up. */
 function OnWay() {
   const onWay = useStudio((s) => s.onWay);
-  const wanted = useStudio((s) => s.openDeg);
+  const wanted = useStudio((s) => openOf(s.state));
   const store = useStudioStore();
   if (onWay === null) return null;
   return (

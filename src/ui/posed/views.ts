@@ -6,6 +6,7 @@ export const VIEWS: readonly (readonly [name: string, from: Direction])[] = [
   ['front', [0, 1, 0.18]],
   ['end', [1, 0.02, 0.12]],
   ['above', [0.001, 0.1, 1]],
+  ['cover', [-0.3, -1.1, 0.3]],
 ];
 
 /** The eye keeps this far from straight above and straight below, rad, so that up stays up. */

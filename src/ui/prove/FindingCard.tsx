@@ -1,9 +1,11 @@
 'use client';
+import { OPEN, openOf } from '@/core/drives';
+import { useState } from 'react';
 import { Box, chakra } from '@chakra-ui/react';
 import { RULE_WORDS, type Finding, type Remedy } from '@/core/rules';
 import { remedyWords } from '@/core/document/words';
 import { leverValue, setLever } from '@/core/proof/prove';
-import { useActions, useStudio } from '@/store/context';
+import { useActions, useStudio, useStudioStore } from '@/store/context';
 import { Action } from '../common/Field';
 
 const TINT: Readonly<Record<Finding['severity'], string>> = {
@@ -17,7 +19,14 @@ const WORD: Readonly<Record<Finding['severity'], string>> = { blocks: 'blocks', 
 export function FindingCard({ finding: f, wide = false }: { finding: Finding; wide?: boolean }) {
   const design = useStudio((s) => s.design);
   const proving = useStudio((s) => s.proving);
-  const { edit, showPreview, light, scrub, select } = useActions();
+  const { edit, showPreview, light, select, carry, stand } = useActions();
+  const store = useStudioStore();
+  const [seeking, setSeeking] = useState(false);
+  const look = async (): Promise<void> => {
+    setSeeking(true);
+    await store.seek(f);
+    setSeeking(false);
+  };
   const words = (r: Remedy): string => remedyWords(design, r, leverValue(design, r.mechanism, r.parameter) ?? 0);
   const apply = (r: Remedy): void => edit(words(r), (d) => setLever(d, r.mechanism, r.parameter, r.value));
   return (
@@ -67,20 +76,26 @@ export function FindingCard({ finding: f, wide = false }: { finding: Finding; wi
             {words(r)}
           </Action>
         ))}
-        {!f.remedies && !f.nearest && f.levers.length > 0 && proving && (
+        {!f.remedies && !f.nearest && !f.unsought && f.levers.length > 0 && proving && (
           <chakra.span className="dim" fontSize="12.5px">
             looking for remedies…
           </chakra.span>
+        )}
+        {f.unsought && !proving && (
+          <Action small disabled={seeking} onClick={() => void look()}>
+            {seeking ? 'looking for a number…' : 'Look for a number that clears it'}
+          </Action>
         )}
         {wide && (
           <Action
             small
             onClick={() => {
               select(f.mechanism);
-              scrub(f.drive.open);
+              stand(f.drive);
+              carry(Object.keys(f.drive).find((id) => id !== OPEN && f.drive[id] !== 0) ?? OPEN);
             }}
           >
-            Show at {f.drive.open.toFixed(0)}°
+            Show at {openOf(f.drive).toFixed(0)}°
           </Action>
         )}
       </Box>

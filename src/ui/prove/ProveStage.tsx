@@ -1,5 +1,8 @@
 'use client';
+import { openOf } from '@/core/drives';
 import { Box, chakra } from '@chakra-ui/react';
+import { CARD } from '@/core/ids';
+import { measureWords, nameOfMechanism } from '@/core/document/words';
 import { useStudio } from '@/store/context';
 import { PosedView } from '../posed/PosedView';
 import { FindingCard } from './FindingCard';
@@ -49,25 +52,35 @@ export function ProveStage() {
   );
 }
 
+/** Of cards with more mechanisms only the one that is selected is measured here. */
+const MEASURED_ALL = 12;
+
 function MeasureTable() {
   const measures = useStudio((s) => s.pose?.measures);
-  const names = useStudio((s) => s.design.mechanisms);
-  const open = useStudio((s) => s.pose?.openDeg ?? 0);
+  const design = useStudio((s) => s.design);
+  const selected = useStudio((s) => s.selected);
+  const few = design.mechanisms.length <= MEASURED_ALL;
+  const shown = Object.entries(measures ?? {}).filter(([id]) => few || id === selected);
+  const open = useStudio((s) => (s.pose ? openOf(s.pose.state) : 0));
   return (
     <Box mt="14px">
       <chakra.h2 className="heading" mb="6px !important">
         Measures at {open.toFixed(0)}°
+        {few ? '' : ` of ${selected === CARD ? 'the base' : nameOfMechanism(design, selected)}`}
       </chakra.h2>
       <chakra.table width="100%" fontSize="13px">
         <tbody>
-          {Object.entries(measures ?? {}).flatMap(([id, of]) =>
-            Object.entries(of).map(([name, value]) => (
-              <tr key={`${id}${name}`}>
-                <td>{names.find((m) => m.id === id)?.name ?? 'Base card'}</td>
-                <td className="dim">{name}</td>
-                <td className="num">{value.toFixed(2)}</td>
-              </tr>
-            )),
+          {shown.flatMap(([id, of]) =>
+            Object.entries(of).map(([key, number]) => {
+              const { name, value } = measureWords(key, number, design.units);
+              return (
+                <tr key={`${id}${key}`}>
+                  <td>{id === CARD ? 'Base card' : nameOfMechanism(design, id)}</td>
+                  <td className="dim">{name}</td>
+                  <td className="num">{value}</td>
+                </tr>
+              );
+            }),
           )}
         </tbody>
       </chakra.table>

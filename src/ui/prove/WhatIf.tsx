@@ -2,6 +2,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { Chart, Legend, LinearScale, LineController, LineElement, PointElement, Tooltip } from 'chart.js';
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { inSentence } from '@/core/document/words';
 import { formatLength, MM_PER_INCH, roundedForCutting, type LengthUnit } from '@/core/units/length';
 import { cardValues, parametersOf, setParameter, valuesOf } from '@/core/document/fields';
 import type { WhatIfPoint } from '@/core/proof/what-if';
@@ -46,7 +47,7 @@ export function WhatIf() {
     const v = !degrees && design.units === 'in' ? roundedForCutting(value, 'in') : Math.round(value * 2) / 2;
     showPreview(null);
     const said = degrees ? `${v}°` : `${formatLength(v, design.units)} ${design.units}`;
-    edit(`${parameter.label.toLowerCase()} ${said}`, (d) => setParameter(d, selected, parameter.key, v));
+    edit(`${inSentence(parameter.label)} ${said}`, (d) => setParameter(d, selected, parameter.key, v));
   };
   if (!parameter) return null;
   return (

@@ -5,7 +5,7 @@ import { addMechanism } from '@/core/document/standing';
 import { fittingParameters } from '@/core/document/fitting';
 import { newLayer, type Design } from '@/core/document/design';
 import { freeAssetId, usesOf } from '@/core/build/workshop';
-import { KINDS, type Parameter } from '@/core/kinds';
+import { KINDS, type Kind, type Parameter, type ShapeUse } from '@/core/kinds';
 import type { Shape, ShapeAsset, ShapeStep } from '@/core/shapes/shape';
 import { cutterSize } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
@@ -343,20 +343,12 @@ function Uses({ asset }: { asset: ShapeAsset }) {
   const { edit, select, show, go, selectFacet, pickLayers } = useActions();
   const uses = usesOf(design, asset.id);
   const host = scene?.hosts[0];
-  const stand = (kind: string, key: 'shape' | 'figure' | 'planes'): void => {
+  const stand = ({ id: kind, title }: Kind, use: ShapeUse): void => {
     if (!host) return;
     let made = '';
-    edit(`${asset.name} as ${KINDS.get(kind)!.title.toLowerCase()}`, (d) => {
-      const fit = fittingParameters(kind, host);
-      const shape: Shape = { asset: asset.id };
+    edit(`${asset.name} as ${title.toLowerCase()}`, (d) => {
       const height = Math.max(6, Math.round(Math.min(host.reachA, host.reachB) * 0.5));
-      const own =
-        key === 'planes'
-          ? {
-              planes: [{ depth: Math.max(2, Math.round(height * 0.4)), base: 0, height, offset: 0, shape }],
-              contact: 8,
-            }
-          : { ...fit, [key]: shape, figureHeight: height };
+      const own = { ...fittingParameters(kind, host), ...use.values({ asset: asset.id }, height) };
       const added = addMechanism(d, kind, host.crease, own);
       made = added.id;
       return {
@@ -422,23 +414,19 @@ function Uses({ asset }: { asset: ShapeAsset }) {
         Put it to use
       </chakra.h3>
       <Box display="flex" gap="6px" flexWrap="wrap">
-        <Action small data-use="strut-figure" onClick={() => stand('strut-figure', 'shape')}>
-          Stand it on struts
-        </Action>
+        {[...KINDS.values()].map(
+          (k) =>
+            k.shapeUse && (
+              <Action key={k.id} small data-use={k.id} onClick={() => stand(k, k.shapeUse!)}>
+                {k.shapeUse.says}
+              </Action>
+            ),
+        )}
         {'text' in asset.source && (
           <Action small onClick={() => void letters()}>
             Each letter on its own struts
           </Action>
         )}
-        <Action small data-use="plane-stack" onClick={() => stand('plane-stack', 'planes')}>
-          As a plane
-        </Action>
-        <Action small data-use="half-cut" onClick={() => stand('half-cut', 'shape')}>
-          Half-cut over the fold
-        </Action>
-        <Action small data-use="floating-band" onClick={() => stand('floating-band', 'figure')}>
-          Float it on a band
-        </Action>
         <Action small data-use="layer" onClick={() => lay('layer')}>
           Layer on {facet}
         </Action>

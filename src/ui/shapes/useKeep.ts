@@ -1,6 +1,6 @@
 'use client';
 import { setParameter } from '@/core/document/fields';
-import { type Design } from '@/core/document/design';
+import type { Design } from '@/core/document/design';
 import { freeAssetId } from '@/core/build/workshop';
 import type { Shape } from '@/core/shapes/shape';
 import { useActions, useStudio } from '@/store/context';

@@ -1,6 +1,7 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
+import { inSentence } from '@/core/document/words';
 import type { Parameter } from '@/core/kinds';
 import type { Making } from '@/core/pattern/making';
 import type { LineRole } from '@/core/pattern/pattern';
@@ -48,7 +49,7 @@ export function SheetsStage() {
   const set =
     (p: Parameter) =>
     (v: number | null): void => {
-      if (v !== null) edit(p.label.toLowerCase(), (d) => ({ ...d, sheets: { ...d.sheets, [p.key]: v } }));
+      if (v !== null) edit(inSentence(p.label), (d) => ({ ...d, sheets: { ...d.sheets, [p.key]: v } }));
     };
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr) 330px" height="100%" minHeight="0">

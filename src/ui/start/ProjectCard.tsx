@@ -1,4 +1,5 @@
 'use client';
+import { openTo } from '@/core/drives';
 import { Box, chakra } from '@chakra-ui/react';
 import { IconCopy, IconDownload, IconTrash } from '@tabler/icons-react';
 import { useEffect, useState } from 'react';
@@ -25,7 +26,7 @@ export function ProjectCard({ project: { design, updated }, onOpen, onCopy, onRe
   useEffect(() => {
     let live = true;
     void engine('study')
-      .picture(design, 100)
+      .picture(design, openTo(100))
       .then((answer) => {
         if (!live) return;
         if (answer.ok) setPicture(answer.value);

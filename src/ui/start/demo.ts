@@ -2,7 +2,10 @@
 import comet from '../../../examples/comet-watch.json';
 import skyline from '../../../examples/dome-skyline.json';
 import note from '../../../examples/dome-note.json';
+import meteor from '../../../examples/meteor-night.json';
+import moon from '../../../examples/moon-phases.json';
 import ridge from '../../../examples/night-ridge.json';
+import orrery from '../../../examples/orrery.json';
 import survey from '../../../examples/sky-survey.json';
 import telescope from '../../../examples/refractor-evening.json';
 import terrace from '../../../examples/terrace-night.json';
@@ -11,7 +14,7 @@ import { checkDesign } from '@/core/document/schema';
 import { claimOnce } from '@/store/database';
 import { addProject } from '@/store/projects';
 
-const CARDS: readonly unknown[] = [survey, telescope, terrace, note, comet, ridge, skyline];
+const CARDS: readonly unknown[] = [orrery, meteor, moon, survey, telescope, terrace, note, comet, ridge, skyline];
 
 export const demoDesigns = (): Design[] =>
   CARDS.map((card) => {

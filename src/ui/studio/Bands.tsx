@@ -17,7 +17,7 @@ export function Bands() {
   const store = useStudioStore();
   const { say } = useActions();
   return (
-    <Box position="absolute" top="0" left="0" right="0" zIndex="5">
+    <Box>
       {trouble && <Band bad>{trouble} The last change can be undone; nothing was lost.</Band>}
       {saving !== 'saved' && saving !== 'saving' && (
         <Band bad>

@@ -1,99 +1,56 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
-import type { ReactNode } from 'react';
-import { cardValues, valuesOf } from '@/core/document/fields';
-import { type Design, type Mechanism } from '@/core/document/design';
-import { listOf } from '@/core/kinds';
-import { wordsOfPart } from '@/core/ids';
-import { formatLength } from '@/core/units/length';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { memo, useEffect, useMemo, useRef } from 'react';
+import type { Finding } from '@/core/rules';
+import { CARD } from '@/core/ids';
 import { useActions, useStudio } from '@/store/context';
 import { KindSign } from '../common/Mark';
+import { rowsOf, type ListRow } from './rows';
 
-const RISE: Readonly<Record<string, string>> = { blocks: 'var(--bad)', risk: 'var(--warn)' };
+const ROW_PX = 27;
+/** Rows kept ready above and below those that are seen. */
+const ROWS_BESIDE = 12;
 
-/** What stands on what. The same list in every stage. */
+type Severity = Finding['severity'];
+const RISE: Readonly<Partial<Record<Severity, string>>> = { blocks: 'var(--bad)', risk: 'var(--warn)' };
+const TOLD: Readonly<Partial<Record<Severity, string>>> = { blocks: 'has a finding that blocks', risk: 'has a risk' };
+
+/** The worst that is found of each mechanism. */
+function worstOf(findings: readonly Finding[] = []): ReadonlyMap<string, Severity> {
+  const worst = new Map<string, Severity>();
+  for (const f of findings)
+    if (f.severity === 'blocks' || !worst.has(f.mechanism) || worst.get(f.mechanism) === 'note')
+      worst.set(f.mechanism, f.severity);
+  return worst;
+}
+
+/** What stands on what. The same list in every stage; of a long one only the rows that are seen are drawn. */
 export function BuildList() {
   const design = useStudio((s) => s.design);
   const selected = useStudio((s) => s.selected);
   const lit = useStudio((s) => s.lit);
   const findings = useStudio((s) => s.proof?.findings);
   const scene = useStudio((s) => s.scene);
-  const { select, light, add } = useActions();
-  const { gutter, reachA } = cardValues(design);
-
-  const worst = (id: string): string | undefined => {
-    const own = findings?.filter((f) => f.mechanism === id) ?? [];
-    return own.some((f) => f.severity === 'blocks')
-      ? RISE.blocks
-      : own.some((f) => f.severity === 'risk')
-        ? RISE.risk
-        : undefined;
-  };
-  const row = (id: string, depth: number, title: string, size: string): ReactNode => (
-    <chakra.button
-      type="button"
-      onClick={() => select(id)}
-      aria-current={selected === id ? 'true' : undefined}
-      data-mechanism={id}
-      onPointerEnter={() => light(scene?.facets.filter((f) => f.mechanism === id).map((f) => f.id) ?? [])}
-      onPointerLeave={() => light([])}
-      width="100%"
-      display="flex"
-      alignItems="center"
-      gap="7px"
-      pl={`${11 + depth * 13}px`}
-      pr="10px"
-      minHeight="27px"
-      cursor="pointer"
-      textAlign="left"
-      bg={
-        selected === id
-          ? 'wash'
-          : scene?.facets.some((f) => f.mechanism === id && id !== 'card' && lit.includes(f.id))
-            ? 'var(--board)'
-            : undefined
-      }
-      borderLeft="3px solid"
-      borderColor={selected === id ? 'accent' : 'transparent'}
-      _hover={{ bg: 'var(--board)' }}
-    >
-      <KindSign
-        kind={id === 'card' ? 'card' : design.mechanisms.find((m) => m.id === id)!.kind}
-        hue={id === 'card' ? 'var(--ink-2)' : 'var(--mountain)'}
-      />
-      <chakra.span flex="1" minWidth="0" overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
-        {title}
-      </chakra.span>
-      <chakra.span className="num dim" fontSize="12.5px">
-        {size}
-      </chakra.span>
-      {worst(id) && (
-        <chakra.span
-          aria-label={worst(id) === RISE.blocks ? 'has a finding that blocks' : 'has a risk'}
-          width="4px"
-          height="13px"
-          bg={worst(id)}
-          flex="none"
-        />
-      )}
-    </chakra.button>
-  );
-  const standing = (crease: string, depth: number): ReactNode =>
-    design.mechanisms
-      .filter((m) => m.on === crease)
-      .map((m) => (
-        <Box as="li" key={m.id}>
-          {row(
-            m.id,
-            depth,
-            `${crease === 'card.gutter' ? '' : `${wordsOfPart(crease)}: `}${m.name}`,
-            sizeOf(design, m),
-          )}
-          <Box as="ul" listStyleType="none" m="0" p="0">
-            {creasesOf(design, m.id).map((c) => standing(c, depth + 1))}
-          </Box>
-        </Box>
-      ));
+  const { add } = useActions();
+  const rows = useMemo(() => rowsOf(design), [design]);
+  const worst = useMemo(() => worstOf(findings), [findings]);
+  const bright = useMemo(() => {
+    const named = new Set(lit);
+    return new Set(scene?.facets.filter((f) => f.mechanism !== CARD && named.has(f.id)).map((f) => f.mechanism));
+  }, [lit, scene]);
+  const frame = useRef<HTMLDivElement>(null);
+  const list = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => frame.current,
+    estimateSize: () => ROW_PX,
+    overscan: ROWS_BESIDE,
+    getItemKey: (i) => rows[i].id,
+  });
+  useEffect(() => {
+    const at = rows.findIndex((r) => r.id === selected);
+    if (at >= 0) list.scrollToIndex(at);
+  }, [list, rows, selected]);
 
   return (
     <Box
@@ -109,18 +66,24 @@ export function BuildList() {
       <chakra.h2 className="heading" p="14px 14px 8px">
         Build list
       </chakra.h2>
-      <Box flex="1" overflowY="auto" minHeight="0">
-        <Box as="ul" listStyleType="none" m="0" p="0">
-          <Box as="li">
-            {row(
-              'card',
-              0,
-              'Base card',
-              `${formatLength(gutter as number, design.units)} × ${formatLength(reachA as number, design.units)}`,
-            )}
-          </Box>
-          {standing('card.gutter', 1)}
-        </Box>
+      <Box ref={frame} flex="1" overflowY="auto" minHeight="0">
+        <ul style={{ listStyle: 'none', margin: 0, padding: 0, position: 'relative', height: list.getTotalSize() }}>
+          {list.getVirtualItems().map(({ key, index, start }) => (
+            <li
+              key={key}
+              aria-setsize={rows.length}
+              aria-posinset={index + 1}
+              style={{ position: 'absolute', top: 0, left: 0, right: 0, transform: `translateY(${start}px)` }}
+            >
+              <Row
+                row={rows[index]}
+                selected={rows[index].id === selected}
+                bright={bright.has(rows[index].id)}
+                worst={worst.get(rows[index].id)}
+              />
+            </li>
+          ))}
+        </ul>
         {design.mechanisms.length === 0 && (
           <chakra.p px="16px" py="8px" color="ink2" m="0">
             Nothing stands on the gutter yet.
@@ -149,25 +112,52 @@ export function BuildList() {
   );
 }
 
-const creasesOf = (design: Design, id: string): string[] => [
-  ...new Set(design.mechanisms.filter((m) => m.on.startsWith(`${id}.`)).map((m) => m.on)),
-];
-
-function sizeOf(design: Design, m: Mechanism): string {
-  const v = valuesOf(m);
-  const show = (x: unknown): string => formatLength(x as number, design.units);
-  switch (m.kind) {
-    case 'step-fold':
-      return `${show(v.depth)} × ${show(v.height)}`;
-    case 'strut-figure':
-      return `${show(v.depth)} deep`;
-    case 'plane-stack':
-      return `${listOf(v, 'planes').length} ${listOf(v, 'planes').length === 1 ? 'plane' : 'planes'}`;
-    case 'half-cut':
-      return `rises ${show(v.rise)}`;
-    case 'floating-band':
-      return `slits ${show(v.slit)}`;
-    default:
-      return `lean ${v.lean as number}°`;
-  }
-}
+/** One row; drawn anew only when something of it changes. */
+const Row = memo(function Row({
+  row: { id, kind, depth, title, size },
+  selected,
+  bright,
+  worst,
+}: {
+  row: ListRow;
+  selected: boolean;
+  bright: boolean;
+  worst: Severity | undefined;
+}) {
+  const scene = useStudio((s) => s.scene);
+  const { select, light } = useActions();
+  return (
+    <chakra.button
+      type="button"
+      onClick={() => select(id)}
+      aria-current={selected ? 'true' : undefined}
+      data-mechanism={id}
+      onPointerEnter={() => light(scene?.facets.filter((f) => f.mechanism === id).map((f) => f.id) ?? [])}
+      onPointerLeave={() => light([])}
+      width="100%"
+      display="flex"
+      alignItems="center"
+      gap="7px"
+      pr="10px"
+      height={`${ROW_PX}px`}
+      cursor="pointer"
+      textAlign="left"
+      bg={selected ? 'wash' : bright ? 'var(--board)' : undefined}
+      borderLeft="3px solid"
+      borderColor={selected ? 'accent' : 'transparent'}
+      _hover={{ bg: 'var(--board)' }}
+      style={{ paddingLeft: 11 + depth * 13 }}
+    >
+      <KindSign kind={kind} hue={id === CARD ? 'var(--ink-2)' : 'var(--mountain)'} />
+      <chakra.span flex="1" minWidth="0" overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
+        {title}
+      </chakra.span>
+      <chakra.span className="num dim" fontSize="12.5px">
+        {size}
+      </chakra.span>
+      {worst && RISE[worst] && (
+        <chakra.span aria-label={TOLD[worst]} width="4px" height="13px" bg={RISE[worst]} flex="none" />
+      )}
+    </chakra.button>
+  );
+});

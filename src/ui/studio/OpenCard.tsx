@@ -11,6 +11,14 @@ import { UnreadCard } from '../start/UnreadCards';
 import { restoreDark } from '../theme';
 import { Studio } from './Studio';
 
+/**
+ * Gone back to the cards within the page, the router keeps the whole workbench that was left: the page is loaded anew,
+ * once all of the card is stored. What is stored nowhere lives in this page, which then stays.
+ */
+function beginAnew(): void {
+  if (window.location.pathname === '/') window.location.reload();
+}
+
 /** Reads the card named in the address and opens it; says what is wrong where it cannot. */
 export function OpenCard() {
   const params = useSearchParams();
@@ -36,7 +44,7 @@ export function OpenCard() {
       });
     return () => {
       live = false;
-      store?.close();
+      void store?.close().then((stored) => stored && beginAnew());
     };
     // The stage in the address is where to begin; going on to another stage must not open the card again.
     // eslint-disable-next-line react-hooks/exhaustive-deps

@@ -2,7 +2,7 @@
 import { Box } from '@chakra-ui/react';
 import { useEffect, type ComponentType } from 'react';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
-import type { Stage } from '@/store/studio';
+import { carriedDrive, type Stage } from '@/store/studio';
 import { AddDialog } from '../build/AddDialog';
 import { BuildStage } from '../build/BuildStage';
 import { BriefStage } from '../brief/BriefStage';
@@ -38,6 +38,9 @@ const DIALOGS: readonly (readonly [part: string, dialog: ComponentType])[] = [
   ['template sheet', TemplateDialog],
 ];
 
+/** A whole travel takes this long to play, ms. */
+const PLAY_MS = 3000;
+
 /** The workbench: build list on the left in every stage, the stage in the middle, the travel along the bottom. */
 export function Studio() {
   const stage = useStudio((s) => s.stage);
@@ -45,7 +48,7 @@ export function Studio() {
   const playing = useStudio((s) => s.playing);
   const name = useStudio((s) => s.design.name);
   const store = useStudioStore();
-  const { scrub, play } = useActions();
+  const { move, play } = useActions();
   const [keysShown, setKeysShown] = useKeys();
 
   useEffect(() => {
@@ -54,17 +57,20 @@ export function Studio() {
   useLeaving(store);
   useEffect(() => {
     if (!playing) return;
-    let direction = store.getState().openDeg >= 179.9 ? -1 : 1;
+    const value = (): number => store.getState().state[carriedDrive(store.getState()).id];
+    let direction = value() >= carriedDrive(store.getState()).to - 0.1 ? -1 : 1;
     let last = performance.now();
     let frame = requestAnimationFrame(function tick(now) {
-      const next = store.getState().openDeg + direction * (now - last) * 0.06;
+      const { id, from, to, round } = carriedDrive(store.getState());
+      const next = value() + (direction * (now - last) * (to - from)) / PLAY_MS;
       last = now;
-      if (next >= 180 || next <= 0) direction = -direction;
-      scrub(next);
+      // What goes on round goes on round; all else there and back.
+      if (!round && (next >= to || next <= from)) direction = -direction;
+      move(id, next);
       frame = requestAnimationFrame(tick);
     });
     return () => cancelAnimationFrame(frame);
-  }, [playing, scrub, store]);
+  }, [playing, move, store]);
   useEffect(() => () => play(false), [play]);
 
   return (
@@ -80,11 +86,22 @@ export function Studio() {
         <Guard part="build list">
           <BuildList />
         </Guard>
-        <Box as="main" minWidth="0" minHeight="0" bg="sheet" position="relative" aria-label={`${stage} stage`}>
+        <Box
+          as="main"
+          minWidth="0"
+          minHeight="0"
+          bg="sheet"
+          display="grid"
+          gridTemplateRows="auto minmax(0, 1fr)"
+          gridTemplateColumns="minmax(0, 1fr)"
+          aria-label={`${stage} stage`}
+        >
           <Bands />
-          <Guard key={stage} part={`${stage} stage`}>
-            <Shown />
-          </Guard>
+          <Box position="relative" minHeight="0" minWidth="0">
+            <Guard key={stage} part={`${stage} stage`}>
+              <Shown />
+            </Guard>
+          </Box>
         </Box>
       </Box>
       {WITH_TRAVEL.has(stage) && (

@@ -1,12 +1,16 @@
 'use client';
+import { OPEN } from '@/core/drives';
+import { ownerOfId } from '@/core/ids';
+import { KINDS } from '@/core/kinds';
 import { Box, chakra } from '@chakra-ui/react';
 import { CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement } from 'chart.js';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import type { Finding } from '@/core/rules';
-import type { Proof, TravelPoint } from '@/core/proof/prove';
-import { formatFine, formatLength, MM_PER_INCH, type LengthUnit } from '@/core/units/length';
+import type { HandPoint, Proof, TravelPoint } from '@/core/proof/prove';
+import { formatLength, MM_PER_INCH, type LengthUnit } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
-import { Action } from '../common/Field';
+import { carriedDrive } from '@/store/studio';
+import { CardNumbers } from './CardNumbers';
+import { Drives } from './Drives';
 import { useDark } from '../theme';
 
 Chart.defaults.font.family = "'Source Sans 3 Variable', sans-serif";
@@ -15,8 +19,7 @@ Chart.register(LineController, LineElement, PointElement, LinearScale, CategoryS
 /** Room at the fore edge beyond this is not drawn (mm): what matters is how it comes near 0. */
 const DEEPEST_MM = -30;
 
-/** Kinds that carry a figure whose top is followed over the travel, and how many of them are drawn. */
-const FIGURES = new Set(['strut-figure', 'plane-stack', 'floating-band', 'half-cut']);
+/** Figures whose tops are followed over the travel: so many of them are drawn. */
 const MOST_TOPS = 6;
 
 interface Area {
@@ -41,13 +44,21 @@ interface Band {
 export function TravelStrip() {
   const proof = useStudio((s) => s.proof);
   const proving = useStudio((s) => s.proving);
-  const openDeg = useStudio((s) => s.openDeg);
-  const playing = useStudio((s) => s.playing);
-  const { scrub, play } = useActions();
+  const drive = useStudio(carriedDrive);
+  const value = useStudio((s) => s.state[drive.id] ?? drive.rest);
+  const { move, play } = useActions();
   const dark = useDark();
   const mechanisms = useStudio((s) => s.design.mechanisms);
   const units = useStudio((s) => s.design.units);
-  const figures = useMemo(() => mechanisms.filter((m) => FIGURES.has(m.kind)).slice(0, MOST_TOPS), [mechanisms]);
+  const opening = drive.id === OPEN;
+  const figures = useMemo(
+    () => (opening ? mechanisms.filter((m) => KINDS.get(m.kind)?.raises).slice(0, MOST_TOPS) : []),
+    [mechanisms, opening],
+  );
+  const charts = useMemo(() => {
+    const moving = mechanisms.find((m) => m.id === ownerOfId(drive.id));
+    return (moving && KINDS.get(moving.kind)?.charts) ?? [];
+  }, [mechanisms, drive]);
   const lit = useStudio((s) => s.lit);
   const canvas = useRef<HTMLCanvasElement>(null);
   const chart = useRef<Chart<'line', { x: number; y: number | null }[]> | null>(null);
@@ -72,9 +83,6 @@ export function TravelStrip() {
         scales: {
           x: {
             type: 'linear',
-            min: 0,
-            max: 180,
-            ticks: { stepSize: 30, callback: (v) => `${v}°` },
             grid: { drawTicks: false },
           },
           y: { type: 'linear', ticks: { maxTicksLimit: 4 }, grid: { drawTicks: false } },
@@ -93,8 +101,15 @@ export function TravelStrip() {
     if (!c) return;
     const css = getComputedStyle(document.documentElement);
     const colour = (name: string): string => css.getPropertyValue(name).trim();
-    const points = (read: (t: TravelPoint) => number | null) =>
-      (proof?.travel ?? []).map((t) => ({ x: t.open, y: scaled(read(t), units) }));
+    const travel = proof?.travels[drive.id] ?? [];
+    const points = (read: (t: TravelPoint | HandPoint) => number | null) =>
+      travel.map((t) => ({ x: 'value' in t ? t.value : t.open, y: scaled(read(t), units) }));
+    const along = c.options.scales!.x!;
+    [along.min, along.max] = [drive.from, drive.to];
+    along.ticks = {
+      stepSize: drive.unit === 'deg' ? (drive.to > 180 ? 60 : 30) : undefined,
+      callback: (v) => (drive.unit === 'deg' ? `${v}°` : formatLength(Number(v), units)),
+    };
     const line = (label: string, ink: string, data: { x: number; y: number | null }[], dash: number[] = []) => ({
       label,
       data,
@@ -122,6 +137,13 @@ export function TravelStrip() {
         points((t) => (t.reach_mm === null || t.reach_mm < DEEPEST_MM ? null : t.reach_mm)),
         [2, 2],
       ),
+      ...charts.map(({ measure, label }) =>
+        line(
+          label,
+          colour('--ink'),
+          points((t) => ('measures' in t ? (t.measures[measure] ?? null) : null)),
+        ),
+      ),
       ...figures.map(({ id, name }) =>
         line(
           name,
@@ -141,23 +163,27 @@ export function TravelStrip() {
       : 0;
     c.options.scales!.y!.suggestedMax = scaled(20, units)!;
     c.update('none');
-  }, [proof, dark, figures, units]);
+  }, [proof, dark, figures, charts, drive, units]);
 
   const span = Math.max(1, area.right - area.left);
-  const xOf = (deg: number): number => area.left + (span * deg) / 180;
-  const toDeg = (e: PointerEvent<HTMLElement>): number =>
-    ((e.clientX - e.currentTarget.getBoundingClientRect().left - area.left) * 180) / span;
+  const range = drive.to - drive.from;
+  const xOf = (at: number): number => area.left + (span * (at - drive.from)) / range;
+  const valueAt = (e: PointerEvent<HTMLElement>): number => {
+    const x = e.clientX - e.currentTarget.getBoundingClientRect().left - area.left;
+    return Math.min(drive.to, Math.max(drive.from, drive.from + (x * range) / span));
+  };
   const drag = (e: PointerEvent<HTMLElement>): void => {
     if (e.buttons !== 1) return;
-    scrub(Math.round(toDeg(e) * 10) / 10);
+    move(drive.id, Math.round(valueAt(e) * 10) / 10);
   };
   const keys = (e: KeyboardEvent): void => {
     const by: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, PageDown: -15, PageUp: 15 };
     const step = by[e.key];
     if (step === undefined) return;
     e.preventDefault();
-    scrub(openDeg + step);
+    move(drive.id, value + step);
   };
+  const said = drive.unit === 'deg' ? `${value.toFixed(0)} degrees` : `${formatLength(value, units)} ${units}`;
   return (
     <Box
       className="no-print"
@@ -167,46 +193,18 @@ export function TravelStrip() {
       bg="panel"
       minHeight="0"
     >
-      <Box p="12px 14px">
-        <Box className="dim" fontSize="13px">
-          Opening
-        </Box>
-        <Box
-          className="num"
-          textAlign="left !important"
-          fontSize="29px"
-          fontWeight="700"
-          lineHeight="1.1"
-          data-testid="opening"
-        >
-          {openDeg.toFixed(openDeg % 1 === 0 ? 0 : 1)}°
-        </Box>
-        <Box display="flex" gap="5px" mt="8px" flexWrap="wrap">
-          <Action small onClick={() => play(!playing)} aria-pressed={playing}>
-            {playing ? 'Stop' : 'Play'}
-          </Action>
-          <Action small onClick={() => scrub(0)}>
-            closed
-          </Action>
-          <Action small onClick={() => scrub(90)}>
-            90°
-          </Action>
-          <Action small onClick={() => scrub(180)}>
-            flat
-          </Action>
-        </Box>
-      </Box>
+      <Drives />
       <Box
         position="relative"
         bg="sheet"
         cursor="ew-resize"
         role="slider"
         tabIndex={0}
-        aria-label="Opening of the card"
-        aria-valuemin={0}
-        aria-valuemax={180}
-        aria-valuenow={Math.round(openDeg)}
-        aria-valuetext={`${openDeg.toFixed(0)} degrees open`}
+        aria-label={opening ? 'Opening of the card' : drive.label}
+        aria-valuemin={drive.from}
+        aria-valuemax={drive.to}
+        aria-valuenow={Math.round(value)}
+        aria-valuetext={opening ? `${said} open` : said}
         data-testid="travel"
         onPointerDown={(e) => {
           e.currentTarget.setPointerCapture(e.pointerId);
@@ -218,7 +216,7 @@ export function TravelStrip() {
         touchAction="none"
         userSelect="none"
       >
-        {bandsOf(proof).map((b) => (
+        {(opening ? bandsOf(proof) : []).map((b) => (
           <Box
             key={`${b.name}${b.from}`}
             position="absolute"
@@ -249,7 +247,7 @@ export function TravelStrip() {
               position="absolute"
               top="18px"
               bottom="22px"
-              left={`${xOf(f.drive.open) - 2}px`}
+              left={`${xOf(f.drive[drive.id] ?? drive.rest) - 2}px`}
               width="4px"
               bg="accent"
               opacity="0.75"
@@ -277,6 +275,9 @@ export function TravelStrip() {
           <chakra.span color="accent">— lift</chakra.span>
           <chakra.span color="good">– – clearance between mechanisms</chakra.span>
           <chakra.span color="bad">··· past the fore edge</chakra.span>
+          {charts.map((c) => (
+            <span key={c.measure}>— {c.label.toLowerCase()}</span>
+          ))}
           {proving && <chakra.span className="dim">proving…</chakra.span>}
           {figures.length > 0 && (
             <chakra.span className="dim" minWidth="0" overflow="hidden" textOverflow="ellipsis">
@@ -294,7 +295,7 @@ export function TravelStrip() {
           position="absolute"
           top="19px"
           bottom="22px"
-          left={`${xOf(openDeg)}px`}
+          left={`${xOf(value)}px`}
           width="2px"
           ml="-1px"
           bg="ink"
@@ -311,7 +312,7 @@ export function TravelStrip() {
           }}
         />
       </Box>
-      <Summary />
+      <CardNumbers />
     </Box>
   );
 }
@@ -322,7 +323,8 @@ function bandsOf(proof: Proof | null): Band[] {
   const past = proof.travel.filter((t) => (t.reach_mm ?? -1) > 0.001);
   if (past.length > 0) out.push({ from: past[0].open, to: past[past.length - 1].open, name: 'pokes out', bad: true });
   for (const f of proof.findings) {
-    if (f.rule === 'collision')
+    // What only a hand can bring about belongs to the drive it moves.
+    if (f.rule === 'collision' && Object.entries(f.drive).every(([id, v]) => id === OPEN || v === 0))
       out.push({
         from: f.span?.from ?? f.drive.open,
         to: f.span?.to ?? f.drive.open,
@@ -340,80 +342,3 @@ function bandsOf(proof: Proof | null): Band[] {
   }
   return out;
 }
-
-/** The few numbers a maker asks for first. */
-function Summary() {
-  const proof = useStudio((s) => s.proof);
-  const design = useStudio((s) => s.design);
-  const pose = useStudio((s) => s.pose);
-  const proving = useStudio((s) => s.proving);
-  const { closed, travel, findings, verdict } = proof ?? {};
-  const show = (x: number): string => `${formatLength(x, design.units)} ${design.units}`;
-  const apart = travel
-    ?.filter((t) => t.clearance_mm !== null && t.open > 4 && t.open < 176)
-    .reduce<TravelPoint | null>((a, t) => (!a || t.clearance_mm! < a.clearance_mm! ? t : a), null);
-  const lift = travel?.reduce<TravelPoint | null>((a, t) => (!a || t.lift_mm > a.lift_mm ? t : a), null);
-  const rows: [string, string, boolean][] = [];
-  if (closed) {
-    rows.push([
-      'Closed',
-      `${show(closed.height_mm)} × ${show(closed.width_mm)}`,
-      has(findings, 'overhang') || has(findings, 'post-size'),
-    ]);
-    rows.push([
-      'Closed stack',
-      `${formatFine(closed.thickness_mm, design.units)} · ${closed.layers} layers`,
-      has(findings, 'thickness'),
-    ]);
-  } else if (proof) rows.push(['Closed', 'does not close', true]);
-  if (apart)
-    rows.push([
-      'Least clearance',
-      `${show(apart.clearance_mm!)} at ${apart.open.toFixed(0)}°`,
-      has(findings, 'collision'),
-    ]);
-  if (lift && lift.lift_mm > 0)
-    rows.push(['Stands highest', `${show(lift.lift_mm)} at ${lift.open.toFixed(0)}°`, false]);
-  if (pose)
-    rows.push([
-      'This pose',
-      pose.stopped
-        ? `stops at ${pose.openDeg.toFixed(1)}°`
-        : pose.flexMm > 0
-          ? `bends ${formatFine(pose.flexMm, design.units)}`
-          : 'rigid',
-      pose.stopped,
-    ]);
-  return (
-    <Box as="section" aria-label="Numbers of the card" p="11px 14px" fontSize="13.5px">
-      <Box
-        display="flex"
-        justifyContent="space-between"
-        fontWeight="700"
-        mb="5px"
-        color={verdict === 'blocked' ? 'bad' : proving ? 'ink2' : verdict === 'risk' ? 'warn' : 'good'}
-        data-testid="verdict"
-      >
-        <span>
-          {verdict === 'blocked'
-            ? 'Do not cut yet'
-            : proving || !verdict
-              ? 'Proving…'
-              : verdict === 'risk'
-                ? 'Can be cut, with risks'
-                : 'Ready to cut'}
-        </span>
-      </Box>
-      {rows.map(([name, text, bad]) => (
-        <Box key={name} display="flex" justifyContent="space-between" gap="10px" lineHeight="1.55">
-          <span>{name}</span>
-          <chakra.span className="num" fontWeight={bad ? '700' : '400'} color={bad ? 'bad' : undefined}>
-            {text}
-          </chakra.span>
-        </Box>
-      ))}
-    </Box>
-  );
-}
-const has = (findings: readonly Finding[] | undefined, rule: string): boolean =>
-  findings?.some((f) => f.rule === rule) ?? false;

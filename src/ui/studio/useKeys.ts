@@ -1,8 +1,10 @@
 'use client';
+import { openOf } from '@/core/drives';
 import { useEffect, useState } from 'react';
 import { removeMechanism } from '@/core/document/standing';
 import { useStudioStore } from '@/store/context';
 import { STAGES } from '@/store/studio';
+import { rowsOf } from './rows';
 
 /** Keys of the workbench, and what they do. The sheet of keys shows this list. */
 export const KEYS: readonly (readonly [keys: string, does: string])[] = [
@@ -52,17 +54,17 @@ export function useKeys(): [boolean, (shown: boolean) => void] {
       // While a dialog is open its own keys are the only ones.
       if (s.adding || document.querySelector('dialog[open]')) return;
       const move = (by: number): void => {
-        const ids = [...document.querySelectorAll<HTMLElement>('[data-mechanism]')].map((e) => e.dataset.mechanism!);
+        const ids = rowsOf(s.design).map((r) => r.id);
         const next = ids[ids.indexOf(s.selected) + by];
         if (next) actions.select(next);
       };
       const does: Record<string, () => void> = {
         n: () => actions.add('card.gutter'),
         N: () => actions.add('card.gutter'),
-        '[': () => actions.scrub(s.openDeg - 5),
-        ']': () => actions.scrub(s.openDeg + 5),
-        '{': () => actions.scrub(s.openDeg - 1),
-        '}': () => actions.scrub(s.openDeg + 1),
+        '[': () => actions.scrub(openOf(s.state) - 5),
+        ']': () => actions.scrub(openOf(s.state) + 5),
+        '{': () => actions.scrub(openOf(s.state) - 1),
+        '}': () => actions.scrub(openOf(s.state) + 1),
         Home: () => actions.scrub(0),
         End: () => actions.scrub(180),
         p: () => actions.play(!s.playing),

@@ -1,3 +1,4 @@
+import { openTo } from '@/core/drives';
 import Joi from 'joi';
 import { EXPORT_FORMATS, type ExportFormat } from '@/core/formats/export';
 import { answerWith } from '@/server/pool';
@@ -16,7 +17,7 @@ export async function POST(request: Request): Promise<Response> {
   const { as, piece, open } = asked.value as { as: ExportFormat; piece?: string; open: number };
   const text = await textFrom(request);
   if (text instanceof Response) return text;
-  const choice = { format: as, openDeg: open, ...(piece === undefined ? {} : { piece }) };
+  const choice = { format: as, state: openTo(open), ...(piece === undefined ? {} : { piece }) };
   return answerWith(
     request,
     { kind: 'pattern', text, choice },

@@ -13,10 +13,10 @@ import {
   unite,
   type Polygon,
   type Region,
-} from '../plane/polygon';
-import { contactsAt, widthOfAll, type Interval } from '../shapes/level';
+} from '../../plane/polygon';
+import { contactsAt, widthOfAll, type Interval } from '../../shapes/level';
 import type { Hold } from './page-figure';
-import { ROUNDING_MM, SAME_LEVEL_MM } from '../tolerance';
+import { ROUNDING_MM, SAME_LEVEL_MM } from '../../tolerance';
 
 export interface Placed {
   /** Middle, along. */
@@ -188,11 +188,8 @@ function columnsOf(region: Region): Columns {
       ring.forEach((a, i) => {
         const b = ring[(i + 1) % ring.length];
         const [l, r] = a[0] <= b[0] ? [a, b] : [b, a];
-        for (
-          let c = Math.ceil((l[0] - min[0]) / step - ROUNDING_MM);
-          c <= (r[0] - min[0]) / step + ROUNDING_MM && c <= count;
-          c++
-        ) {
+        const last = Math.min(count, Math.floor((r[0] - min[0]) / step + ROUNDING_MM));
+        for (let c = Math.ceil((l[0] - min[0]) / step - ROUNDING_MM); c <= last; c++) {
           const x = min[0] + c * step;
           const h =
             r[0] === l[0]
@@ -286,6 +283,8 @@ function widestGap(holds: readonly Hold[], x0: number, x1: number, strutMin: num
 /** Middles of the high places of a part, highest first; a long level one counts at both its ends. */
 function peaks({ x0, step, tops }: Columns, k: number, prominence: number): number[] {
   const top = tops[k];
+  // Asked for at every column of every rise.
+  const same = SAME_LEVEL_MM;
   const found: { x: number; h: number }[] = [];
   let i = 0;
   while (i < top.length) {
@@ -294,12 +293,12 @@ function peaks({ x0, step, tops }: Columns, k: number, prominence: number): numb
       continue;
     }
     let j = i;
-    while (j + 1 < top.length && Math.abs(top[j + 1] - top[i]) < SAME_LEVEL_MM) j++;
+    while (j + 1 < top.length && Math.abs(top[j + 1] - top[i]) < same) j++;
     const rise = (from: number, dir: 1 | -1): number => {
       // How far it goes down before it goes higher than here.
       let low = top[i];
       for (let c = from; c >= 0 && c < top.length && top[c] > -Infinity; c += dir) {
-        if (top[c] > top[i] + SAME_LEVEL_MM) return top[i] - low;
+        if (top[c] > top[i] + same) return top[i] - low;
         low = Math.min(low, top[c]);
       }
       return Infinity;

@@ -2,10 +2,10 @@
  * A silhouette cut from the page, held by struts (docs/mechanisms.md). It stands parallel to side B, `depth` in front
  * of it.
  */
-import { mapRegion, regionArea, type Region } from '../plane/polygon';
-import { frameAt } from '../plane/vec2';
-import { standing } from '../shapes/outline';
-import { widthOfAll } from '../shapes/level';
+import { mapRegion, regionArea, type Region } from '../../plane/polygon';
+import { frameAt } from '../../plane/vec2';
+import { standing } from '../../shapes/outline';
+import { widthOfAll } from '../../shapes/level';
 import {
   EMPTY,
   listOf,
@@ -13,14 +13,14 @@ import {
   shapeOf,
   type BuildContext,
   type Contribution,
-  type Kind,
+  type CreaseKind,
   type ListItem,
   type Parameter,
   type ParameterValues,
-} from './kind';
-import { alongCrease, scaledHeight } from './parameters';
-import { cutFigure } from './page-figure';
-import { holdFigure, type HeldFigure, type Placed } from './struts';
+} from '../kind';
+import { alongCrease, scaledHeight } from '../parameters';
+import { cutFigure } from '../figures/page-figure';
+import { holdFigure, type HeldFigure, type Placed } from '../figures/struts';
 
 const placed = (items: readonly ListItem[]): Placed[] =>
   items.map((i) => ({ x: i.x as number, width: i.width as number }));
@@ -150,9 +150,24 @@ const PLACE: readonly Parameter[] = [
   { key: 'width', label: 'Width', unit: 'mm', default: 6, min: 0.5, max: 1000, note: 'Along the crease.' },
 ];
 
-export const strutFigure: Kind = {
+export const strutFigure: CreaseKind = {
   id: 'strut-figure',
+  mount: 'crease',
   title: 'Strutted figure',
+  says: 'A silhouette cut free from the page, on feet, held from its high points by struts.',
+  sign: 'M2 2 V14 H15 M8 14 V5 M2 7 H8',
+  fitting: ({ lengthMm, reachA, reachB }, whole) => {
+    const reach = Math.min(reachA, reachB);
+    const height = whole(reach * 0.5, 6);
+    return {
+      shape: { arch: { width: whole(Math.min(reach, lengthMm) * 0.4, 6), height } },
+      figureHeight: height,
+      depth: whole(reach * 0.2, 2),
+    };
+  },
+  sizeOf: (v, say) => `${say(num(v, 'depth'))} deep`,
+  raises: true,
+  shapeUse: { says: 'Stand it on struts', values: (shape, figureHeight) => ({ shape, figureHeight }) },
   parameters: [
     {
       key: 'shape',

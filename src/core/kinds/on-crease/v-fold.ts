@@ -3,11 +3,11 @@
  * four-bar about the point where they meet. Drawn about that point with glue line A at `lean` from x, the spine `fold`
  * further on, glue line B another `fold` on; tabs lie outside the panels.
  */
-import type { CreaseLine } from '../pattern/pattern';
-import { centreOf, type Ring } from '../plane/polygon';
-import { add2, scale2, type Frame2, type Vec2 } from '../plane/vec2';
-import { compose, invert, placeOnSheet, type Rigid } from '../linkage';
-import { degToRad, radToDeg } from '../units/angle';
+import type { CreaseLine } from '../../pattern/pattern';
+import { centreOf, type Ring } from '../../plane/polygon';
+import { add2, scale2, type Frame2, type Vec2 } from '../../plane/vec2';
+import { compose, invert, placeOnSheet, type Rigid } from '../../linkage';
+import { degToRad, radToDeg } from '../../units/angle';
 import {
   EMPTY,
   LABEL_STEP,
@@ -16,11 +16,11 @@ import {
   type BuildContext,
   type Contribution,
   type Host,
-  type Kind,
+  type CreaseKind,
   type ParameterValues,
   type Piece,
-} from './kind';
-import { alongCrease } from './parameters';
+} from '../kind';
+import { alongCrease } from '../parameters';
 import { GLUE_SET_BACK_MM } from './step-fold';
 
 const heading = (rad: number): Vec2 => [Math.cos(rad), Math.sin(rad)];
@@ -220,9 +220,18 @@ const aboutApex = (apex: Vec2, angle: number): Rigid =>
     invert(placeOnSheet(apex, [1, 0])),
   );
 
-export const vFold: Kind = {
+export const vFold: CreaseKind = {
   id: 'v-fold',
+  mount: 'crease',
   title: 'V-fold',
+  says: 'A glued piece whose spine rises out of the crease as the card opens.',
+  sign: 'M1 12 L15 12 M8 12 L3 3 M8 12 L13 3',
+  fitting: ({ lengthMm, reachA, reachB }, whole) => {
+    const size = whole(Math.min(Math.min(reachA, reachB) * 0.6, lengthMm * 0.5), 8);
+    return { size, tab: whole(Math.min(12, size * 0.3), 4) };
+  },
+  sizeOf: (v) => `lean ${num(v, 'lean')}°`,
+  ownPiece: () => true,
   parameters: [
     {
       key: 'lean',

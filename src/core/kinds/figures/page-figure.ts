@@ -6,8 +6,8 @@
  * page, so the body runs across the crease onto side B; what holds it at height h is `depth` long and meets side B at y
  * = -h.
  */
-import type { Interruption } from '../pattern/facets';
-import type { OwnedArea } from '../pattern/pattern';
+import type { Interruption } from '../../pattern/facets';
+import type { OwnedArea } from '../../pattern/pattern';
 import {
   insidePoint,
   mapRegion,
@@ -19,11 +19,11 @@ import {
   contains,
   type Polygon,
   type Region,
-} from '../plane/polygon';
-import { frameAt, type Vec2 } from '../plane/vec2';
-import { contactsAt, joinIntervals, levelAt, withoutIntervals, type Interval } from '../shapes/level';
-import { BESIDE_MM, ROUNDING_MM, WELD_MM } from '../tolerance';
-import { LABEL_STEP, type CreaseLine, type FacetLabel, type Host, type Lack, type PatternLine } from './kind';
+} from '../../plane/polygon';
+import { frameAt, type Vec2 } from '../../plane/vec2';
+import { contactsAt, joinIntervals, levelAt, withoutIntervals, type Interval } from '../../shapes/level';
+import { BESIDE_MM, ROUNDING_MM, WELD_MM } from '../../tolerance';
+import { LABEL_STEP, type CreaseLine, type FacetLabel, type Host, type Lack, type PatternLine } from '../kind';
 
 /** A level contact at the top of a figure, from which a strut or platform goes back to side B. */
 export interface Hold extends Interval {

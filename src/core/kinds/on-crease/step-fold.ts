@@ -7,12 +7,12 @@
  *
  * Cut from the page the paper between the creases is a + b long, so the tread is a + b - r.
  */
-import type { CreaseLine, CreaseRole } from '../pattern/pattern';
-import { stretchesInside, type Stretch } from '../plane/chord';
-import { contains, intersect, rectangle, type Polygon, type Region } from '../plane/polygon';
-import { frameAt, type Vec2 } from '../plane/vec2';
-import { compose, shiftBy } from '../linkage';
-import { LENGTH_EQUAL_MM } from '../tolerance';
+import type { CreaseLine, CreaseRole } from '../../pattern/pattern';
+import { stretchesInside, type Stretch } from '../../plane/chord';
+import { contains, intersect, rectangle, type Polygon, type Region } from '../../plane/polygon';
+import { frameAt, type Vec2 } from '../../plane/vec2';
+import { compose, shiftBy } from '../../linkage';
+import { LENGTH_EQUAL_MM } from '../../tolerance';
 import {
   EMPTY,
   LABEL_STEP,
@@ -21,11 +21,11 @@ import {
   type BuildContext,
   type Contribution,
   type Host,
-  type Kind,
+  type CreaseKind,
   type ParameterValues,
   type Piece,
-} from './kind';
-import { alongCrease } from './parameters';
+} from '../kind';
+import { alongCrease } from '../parameters';
 
 /** Adhesive stays this far off a crease (mm); common practice, no source. */
 export const GLUE_SET_BACK_MM = 1;
@@ -309,9 +309,19 @@ function measuresOf({ a, b, r, t }: Step, host: Host): Contribution['measures'] 
   };
 }
 
-export const stepFold: Kind = {
+export const stepFold: CreaseKind = {
   id: 'step-fold',
+  mount: 'crease',
   title: 'Step',
+  says: 'A box step, cut through the fold or glued over it. Stands square when the card is at 90°.',
+  sign: 'M2 13 L2 3 M2 13 L14 13 M2 7 L8 7 L8 13',
+  fitting: ({ lengthMm, reachA, reachB }, whole) => ({
+    depth: whole(reachA * 0.3, 3),
+    height: whole(reachB * 0.3, 3),
+    width: whole(lengthMm * 0.4, 5),
+  }),
+  sizeOf: (v, say) => `${say(num(v, 'depth'))} × ${say(num(v, 'height'))}`,
+  ownPiece: (v) => v.build === 'glued',
   parameters: [
     {
       key: 'depth',

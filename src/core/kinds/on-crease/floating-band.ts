@@ -9,11 +9,19 @@
  *
  * One freedom is left beside symmetry: crease stiffness decides it (docs/mechanisms.md).
  */
-import { intersect, mapRegion, offset as grow, rectangle, regionArea, regionBox, type Region } from '../plane/polygon';
-import { frameAt, type Vec2 } from '../plane/vec2';
-import { sized } from '../shapes/steps';
-import { centreOfArea, foldAxis } from '../shapes/axis';
-import { levelAt } from '../shapes/level';
+import {
+  intersect,
+  mapRegion,
+  offset as grow,
+  rectangle,
+  regionArea,
+  regionBox,
+  type Region,
+} from '../../plane/polygon';
+import { frameAt, type Vec2 } from '../../plane/vec2';
+import { sized } from '../../shapes/steps';
+import { centreOfArea, foldAxis } from '../../shapes/axis';
+import { levelAt } from '../../shapes/level';
 import {
   EMPTY,
   LABEL_STEP,
@@ -25,13 +33,13 @@ import {
   type CreaseLine,
   type GlueArea,
   type Host,
-  type Kind,
+  type CreaseKind,
   type ParameterValues,
   type Piece,
-} from './kind';
-import { alongCrease, scaledHeight } from './parameters';
+} from '../kind';
+import { alongCrease, scaledHeight } from '../parameters';
 import { GLUE_SET_BACK_MM } from './step-fold';
-import { BESIDE_MM } from '../tolerance';
+import { BESIDE_MM } from '../../tolerance';
 
 function build(values: ParameterValues, context: BuildContext): Contribution {
   const { id, host, say } = context;
@@ -219,9 +227,25 @@ function figurePiece(
   };
 }
 
-export const floatingBand: Kind = {
+export const floatingBand: CreaseKind = {
   id: 'floating-band',
+  mount: 'crease',
   title: 'Floating band',
+  says: 'A band between two slits lifts a figure off the crease, folded on its own axis.',
+  sign: 'M1 13 H15 M3 13 L5 7 L8 9 L11 7 L13 13 M5 4 L8 6 L11 4',
+  fitting: ({ lengthMm, reachA, reachB }, whole) => {
+    const part = (k: number, least: number): number => whole(Math.min(reachA, reachB) * k, least);
+    return {
+      slit: part(0.6, 8),
+      width: whole(Math.min(lengthMm * 0.15, 24), 8),
+      figure: { star: { points: 5, outer: part(0.5, 8), inner: part(0.2, 4) } },
+    };
+  },
+  sizeOf: (v, say) => `slits ${say(num(v, 'slit'))}`,
+  raises: true,
+  ownPiece: (v) => v.figure !== null,
+  charts: [{ measure: 'float_mm', label: 'Float over the opening' }],
+  shapeUse: { says: 'Float it on a band', values: (figure, figureHeight) => ({ figure, figureHeight }) },
   parameters: [
     {
       key: 'slit',

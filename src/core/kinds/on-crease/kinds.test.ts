@@ -1,26 +1,26 @@
 import fc from 'fast-check';
-import { allMeasures, foldDeg, landmarksOf, onFacet, poseAt } from '../assembly/pose';
-import type { Assembly } from '../assembly/assembly';
-import { norm3, sub3, type Vec3 } from '../linkage';
-import { buildAssembly } from '../build/build';
-import { addMechanism } from '../document/standing';
-import { blankDesign, type Design } from '../document/design';
-import { WELD_MM } from '../tolerance';
-import { degToRad, radToDeg } from '../units/angle';
-import type { ParameterValues } from './kind';
+import { allMeasures, foldDeg, landmarksOf, onFacet, poseOpen } from '../../assembly/pose';
+import type { Assembly } from '../../assembly/assembly';
+import { norm3, sub3, type Vec3 } from '../../linkage';
+import { buildAssembly } from '../../build/build';
+import { addMechanism } from '../../document/standing';
+import { blankDesign, type Design } from '../../document/design';
+import { WELD_MM } from '../../tolerance';
+import { degToRad, radToDeg } from '../../units/angle';
+import type { ParameterValues } from '../kind';
 
 const card = (): Design => blankDesign('test', 220, 160);
 const withOne = (kind: string, parameters: ParameterValues, design = card(), on = 'card.gutter'): Assembly =>
   buildAssembly(addMechanism(design, kind, on, parameters).design);
 const measures = (a: Assembly, open: number, id: string): Record<string, number> => {
-  const closed = poseAt(a, 0);
-  return allMeasures(a, poseAt(a, open), closed.stop ? null : closed)[id];
+  const closed = poseOpen(a, 0);
+  return allMeasures(a, poseOpen(a, open), closed.stop ? null : closed)[id];
 };
 const near = (p: Vec3, q: Vec3, mm = 1e-6): void => p.forEach((x, i) => expect(Math.abs(x - q[i])).toBeLessThan(mm));
 
 /** Every facet is as large posed as flat. */
 function expectRigid(a: Assembly, open: number): void {
-  const pose = poseAt(a, open);
+  const pose = poseOpen(a, open);
   a.facets.forEach((f, i) => {
     const ring = f.polygon.outer;
     ring.forEach((p, k) => {
@@ -46,7 +46,7 @@ describe('step-fold', () => {
         expect(m.ridge_z).toBeCloseTo(height * Math.sin(degToRad(open)), 6);
         expect(m.room_mm).toBeCloseTo(160 - depth - height, 9);
         expectRigid(a, open);
-        const closed = poseAt(a, 0);
+        const closed = poseOpen(a, 0);
         // A ridge nearer to the gutter than the weld is drawn on it. A length off by d then lifts a part of length L
         // by up to the root of 2 d L.
         const welded = depth !== height && Math.abs(depth - height) <= 2 * WELD_MM;
@@ -76,7 +76,7 @@ describe('step-fold', () => {
     [180, 16.153846, 18.203322, 37.356852, -61.217795, 23.860943],
   ])('glued, unequal, at %d', (open, y, z, base, ridge, wall) => {
     const a = withOne('step-fold', { depth: 40, height: 25, riser: 30, tread: 45, width: 60, build: 'glued' });
-    const pose = poseAt(a, open);
+    const pose = poseOpen(a, open);
     const m = measures(a, open, 'step-fold-1');
     expect(m.ridge_y).toBeCloseTo(y, 5);
     expect(m.ridge_z).toBeCloseTo(z, 5);
@@ -104,7 +104,7 @@ describe('step-fold', () => {
           { depth, height, riser, tread, width: 50, build: 'glued' },
           blankDesign('t', 220, 260),
         );
-        const pose = poseAt(a, open);
+        const pose = poseOpen(a, open);
         if (pose.stop) return;
         const m = measures(a, open, 'step-fold-1');
         expect(Math.hypot(m.ridge_y - depth, m.ridge_z)).toBeCloseTo(riser, 6);
@@ -121,10 +121,10 @@ describe('step-fold', () => {
     const a = withOne('step-fold', { depth: 40, height: 25, riser: 30, tread: 40, width: 60, build: 'glued' });
     expect(measures(a, 90, 'step-fold-1').gap_mm).toBeCloseTo(5, 12);
     expect(a.travel.closedGaps()[0].mm).toBeCloseTo(5, 9);
-    const stopped = poseAt(a, 0);
+    const stopped = poseOpen(a, 0);
     // Closed form: the wall's fold reaches 180 at open 18.7 (docs/mechanisms.md).
     expect(stopped.stop?.reason).toBe('past-180');
-    expect(stopped.openDeg).toBeCloseTo(18.7, 1);
+    expect(stopped.state.open).toBeCloseTo(18.7, 1);
   });
 
   test.each(['left', 'right'])('a side step open to the %s has one slit and reaches the edge', (edge) => {
@@ -156,7 +156,7 @@ describe('v-fold', () => {
           fc.pre(lean + fold < 178 && Math.abs(lean - fold) > 2);
           const a = withOne('v-fold', { lean, fold, size: 40, tab: 8, point: way });
           const expected = creaseDeg(lean, fold, open, 1);
-          const pose = poseAt(a, open);
+          const pose = poseOpen(a, open);
           if (expected === undefined || pose.stop) {
             expect(fold).toBeLessThan(lean);
             return;
@@ -181,18 +181,18 @@ describe('v-fold', () => {
       const a = withOne('v-fold', { lean: 60, fold: 40, size: 40, crease });
       for (const open of [0, 30, 60, 90])
         expect(measures(a, open, 'v-fold-1').crease_deg).toBeCloseTo(creaseDeg(60, 40, open, branch)!, 6);
-      const stop = poseAt(a, 150);
+      const stop = poseOpen(a, 150);
       expect(stop.stop?.reason).toBe('taut');
-      expect(stop.openDeg).toBeCloseTo(taut, 2);
+      expect(stop.state.open).toBeCloseTo(taut, 2);
     }
   });
   test('the branch behind the leaves is refused', () => {
-    expect(poseAt(withOne('v-fold', { lean: 45, fold: 90, crease: 'mountain' }), 60).stop).toBeDefined();
+    expect(poseOpen(withOne('v-fold', { lean: 45, fold: 90, crease: 'mountain' }), 60).stop).toBeDefined();
   });
   test('the peak stays the spine’s length from the crease point', () => {
     const a = withOne('v-fold', { lean: 52, fold: 84, size: 62, offset: -14 });
     for (const open of [0, 45, 90, 180]) {
-      const { peak, apex } = landmarksOf(a, poseAt(a, open), a.mechanisms[1]);
+      const { peak, apex } = landmarksOf(a, poseOpen(a, open), a.mechanisms[1]);
       expect(norm3(sub3(peak, apex))).toBeCloseTo(62, 7);
       near(apex, [-14, 0, 0]);
     }
@@ -227,7 +227,7 @@ describe('nesting', () => {
           // both sides.
           fc.pre(creases.every((c, k) => k === 0 || builds[k - 1] === 'cut' || c === 'ridge'));
           const a = buildAssembly(chain(creases, builds));
-          const m = allMeasures(a, poseAt(a, open), poseAt(a, 0));
+          const m = allMeasures(a, poseOpen(a, open), poseOpen(a, 0));
           [1, 2, 3].forEach((k) => {
             const s = 60 * 0.5 ** (k - 1);
             expect(m[`step-fold-${k}`].ridge_y).toBeCloseTo(s + 0.8 * s * Math.cos(degToRad(open)), 6);
@@ -258,12 +258,12 @@ test('mirror designs give mirror poses', () => {
       const [left, right] = [offset, -offset].map((x) =>
         withOne('step-fold', { depth: 30, height: 22, width: 40, offset: x }),
       );
-      const [p, q] = [left, right].map((a) => landmarksOf(a, poseAt(a, open), a.mechanisms[1]).ridge);
+      const [p, q] = [left, right].map((a) => landmarksOf(a, poseOpen(a, open), a.mechanisms[1]).ridge);
       near(p, [-q[0], q[1], q[2]]);
       const [v, w] = [
         withOne('v-fold', { offset, point: 'toward' }),
         withOne('v-fold', { offset: -offset, point: 'away' }),
-      ].map((a) => landmarksOf(a, poseAt(a, open), a.mechanisms[1]).peak);
+      ].map((a) => landmarksOf(a, poseOpen(a, open), a.mechanisms[1]).peak);
       near(v, [-w[0], w[1], w[2]]);
     }),
     { numRuns: 12 },

@@ -1,20 +1,20 @@
 /** The kinds cut from one sheet, against the closed forms and check values of docs/mechanisms.md. */
 import fc from 'fast-check';
-import { allMeasures, foldDeg, landmarksOf, onFacet, poseAt } from '../assembly/pose';
-import type { Assembly } from '../assembly/assembly';
-import { norm3, sub3, type Vec3 } from '../linkage';
-import { regionArea, regionBox } from '../plane/polygon';
-import type { Vec2 } from '../plane/vec2';
-import { buildAssembly } from '../build/build';
-import { addMechanism } from '../document/standing';
-import { blankDesign, type Design } from '../document/design';
-import { prove } from '../proof/prove';
-import { degToRad } from '../units/angle';
-import { widthOfAll, type Interval } from '../shapes/level';
-import { shelveFonts } from '../../fonts/shelve';
-import type { ParameterValues } from './kind';
+import { allMeasures, foldDeg, landmarksOf, onFacet, poseOpen } from '../../assembly/pose';
+import type { Assembly } from '../../assembly/assembly';
+import { norm3, sub3, type Vec3 } from '../../linkage';
+import { regionArea, regionBox } from '../../plane/polygon';
+import type { Vec2 } from '../../plane/vec2';
+import { buildAssembly } from '../../build/build';
+import { addMechanism } from '../../document/standing';
+import { blankDesign, type Design } from '../../document/design';
+import { prove } from '../../proof/prove';
+import { degToRad } from '../../units/angle';
+import { widthOfAll, type Interval } from '../../shapes/level';
+import { shelveFonts } from '../../../fonts/shelve';
+import type { ParameterValues } from '../kind';
 import { strutTrade } from './strut-figure';
-import { outlineOf } from '../shapes/outline';
+import { outlineOf } from '../../shapes/outline';
 
 beforeAll(shelveFonts);
 
@@ -24,11 +24,11 @@ const design = (kind: string, parameters: ParameterValues, base = card(), on = '
 const built = (kind: string, parameters: ParameterValues, base = card(), on = 'card.gutter'): Assembly =>
   buildAssembly(design(kind, parameters, base, on));
 const measures = (a: Assembly, open = 90): Record<string, number> => {
-  const closed = poseAt(a, 0);
-  return allMeasures(a, poseAt(a, open), closed.stop ? null : closed)[a.mechanisms.at(-1)!.id];
+  const closed = poseOpen(a, 0);
+  return allMeasures(a, poseOpen(a, open), closed.stop ? null : closed)[a.mechanisms.at(-1)!.id];
 };
 const mark = (a: Assembly, open: number, name: string): Vec3 =>
-  landmarksOf(a, poseAt(a, open), a.mechanisms.at(-1)!)[name];
+  landmarksOf(a, poseOpen(a, open), a.mechanisms.at(-1)!)[name];
 /** d uA + s uB of the docs/mechanisms.md. */
 const stands = (x: number, d: number, s: number, open: number): Vec3 => [
   x,
@@ -38,7 +38,7 @@ const stands = (x: number, d: number, s: number, open: number): Vec3 => [
 const near = (p: Vec3, q: Vec3, mm = 1e-5): void => p.forEach((v, i) => expect(Math.abs(v - q[i])).toBeLessThan(mm));
 
 function expectRigidAndFlat(a: Assembly, open: number): void {
-  const pose = poseAt(a, open);
+  const pose = poseOpen(a, open);
   expect(pose.stop).toBeUndefined();
   expect(pose.folds.residualMm).toBeLessThan(1e-9);
   a.facets.forEach((f, i) =>
@@ -50,7 +50,7 @@ function expectRigidAndFlat(a: Assembly, open: number): void {
     }),
   );
   for (const end of [0, 180]) {
-    const flat = poseAt(a, end);
+    const flat = poseOpen(a, end);
     expect(flat.stop).toBeUndefined();
     a.facets.forEach((f, i) =>
       f.polygon.outer.forEach((p) => expect(Math.abs(onFacet(flat, i, p)[2])).toBeLessThan(1e-8)),
@@ -68,6 +68,25 @@ const outline = fc
       r * Math.sin((2 * Math.PI * k) / radii.length),
     ]),
   );
+
+/** A strut ends where the outline rises by 1 in 1,000: welded to it, its crease was not parallel to the gutter. */
+const ALMOST_LEVEL: [readonly Vec2[], number, number, number, number] = [
+  [
+    [14.391193628739988, 0],
+    [24.42057867790562, 20.491298561766353],
+    [5.395706643521537, 30.600572991394177],
+    [-17.679540388765627, 30.621862207808103],
+    [-32.58789479362011, 11.861023702276274],
+    [-13.000652595303247, -4.731850570726033],
+    [-4.591001797950564, -7.951848371690432],
+    [1.5429197535744503, -8.750332747575836],
+    [21.663068536740163, -18.17747281934682],
+  ],
+  6.371558018502871,
+  84.99999999999983,
+  0,
+  159.99999999999986,
+];
 
 describe('strut-figure', () => {
   test('any outline, any depth inside the limit: one sheet, held and free, flat at both ends', () => {
@@ -110,13 +129,13 @@ describe('strut-figure', () => {
           expectRigidAndFlat(a, open);
         },
       ),
-      { numRuns: 60 },
+      { numRuns: 60, examples: [ALMOST_LEVEL] },
     );
   });
 
   test("all folds of its feet and walls are the gutter's, its ridges the opposite", () => {
     const a = built('strut-figure', { shape: { arch: { width: 70, height: 60 } }, depth: 22 });
-    const pose = poseAt(a, 71);
+    const pose = poseOpen(a, 71);
     for (const c of a.creases) expect(foldDeg(pose, c)).toBeCloseTo(c.id.includes('ridge') ? -109 : 109, 8);
   });
 
@@ -479,7 +498,7 @@ describe('floating-band', () => {
     } as const;
     const a = built('floating-band', { slit: 80, width: 24, figure: shape });
     expect(measures(a).axis_deg).toBeCloseTo(90, 2);
-    const pose = poseAt(a, 50);
+    const pose = poseOpen(a, 50);
     const fold = (id: string): number =>
       foldDeg(
         pose,

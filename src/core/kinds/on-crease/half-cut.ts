@@ -12,24 +12,24 @@ import {
   subtract,
   unite,
   type Region,
-} from '../plane/polygon';
-import { frameAt, type Vec2 } from '../plane/vec2';
-import { joinIntervals, levelAt, widthOfAll, withoutIntervals } from '../shapes/level';
-import { standing } from '../shapes/outline';
-import { BESIDE_MM, WELD_MM } from '../tolerance';
+} from '../../plane/polygon';
+import { frameAt, type Vec2 } from '../../plane/vec2';
+import { joinIntervals, levelAt, widthOfAll, withoutIntervals } from '../../shapes/level';
+import { standing } from '../../shapes/outline';
+import { BESIDE_MM, WELD_MM } from '../../tolerance';
 import {
   EMPTY,
   num,
   shapeOf,
   type BuildContext,
   type Contribution,
-  type Kind,
+  type CreaseKind,
   type Lack,
   type ParameterValues,
   type PatternLine,
-} from './kind';
-import { alongCrease, scaledHeight } from './parameters';
-import { strandedPaper } from './page-figure';
+} from '../kind';
+import { alongCrease, scaledHeight } from '../parameters';
+import { strandedPaper } from '../figures/page-figure';
 
 /** Gap between the figure and the leaf it is cut from; common practice, no source. */
 export const RELIEF_MM = 1.27;
@@ -111,9 +111,20 @@ const highest = (region: Region): Vec2 => {
   return [(Math.min(...level.map((p) => p[0])) + Math.max(...level.map((p) => p[0]))) / 2, top];
 };
 
-export const halfCut: Kind = {
+export const halfCut: CreaseKind = {
   id: 'half-cut',
+  mount: 'crease',
   title: 'Half-cut figure',
+  says: 'The part of a silhouette past the fold stays up when the leaf behind folds away.',
+  sign: 'M2 9 H5 M11 9 H14 M5 9 A3 5 0 0 1 11 9 M3 9 V14 H13 V9',
+  fitting: ({ reachA, reachB }, whole) => {
+    const reach = Math.min(reachA, reachB);
+    const height = whole(reach * 0.5, 6);
+    return { shape: { circle: height }, figureHeight: height, rise: whole(reach * 0.2, 3) };
+  },
+  sizeOf: (v, say) => `rises ${say(num(v, 'rise'))}`,
+  raises: true,
+  shapeUse: { says: 'Half-cut over the fold', values: (shape, figureHeight) => ({ shape, figureHeight }) },
   parameters: [
     {
       key: 'shape',

@@ -3,13 +3,13 @@
  * stands `depth` in front of side B is tied to it by a platform `depth` long at height h; a further plane may stand on
  * that platform, or a platform may end on a plane behind instead of on side B.
  */
-import { mapRegion, unite, type Region } from '../plane/polygon';
-import { frameAt, sub2, dot2 } from '../plane/vec2';
-import { rectShape } from '../shapes/basics';
-import { contactsAt, widthOfAll } from '../shapes/level';
-import { fitWithContacts } from '../shapes/contact';
-import { standing } from '../shapes/outline';
-import { LENGTH_EQUAL_MM } from '../tolerance';
+import { mapRegion, unite, type Region } from '../../plane/polygon';
+import { frameAt, sub2, dot2 } from '../../plane/vec2';
+import { rectShape } from '../../shapes/basics';
+import { contactsAt, widthOfAll } from '../../shapes/level';
+import { fitWithContacts } from '../../shapes/contact';
+import { standing } from '../../shapes/outline';
+import { LENGTH_EQUAL_MM } from '../../tolerance';
 import {
   EMPTY,
   listOf,
@@ -18,15 +18,15 @@ import {
   type BuildContext,
   type Contribution,
   type Host,
-  type Kind,
+  type CreaseKind,
   type Lack,
   type Landmark,
   type ListItem,
   type Parameter,
   type ParameterValues,
-} from './kind';
-import { alongCrease } from './parameters';
-import { cutFigure } from './page-figure';
+} from '../kind';
+import { alongCrease } from '../parameters';
+import { cutFigure } from '../figures/page-figure';
 
 export interface Plane {
   readonly depth: number;
@@ -289,9 +289,30 @@ const PLANE: readonly Parameter[] = [
   { key: 'shape', label: 'Shape', unit: 'shape', default: null, note: 'Its outline; a rectangle unless set.' },
 ];
 
-export const planeStack: Kind = {
+export const planeStack: CreaseKind = {
   id: 'plane-stack',
+  mount: 'crease',
   title: 'Planes',
+  says: 'Planes that stand one behind the other, each tied back by a platform others can stand on.',
+  sign: 'M2 2 V14 H15 M2 6 H7 V14 M7 9 H12 V14',
+  fitting: ({ lengthMm, reachA, reachB }, whole) => {
+    const part = (k: number, least: number): number => whole(Math.min(reachA, reachB) * k, least);
+    const behind = { depth: part(0.35, 4), base: 0, height: part(0.3, 4), width: whole(lengthMm * 0.5, 8), offset: 0 };
+    const before = { depth: part(0.2, 3), base: part(0.3, 4), height: part(0.25, 3) };
+    return { planes: [behind, { ...before, width: whole(lengthMm * 0.3, 6), offset: 0 }] };
+  },
+  sizeOf: (v) => {
+    const { length } = listOf(v, 'planes');
+    return `${length} ${length === 1 ? 'plane' : 'planes'}`;
+  },
+  raises: true,
+  shapeUse: {
+    says: 'As a plane',
+    values: (shape, height) => ({
+      planes: [{ depth: Math.max(2, Math.round(height * 0.4)), base: 0, height, offset: 0, shape }],
+      contact: 8,
+    }),
+  },
   parameters: [
     {
       key: 'planes',

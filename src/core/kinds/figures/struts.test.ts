@@ -1,10 +1,19 @@
 /** Finding struts and feet: every promise of the documented `strut-figure`, asked of the search by itself. */
 import fc from 'fast-check';
-import { contains, exclude, intersect, rectangle, regionArea, regionBox, unite, type Region } from '../plane/polygon';
-import type { Vec2 } from '../plane/vec2';
-import { shelveFonts } from '../../fonts/shelve';
-import { contactsAt, joinIntervals, levelAt, widthOfAll } from '../shapes/level';
-import { outlineOf, standing } from '../shapes/outline';
+import {
+  contains,
+  exclude,
+  intersect,
+  rectangle,
+  regionArea,
+  regionBox,
+  unite,
+  type Region,
+} from '../../plane/polygon';
+import type { Vec2 } from '../../plane/vec2';
+import { shelveFonts } from '../../../fonts/shelve';
+import { contactsAt, joinIntervals, levelAt, widthOfAll } from '../../shapes/level';
+import { outlineOf, standing } from '../../shapes/outline';
 import { holdFigure, LEAST_STRUT_MM, topWithin, type StrutWishes } from './struts';
 
 beforeAll(shelveFonts);

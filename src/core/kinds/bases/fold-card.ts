@@ -1,6 +1,6 @@
 /** The plain base: two leaves that meet at the gutter, with or without a liner glued inside (docs/mechanisms.md). */
-import type { Interruption } from '../pattern/facets';
-import type { Making } from '../pattern/making';
+import type { Interruption } from '../../pattern/facets';
+import type { Making } from '../../pattern/making';
 import {
   contains,
   insidePoint,
@@ -13,12 +13,12 @@ import {
   unite,
   type Polygon,
   type Region,
-} from '../plane/polygon';
-import type { Vec2 } from '../plane/vec2';
-import { levelAt, widthOfAll, withoutIntervals } from '../shapes/level';
-import { fitWithContacts } from '../shapes/contact';
-import { ShapeError } from '../shapes/shape';
-import { identity } from '../linkage';
+} from '../../plane/polygon';
+import type { Vec2 } from '../../plane/vec2';
+import { levelAt, widthOfAll, withoutIntervals } from '../../shapes/level';
+import { fitWithContacts } from '../../shapes/contact';
+import { ShapeError } from '../../shapes/shape';
+import { identity } from '../../linkage';
 import {
   LABEL_STEP,
   num,
@@ -29,9 +29,9 @@ import {
   type Parameter,
   type ParameterValues,
   type Piece,
-} from './kind';
-import { GLUE_SET_BACK_MM } from './step-fold';
-import { SAME_LEVEL_MM } from '../tolerance';
+} from '../kind';
+import { GLUE_SET_BACK_MM } from '../on-crease/step-fold';
+import { SAME_LEVEL_MM } from '../../tolerance';
 
 export const GUTTER = 'card.gutter';
 /**

@@ -3,11 +3,11 @@
  * worked out.
  */
 import fc from 'fast-check';
-import { contains, regionArea, regionBox, ringsOf, type Region } from '../plane/polygon';
-import { dist2, type Vec2 } from '../plane/vec2';
-import { ringLength } from '../shapes/along';
-import { outlineOf, standing } from '../shapes/outline';
-import type { Host } from './kind';
+import { contains, regionArea, regionBox, ringsOf, type Region } from '../../plane/polygon';
+import { dist2, type Vec2 } from '../../plane/vec2';
+import { ringLength } from '../../shapes/along';
+import { outlineOf, standing } from '../../shapes/outline';
+import type { Host } from '../kind';
 import { cutFigure, strandedPaper, type Hold } from './page-figure';
 
 const host = (change: Partial<Host> = {}): Host => ({

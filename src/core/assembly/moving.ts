@@ -1,0 +1,74 @@
+/** What is moved by hand, as drives and joints of the linkage. */
+import { toJoint, type Drive } from '../drives';
+import type { Carried, MovingJoint } from '../kinds';
+import {
+  applyRigid,
+  compose,
+  identity,
+  invert,
+  rotateOnly,
+  type DriveRange,
+  type Joint,
+  type Motion,
+  type Rigid,
+  type Vec3,
+} from '../linkage';
+import type { Facet } from './parts';
+
+/** A drive in the unit of its joints, from where it is at rest; what follows it lies flat there. */
+export function rangeOf(drive: Drive): DriveRange {
+  const [from, to, rest] = [drive.from, drive.to, drive.rest].map((v) => toJoint(drive, v));
+  return { range: [from, to], rest, flat: rest };
+}
+
+/**
+ * Joints between the bodies of what they name; those between facets of one body move nothing. Carriages are bodies
+ * after those of the facets.
+ * @param bodies how many the facets have
+ * @returns bodies in all
+ */
+export function movingJoints(
+  moving: readonly MovingJoint[],
+  drives: readonly Drive[],
+  facets: readonly Facet[],
+  indexOf: ReadonlyMap<string, number>,
+  bodies: number,
+): { joints: Joint[]; bodies: number } {
+  const carriages = new Map<string, number>();
+  const partAt = (part: Carried): Pick<Facet, 'body' | 'toBody'> | undefined => {
+    if ('carriage' in part) {
+      const body = carriages.get(part.carriage) ?? bodies + carriages.size;
+      carriages.set(part.carriage, body);
+      return { body, toBody: identity() };
+    }
+    const i = indexOf.get(`${part.piece}|${part.facet}`);
+    return i === undefined ? undefined : facets[i];
+  };
+  const joints = moving.flatMap((m): Joint[] => {
+    const [a, b] = [partAt(m.a), partAt(m.b)];
+    if (!a || !b || a.body === b.body) return [];
+    const drive = drives.findIndex((d) => d.id === m.driven?.drive);
+    return [
+      {
+        id: m.id,
+        a: a.body,
+        b: b.body,
+        motion: carriedBy(a.toBody, m.motion),
+        placement: compose(compose(a.toBody, m.placement), invert(b.toBody)),
+        role: m.role,
+        ends: m.ends,
+        span: [applyRigid(a.toBody, m.span[0]), applyRigid(a.toBody, m.span[1])],
+        ...(m.driven ? { driven: { ...m.driven, drive } } : {}),
+      },
+    ];
+  });
+  return { joints, bodies: bodies + carriages.size };
+}
+
+function carriedBy(frame: Rigid, motion: Motion): Motion {
+  const at = (p: Vec3): Vec3 => applyRigid(frame, p);
+  const turned = (v: Vec3): Vec3 => rotateOnly(frame, v);
+  return motion.kind === 'track'
+    ? { ...motion, start: at(motion.start), heading: turned(motion.heading), normal: turned(motion.normal) }
+    : { ...motion, point: at(motion.point), axis: turned(motion.axis) };
+}

@@ -1,0 +1,122 @@
+/**
+ * Sheets of paper fixed on a face, one above the other. Mount axes: x to the reader's right, y up, z off the paper; a
+ * sheet's level is how far its middle lies above the middle of the face's own sheet, mm.
+ */
+import { partId } from '../../ids';
+import { compose, identity, shiftBy, type Rigid } from '../../linkage';
+import { insidePoint, largest, mapRegion, offset, ringsOf, type Polygon, type Region } from '../../plane/polygon';
+import type { Vec2 } from '../../plane/vec2';
+import type { Bond, CreaseLine, Face, FaceContext, FacetLabel, FoamPad, GlueArea, Piece } from '../kind';
+
+/** Glue keeps this far from the edge of a sheet (mm); common practice, no source. */
+const GLUE_INSET_MM = 3;
+/** Foam narrower than this cannot be cut and laid (mm; docs/mechanisms.md, `foam`). */
+const LEAST_FOAM_MM = 3;
+
+export interface Sheet {
+  readonly piece: Piece;
+  readonly levelMm: number;
+}
+
+/**
+ * A sheet of the mechanism's own stock: one facet, `ID.NAME`, which is also the id of its piece.
+ * @param drawn what is drawn on it, not cut
+ * @param folded its creases, and its facets where those make several
+ */
+export function sheet(
+  { id, stock }: Pick<FaceContext, 'id' | 'stock'>,
+  name: string,
+  title: string,
+  outline: Polygon,
+  levelMm: number,
+  drawn: Region = [],
+  folded: { readonly creases: readonly CreaseLine[]; readonly labels: readonly FacetLabel[] } | null = null,
+): Sheet {
+  const own = partId(id, name);
+  const lines = drawn
+    .flatMap(ringsOf)
+    .flatMap((r) => r.map((a, i) => ({ role: 'mark' as const, a, b: r[(i + 1) % r.length], mechanism: id })));
+  const piece: Piece = {
+    id: own,
+    title,
+    mechanism: id,
+    stock,
+    outline,
+    levelMm,
+    lines,
+    creases: folded?.creases ?? [],
+    glue: [],
+    labels: folded?.labels ?? [{ name: own, at: insidePoint(outline), mechanism: id }],
+  };
+  return { piece, levelMm };
+}
+
+export const facetOf = ({ piece }: Sheet): Bond['a'] => ({ piece: piece.id, facet: piece.labels[0].name });
+/** Level of the first sheet on a face, and of a sheet on another. */
+export const firstLevel = ({ face, caliperMm }: FaceContext): number => (face.caliperMm + caliperMm) / 2;
+/** A region of the mount's axes in those of the face's piece. */
+export const toPiece = (face: Face, region: Region): Region =>
+  mapRegion(region, there(face.placement), face.side === 'outside');
+const there =
+  (m: Rigid) =>
+  ([x, y]: Vec2): Vec2 => [m[0] * x + m[1] * y + m[3], m[4] * x + m[5] * y + m[7]];
+
+/** Glued on the face itself, all over: the sheet with its glue, and the bond. */
+export function gluedOn(face: Face, on: Sheet): { sheet: Sheet; bond: Bond } {
+  const { piece } = on;
+  const placement = onFace(face, on.levelMm);
+  const inner = largest(offset([piece.outline], -GLUE_INSET_MM));
+  const glue: GlueArea[] = inner
+    ? [
+        {
+          id: `${piece.id}-glue`,
+          mechanism: piece.mechanism,
+          outline: inner.outer,
+          facet: piece.labels[0].name,
+          onto: {
+            piece: face.piece,
+            facet: face.facet,
+            outline: toPiece(face, [inner])[0].outer,
+          },
+        },
+      ]
+    : [];
+  return {
+    sheet: { ...on, piece: { ...piece, glue } },
+    bond: {
+      id: `${piece.id}-bond`,
+      a: { piece: face.piece, facet: face.facet },
+      b: facetOf(on),
+      placement,
+    },
+  };
+}
+
+/** Where the mount's axes, so far above the face, lie in those of the face's piece. */
+export const onFace = (face: Face, levelMm: number): Rigid => compose(face.placement, shiftBy([0, 0, levelMm]));
+/** Where a sheet lies in the axes of another of the same mount. */
+export const above = (lower: Pick<Sheet, 'levelMm'>, upper: Pick<Sheet, 'levelMm'>): Rigid =>
+  lower.levelMm === upper.levelMm ? identity() : shiftBy([0, 0, upper.levelMm - lower.levelMm]);
+
+/** Carried by foam, or by whatever else lies between: fixed to the lower sheet. */
+export const heldBy = (lower: Sheet, upper: Sheet): Bond => ({
+  id: `${upper.piece.id}-bond`,
+  a: facetOf(lower),
+  b: facetOf(upper),
+  placement: above(lower, upper),
+});
+
+/** What of a region is wide enough to be cut as foam. */
+export function cutAsFoam(region: Region): Region {
+  const inner = offset(region, -LEAST_FOAM_MM / 2);
+  return offset(inner, LEAST_FOAM_MM / 2, 'round');
+}
+
+/** A pad of foam on a sheet. */
+export const foamOn = ({ piece }: Sheet, region: Region, thickMm: number): FoamPad => ({
+  id: `${piece.id}-foam`,
+  piece: piece.id,
+  facet: piece.labels[0].name,
+  region,
+  thickMm,
+});

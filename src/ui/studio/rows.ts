@@ -1,0 +1,41 @@
+/** The build list as rows: what stands on what, in the order it is shown. */
+import { cardValues, valuesOf } from '@/core/document/fields';
+import type { Design, Mechanism } from '@/core/document/design';
+import { CARD, ownerOfId, wordsOfPart } from '@/core/ids';
+import { GUTTER, KINDS } from '@/core/kinds';
+import { formatLength } from '@/core/units/length';
+
+export interface ListRow {
+  readonly id: string;
+  readonly kind: string;
+  readonly depth: number;
+  readonly title: string;
+  readonly size: string;
+}
+
+/** The base first, each mechanism under what it stands on. */
+export function rowsOf(design: Design): ListRow[] {
+  const standing = new Map<string, Mechanism[]>();
+  for (const m of design.mechanisms) {
+    // A facet of the base stands without its owner.
+    const owner = ownerOfId(m.on) === m.on ? CARD : ownerOfId(m.on);
+    standing.set(owner, [...(standing.get(owner) ?? []), m]);
+  }
+  const rows: ListRow[] = [{ id: CARD, kind: CARD, depth: 0, title: 'Base card', size: sizeOfCard(design) }];
+  const under = (owner: string, depth: number): void => {
+    for (const m of standing.get(owner) ?? []) {
+      const title = m.on === GUTTER ? m.name : `${wordsOfPart(m.on)}: ${m.name}`;
+      rows.push({ id: m.id, kind: m.kind, depth, title, size: sizeOf(design, m) });
+      under(m.id, depth + 1);
+    }
+  };
+  under(CARD, 1);
+  return rows;
+}
+
+function sizeOfCard(design: Design): string {
+  const { gutter, reachA } = cardValues(design);
+  return `${formatLength(gutter as number, design.units)} × ${formatLength(reachA as number, design.units)}`;
+}
+const sizeOf = (design: Design, m: Mechanism): string =>
+  KINDS.get(m.kind)?.sizeOf(valuesOf(m), (mm) => formatLength(mm, design.units)) ?? '';
