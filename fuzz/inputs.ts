@@ -10,7 +10,7 @@ import { readDesign } from '../src/core/document/schema';
 import { readValue } from '../src/core/document/values';
 import { readFold } from '../src/core/formats/fold-read';
 import { readTemplate } from '../src/core/formats/template-read';
-import { foldCardParameters } from '../src/core/kinds';
+import { BASES } from '../src/core/kinds';
 import { readSvg, shapeOfSvg } from '../src/core/shapes/svg-read';
 import { ShapeError } from '../src/core/shapes/shape';
 import { parseLength } from '../src/core/units/length';
@@ -36,7 +36,7 @@ const READERS = {
   fold: (text: string) => void readFold(text),
   value: (text: string) => {
     parseLength(text, 'in');
-    for (const p of foldCardParameters) readValue(p, text, 'mm');
+    for (const p of [...BASES.values()].flatMap((b) => b.parameters)) readValue(p, text, 'mm');
   },
 };
 

@@ -1,7 +1,7 @@
 /** Writes the demo set: cards for the open nights of the Quillmoor Observatory. Run: npm run examples */
 import { writeFileSync } from 'node:fs';
 import { addMechanism } from '../src/core/document/standing';
-import { blankDesign, CENTRE, type Design, type Mechanism, type Mount } from '../src/core/document/design';
+import { blankDesign, CENTRE, newLayer, type Design, type Mechanism, type Mount } from '../src/core/document/design';
 import { prove } from '../src/core/proof/prove';
 import { STARTER_SHAPES } from '../src/core/shapes/starter';
 import type { ShapeAsset, ShapeStep, Shape } from '../src/core/shapes/shape';
@@ -74,6 +74,9 @@ const terrace: Design = {
   notes: 'Open night on the terrace at Quillmoor: steps cut from one sheet, the dome glued over the gallery.',
 };
 
+/** A flat ring as it is seen aslant, mm. */
+const RING: Shape = { path: 'M-31 0A31 8 0 1 1 31 0A31 8 0 1 1 -31 0ZM-25 0A25 4.6 0 1 0 25 0A25 4.6 0 1 0 -25 0Z' };
+
 /** A V-fold telescope that fits a C6 envelope. */
 const telescope: Design = {
   ...stand(
@@ -116,6 +119,49 @@ const telescope: Design = {
     { facet: 'refractor.panelA', mats: [{ insetMm: 4, stock: 'brass-120' }] },
     { facet: 'refractor.panelB', mats: [{ insetMm: 4, stock: 'brass-120' }] },
     { facet: 'pier.riser', colour: '#b9c3d6', mats: [] },
+    { facet: 'leafB', side: 'outside', mats: [{ insetMm: 6, corners: 'round', stock: 'night-216' }] },
+  ],
+  layers: [
+    {
+      ...newLayer({
+        id: 'planet',
+        name: 'Planet',
+        facet: 'leafB',
+        side: 'outside',
+        shape: { circle: 38 },
+        as: 'layer',
+        stock: 'brass-120',
+      }),
+      x: -16,
+      foamMm: 1,
+    },
+    {
+      ...newLayer({
+        id: 'ring',
+        name: 'Ring of the planet',
+        facet: 'leafB',
+        side: 'outside',
+        shape: RING,
+        as: 'layer',
+        stock: 'card-160',
+      }),
+      x: -16,
+      turnDeg: -68,
+    },
+    {
+      ...newLayer({
+        id: 'imprint',
+        name: 'Imprint',
+        facet: 'leafA',
+        side: 'outside',
+        shape: { text: { string: 'Quillmoor Observatory', font: 'fredoka', size: 7 } },
+        as: 'drawn',
+        stock: 'card-160',
+      }),
+      from: { x: 'high', y: 'middle' },
+      x: -8,
+      turnDeg: -90,
+    },
   ],
   notes: 'The old refractor, ready for the ringed planet.',
 };

@@ -19,10 +19,17 @@ export function session(mostMs: number, begin: (s: Session) => void | Promise<vo
   jest.setTimeout(mostMs);
   let server: Awaited<ReturnType<typeof serve>> | undefined;
   let driver: WebDriver | undefined;
-  const open = async (): Promise<void> => {
+  let page: StudioPage | undefined;
+  const open = async (): Promise<WebDriver> => {
     const opened = await openBrowser();
     ({ driver } = opened);
-    await begin({ ...opened, base: server!.base, page: new StudioPage(opened.driver, server!.base) });
+    page ??= new StudioPage(driver, server!.base, async () => {
+      await quit();
+      return open();
+    });
+    page.driver = driver;
+    await begin({ ...opened, base: server!.base, page });
+    return driver;
   };
   const quit = async (): Promise<void> => driver?.quit().catch(() => undefined);
   beforeAll(async () => {

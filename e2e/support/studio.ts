@@ -3,18 +3,21 @@ import { By, Key, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { eventually, find, findText } from './browser';
 
 export class StudioPage {
+  /** `another` gives a new browser in place of one whose tab has crashed, from which nothing can be asked any more. */
   constructor(
-    readonly driver: WebDriver,
+    public driver: WebDriver,
     readonly base: string,
+    private readonly another?: () => Promise<WebDriver>,
   ) {}
 
-  /** The start page; where its tab crashes while it loads, in another tab. */
+  /** The start page; where its tab crashes while it loads, in a new browser, and said. */
   private async begin(): Promise<void> {
     try {
       await this.driver.get(this.base);
     } catch (error) {
-      if (!/tab crashed/.test(String(error))) throw error;
-      await this.driver.switchTo().newWindow('tab');
+      if (!this.another || !/tab crashed/.test(String(error))) throw error;
+      console.error('The tab crashed while the start page loaded: a new browser takes its place.');
+      this.driver = await this.another();
       await this.driver.get(this.base);
     }
   }

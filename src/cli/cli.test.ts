@@ -1,3 +1,4 @@
+import { withToyBase } from '../core/tests/toy-base';
 import { withToyKind } from '../core/tests/toy-kind';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { foldText, parallelogramGrid, vertexPattern } from '../core/tests/patterns';
@@ -78,7 +79,7 @@ describe('a kind that no file names', () => {
   withToyKind();
   test('is listed, put on a card and proved', async () => {
     expect((await ok('kinds')).map((k: { id: string }) => k.id)).toContain('toy-box');
-    const made = await ok('new', at('toy.json'), '--card', '200x100', '--kind', 'toy-box', 'depth=12', 'height=12');
+    const made = await ok('new', at('toy.json'), '--card', '200x100', '--kind', 'toy-box', 'deep=12', 'tall=12');
     expect(made.mechanism).toBe('toy-box-1');
     expect((await ok('prove', at('toy.json'), '--steps', '4')).verdict).toBe('clear');
   });
@@ -211,4 +212,46 @@ describe('faults', () => {
     const full = Object.assign(new Error('ENOSPC: no space left on device, write'), { code: 'ENOSPC' });
     expect(failure(full, false)).toEqual({ code: 2, text: 'rhabdoplex: ENOSPC: no space left on device, write' });
   });
+});
+
+describe('a base that is added to the list', () => {
+  withToyBase();
+  test('is begun by its own numbers or by the size of a card, stood on, and kept apart from other bases', async () => {
+    const made = await ok('new', at('eared.json'), '--kind', 'toy-ear', 'far=70', 'ear=12');
+    expect(made).toMatchObject({ mechanism: 'card', creases: ['card.gutter'], facets: ['leafA', 'leafB'] });
+    expect(JSON.parse(readFileSync(at('eared.json'), 'utf8')).card).toMatchObject({
+      construction: 'toy-ear',
+      parameters: { far: 70, ear: 12 },
+    });
+    await ok('new', at('eared.json'), '--add', '--kind', 'step-fold', 'depth=10', 'height=10', 'width=20');
+    await ok('new', at('eared.json'), '--add', '--kind', 'toy-ear', 'ear=9');
+    expect((await ok('pose', at('eared.json'), '--open', '90')).measures.card).toEqual({ ear_mm: 9 });
+    expect(await refused('new', at('eared.json'), '--add', '--kind', 'fold-card', 'liner=4')).toMatch(/is a toy-ear/);
+    await ok('new', at('sized.json'), '--card', '120x66', '--kind', 'toy-ear');
+    expect(JSON.parse(readFileSync(at('sized.json'), 'utf8')).card.parameters).toEqual({ far: 66, ear: 10 });
+  });
+});
+
+test('what is drawn on the outside is written apart, and refused where there is none', async () => {
+  await ok('new', at('plain.json'), '--card', '100x80', '--kind', 'fold-card');
+  const out = at('out.svg');
+  expect(await refused('pattern', at('plain.json'), '--as', 'svg', '--side', 'outside', '--out', out)).toMatch(
+    /nothing is drawn on the outside/,
+  );
+  expect(await refused('pattern', at('plain.json'), '--as', 'svg', '--side', 'back', '--out', out)).toMatch(/--side/);
+  const design = JSON.parse(readFileSync(at('plain.json'), 'utf8'));
+  const layer = {
+    facet: 'leafB',
+    shape: { circle: 20 },
+    as: 'drawn',
+    side: 'outside',
+    from: { x: 'middle', y: 'middle' },
+  };
+  const rest = { id: 'a', name: 'Ring', x: 0, y: 0, turnDeg: 0, width: null, height: null, foamMm: 0, foamInsetMm: 3 };
+  const drawn = { ...design, layers: [{ ...layer, ...rest, stock: design.stocks[0].id }] };
+  writeFileSync(at('drawn.json'), JSON.stringify(drawn));
+  await ok('pattern', at('drawn.json'), '--as', 'svg', '--side', 'outside', '--out', out);
+  const svg = readFileSync(out, 'utf8');
+  expect(svg).toContain('data-role="mark"');
+  expect(svg).not.toContain('data-role="cut"');
 });

@@ -1,4 +1,5 @@
 /** The verbs of the command line contract, one function each. */
+import { CARD } from '../core/ids';
 import { openTo, within } from '../core/drives';
 import { existsSync } from 'node:fs';
 import { basename } from 'node:path';
@@ -12,11 +13,20 @@ import { TEMPLATE_ROLES, type TemplateRole } from '../core/pattern/pattern';
 import { withTemplate } from '../core/build/bring';
 import { templateLines } from '../core/build/template';
 import type { Template } from '../core/document/template';
-import { kindInfo, KINDS, SIDES, type Parameter, type ParameterValue, type Side } from '../core/kinds';
+import {
+  PLAIN_BASE,
+  BASES,
+  kindInfo,
+  KINDS,
+  SIDES,
+  type Parameter,
+  type ParameterValue,
+  type Side,
+} from '../core/kinds';
 import { buildAssembly } from '../core/build/build';
 import { addMechanism, naturalMount } from '../core/document/standing';
 import { blankDesign, type Design, type Mechanism } from '../core/document/design';
-import { parametersOf } from '../core/document/fields';
+import { baseKindOf, parametersOf } from '../core/document/fields';
 import { DEFAULT_STEPS, MOST_STEPS, prove as proveDesign, seek } from '../core/proof/prove';
 import type { Finding } from '../core/rules';
 import { reportPose } from '../core/proof/report';
@@ -123,8 +133,6 @@ function readMount(
         throw new UsageError(`--${name} is for what is fixed on a facet; a ${kind} is on a crease`);
     return { on: on ?? natural.on };
   }
-  if (side !== undefined && !(SIDES as readonly string[]).includes(side))
-    throw new UsageError(`--side is "${side.slice(0, 20)}"; it must be inside or outside`);
   const ways = at?.split(',').map((text, k) => {
     const read = k === 2 ? parseAngle(text) : parseLength(text);
     if (!read.ok) throw new UsageError(`--at: ${read.why}`);
@@ -133,10 +141,26 @@ function readMount(
   if (ways && (ways.length < 2 || ways.length > 3))
     throw new UsageError(`--at is "${at!.slice(0, 30)}"; it must be X,Y or X,Y,TURN from the middle of the facet`);
   const [x, y, turnDeg] = ways ?? [0, 0];
-  const mount = { side: (side as Side | undefined) ?? natural.mount.side, x, y, turnDeg: turnDeg ?? 0 };
+  const mount = { side: side === undefined ? natural.mount.side : readSide(side), x, y, turnDeg: turnDeg ?? 0 };
   const { on: usual } = naturalMount(design, kind, mount.side);
   return { on: on ?? usual, mount };
 }
+
+/** A new card: of its size, or on a base whose own numbers say it. */
+function beginCard(kind: string, size: string | undefined): Design {
+  const base = BASES.get(kind);
+  if (size === undefined) {
+    if (!base) throw new UsageError('--card is missing; give GUTTERxREACH such as 200x140');
+    const plain = blankDesign('Untitled');
+    return { ...plain, card: { ...plain.card, ...constructed(base.id), parameters: {} } };
+  }
+  const { gutter, reach } = readCardSize(size);
+  const plain = blankDesign('Untitled', gutter, reach);
+  const own = base && { ...constructed(base.id), parameters: base.fitting({ gutter, reach }) };
+  return { ...plain, card: { ...plain.card, ...own } };
+}
+/** A plain card says nothing of its construction. */
+const constructed = (id: string): { construction?: string } => (id === PLAIN_BASE ? {} : { construction: id });
 
 const newDesign: Verb = (args) => {
   const {
@@ -177,16 +201,17 @@ const newDesign: Verb = (args) => {
     if (!existsSync(path)) throw new UsageError(`${path} is not there to add to; leave out --add to write a new file`);
     design = readDesignFile([path]);
   } else {
-    if (options.card === undefined) throw new UsageError('--card is missing; give GUTTERxREACH such as 200x140');
-    const { gutter, reach } = readCardSize(options.card);
-    design = blankDesign(options.name ?? 'Untitled', gutter, reach);
+    const begun = beginCard(kind, options.card);
+    design = { ...begun, name: options.name ?? 'Untitled' };
   }
   const values = readParameters(kind, pairs);
-  let id = 'card';
+  let id = CARD;
   if (KINDS.has(kind)) {
     ({ design, id } = addMechanism(design, kind, readMount(design, kind, options), values, options.id));
   } else {
     if (options.on !== undefined) throw new UsageError(`${kind} is the base; it stands on nothing`);
+    if (kind !== baseKindOf(design).id)
+      throw new UsageError(`${kind} is a base, and that of the file is a ${baseKindOf(design).id}; begin a new file`);
     design = { ...design, card: { ...design.card, parameters: { ...design.card.parameters, ...values } } };
   }
   const checked = checkDesign(design);
@@ -241,6 +266,11 @@ function tellFinding({ span: _span, aspect: _aspect, levers: _levers, remedies, 
   return { ...told, remedy: { parameter, value, mechanism }, remedies };
 }
 
+function readSide(text: string): Side {
+  if ((SIDES as readonly string[]).includes(text)) return text as Side;
+  throw new UsageError(`--side is "${text.slice(0, 20)}"; it must be inside or outside`);
+}
+
 const pattern: Verb = async (args) => {
   const { files, options, many } = readArguments(args, {
     as: 'one',
@@ -248,12 +278,14 @@ const pattern: Verb = async (args) => {
     piece: 'one',
     open: 'one',
     drive: 'many',
+    side: 'one',
   });
   const format = options.as as ExportFormat | undefined;
   if (!format || !EXPORT_FORMATS.includes(format)) {
     const given = format === undefined ? 'missing' : `"${String(format).slice(0, 20)}"`;
     throw new UsageError(`--as is ${given}; it must be one of ${EXPORT_FORMATS.join(', ')}`);
   }
+  const side = options.side === undefined ? undefined : readSide(options.side);
   if (options.out === undefined) throw new UsageError('--out is missing; name the file to write');
   const design = readDesignFile(files);
   const { drives } = buildAssembly(design);
@@ -261,6 +293,7 @@ const pattern: Verb = async (args) => {
   const bytes = await exportDesign(design, {
     format,
     ...(options.piece !== undefined ? { piece: options.piece } : {}),
+    ...(side ? { side } : {}),
     state: within(drives, asked),
   });
   writeFile(options.out, bytes);

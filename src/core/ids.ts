@@ -1,6 +1,7 @@
 /**
  * How ids are made, and taken apart again; nobody else knows. A part is `MECHANISM.PART`; the leaves of the base stand
- * without their owner (`leafA`). A layer is `layer.ID` and the k-th mat of a facet `FACET.mat-K`, counted from 1.
+ * without their owner (`leafA`). A layer is `layer.ID` and the k-th mat of a facet `FACET.mat-K`, counted from 1; on
+ * its outside `FACET.outer-mat-K`.
  */
 
 /** Owner of everything that belongs to the base. */
@@ -21,11 +22,12 @@ export const layerId = (id: string): string => partId(LAYER, id);
 export const idOfLayer = (id: string): string | null =>
   id.startsWith(`${LAYER}.`) ? id.slice(LAYER.length + 1) : null;
 
-export const matId = (facet: string, k: number): string => partId(facet, `mat-${k}`);
-/** Facet and number of a mat, or null for anything else. */
-export function matOfId(id: string): { facet: string; k: number } | null {
-  const match = /^(.+)\.mat-(\d+)$/.exec(id);
-  return match && { facet: match[1], k: Number(match[2]) };
+export const matId = (facet: string, k: number, side: 'inside' | 'outside' = 'inside'): string =>
+  partId(facet, side === 'inside' ? `mat-${k}` : `outer-mat-${k}`);
+/** Facet, number and side of a mat, or null for anything else. */
+export function matOfId(id: string): { facet: string; k: number; side: 'inside' | 'outside' } | null {
+  const match = /^(.+)\.(outer-)?mat-(\d+)$/.exec(id);
+  return match && { facet: match[1], k: Number(match[3]), side: match[2] ? 'outside' : 'inside' };
 }
 
 /** A part's name as words: `leafA` reads "leaf A", `plane-2` "plane 2", `glueB` "glue B". */

@@ -3,6 +3,8 @@ import { moved, OPEN, OPENING, openTo, within, type Drive, type State } from '@/
 import { temporal } from 'zundo';
 import { createStore } from 'zustand/vanilla';
 import type { Design } from '@/core/document/design';
+import { CARD } from '@/core/ids';
+import type { Side } from '@/core/kinds';
 import type { Proof } from '@/core/proof/prove';
 import type { Finding } from '@/core/rules';
 import type { Room } from '@/core/proof/room';
@@ -30,6 +32,8 @@ export interface Studio {
   readonly selected: string;
   /** Facet that is selected in Dress. */
   readonly facet: string | null;
+  /** The side of the sheet that lies up in the flat view, and that is dressed. */
+  readonly sideUp: Side;
   /** What is pointed at: ids of facets, creases, glue areas. */
   readonly lit: readonly string[];
   /** How the card is to stand: a value for every drive. */
@@ -82,6 +86,7 @@ export interface StudioActions {
   go(stage: Stage): void;
   select(mechanism: string): void;
   selectFacet(facet: string | null): void;
+  turnUp(side: Side): void;
   light(ids: readonly string[]): void;
   /** Opens the card to an angle. */
   scrub(openDeg: number): void;
@@ -142,8 +147,9 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
         design,
         label: history.label,
         stage,
-        selected: 'card',
+        selected: CARD,
         facet: null,
+        sideUp: 'inside',
         lit: [],
         state: openTo(100),
         carried: OPEN,
@@ -178,6 +184,7 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
           go: (to) => set({ stage: to }),
           select: (selected) => set({ selected, rooms: selected === get().selected ? get().rooms : {} }),
           selectFacet: (facet) => set({ facet }),
+          turnUp: (sideUp) => set({ sideUp, lit: [] }),
           light: (lit) => set({ lit }),
           scrub: (openDeg) => get().actions.move(OPEN, openDeg),
           move: (drive, value) => set({ state: within(drivesOf(get()), moved(get().state, drive, value)) }),
@@ -354,8 +361,8 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
       clearTimeout(proveTimer);
       proveTimer = setTimeout(prove, PROVE_AFTER_MS);
       const { selected } = now;
-      if (selected !== 'card' && !now.design.mechanisms.some((m) => m.id === selected))
-        store.setState({ selected: 'card', rooms: {} });
+      if (selected !== CARD && !now.design.mechanisms.some((m) => m.id === selected))
+        store.setState({ selected: CARD, rooms: {} });
     }
     if (shown(now) !== shown(before)) askScene(shown(now));
     if (shown(now) !== shown(before) || now.state !== before.state) askPose(shown(now), now.state);

@@ -4,6 +4,7 @@ import { expose, releaseProxy } from 'comlink';
 import type { Assembly } from '@/core/assembly/assembly';
 import { allMeasures, foldDeg, poseAt } from '@/core/assembly/pose';
 import { exportDesign } from '@/core/formats/export';
+import { coverPicture } from '@/core/formats/cover';
 import { drawPicture } from '@/core/formats/picture';
 import { readTemplate } from '@/core/formats/template-read';
 import { findFaults } from '@/core/pattern/mending';
@@ -175,8 +176,9 @@ const engine: Engine = {
   picture: (design, state, from) =>
     answer(async () => {
       const assembly = await assemblyOf(design);
-      return drawPicture(design, assembly, poseAt(assembly, state), from && unit3(from));
+      return drawPicture(design, assembly, poseAt(assembly, state), from && { from: unit3(from) });
     }),
+  cover: (design) => answer(async () => coverPicture(design, await assemblyOf(design))),
   moving: (design, parts, openDeg) =>
     answer(async () => {
       await fontsFor(design);

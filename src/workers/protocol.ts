@@ -8,6 +8,7 @@ import type { Shape, ShapeAsset, TextShape } from '@/core/shapes/shape';
 import type { Raster, TraceWishes } from '@/core/shapes/trace';
 import type { ExportChoice } from '@/core/formats/export';
 import type { Picture } from '@/core/formats/picture';
+import type { Side } from '@/core/kinds';
 import type { CreaseRole } from '@/core/pattern/pattern';
 import type { Ring } from '@/core/plane/polygon';
 import type { Segment } from '@/core/plane/arrangement';
@@ -32,15 +33,17 @@ export interface SceneFacet {
   readonly piece: string;
   readonly mechanism: string;
   readonly rings: readonly Ring[];
-  /** Own colour, where it is dressed in one. */
-  readonly colour?: string;
+  /** Own colours of its sides, where it is dressed in some. */
+  readonly colours: Readonly<Record<Side, string | undefined>>;
   readonly mats: readonly {
     readonly id: string;
+    readonly side: Side;
     readonly rings: readonly Ring[];
     readonly foam: readonly Ring[];
     readonly colour: string;
     readonly caliperMm: number;
-    /** Its face over the facet's, with all that is under it, mm. */ readonly liftMm: number;
+    /** Its face over that side of the facet, with all that is under it, mm. */
+    readonly liftMm: number;
   }[];
   /** The drive that a hand moves it by, where that is not the opening. */
   readonly moves?: string;
@@ -82,7 +85,8 @@ export interface Derived {
     readonly mechanism: string;
     readonly a: readonly [number, number];
     readonly b: readonly [number, number];
-    readonly mark: boolean;
+    /** The side it is drawn on, where it is not cut. */
+    readonly drawn?: Side;
   }[];
   readonly glue: readonly SceneGlue[];
   readonly hosts: readonly SceneHost[];
@@ -170,6 +174,8 @@ export interface Engine {
   ): Promise<Answer<null>>;
   /** `from`: where it is seen from; from the reader's right unless given. */
   picture(design: Design, state: State, from?: readonly [number, number, number]): Promise<Answer<Picture>>;
+  /** The shut card as its reader has it in front of them, mm; null where it does not close. */
+  cover(design: Design): Promise<Answer<Picture | null>>;
   /** Pictures of its travel at parts of it; of what is moved by hand with the card opened to `openDeg`. */
   moving(design: Design, parts: readonly number[], openDeg: number): Promise<Answer<readonly Picture[]>>;
   thickness(design: Design): Promise<Answer<ThicknessMap | null>>;

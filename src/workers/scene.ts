@@ -1,10 +1,11 @@
 /** What the flat and the posed view draw of a design, as plain data that crosses to the interface. */
 import type { Assembly } from '@/core/assembly/assembly';
-import { stockOf, type Design } from '@/core/document/design';
-import { cardValues } from '@/core/document/fields';
-import { CARD, ownerOfId, wordsOfPart } from '@/core/ids';
-import type { Face } from '@/core/kinds';
+import { dressingOf, stockOf, type Design } from '@/core/document/design';
+import { readingUp } from '@/core/build/faces';
+import { ownerOfId, wordsOfPart } from '@/core/ids';
+import { SIDES, type Face, type Side } from '@/core/kinds';
 import { boxOf, ringsOf } from '@/core/plane/polygon';
+import { isBase } from '@/core/rules';
 import type { Derived, SceneFacet, StackLayer } from './protocol';
 
 /**
@@ -18,7 +19,7 @@ function liftOf(design: Design, assembly: Assembly, facet: Assembly['facets'][nu
   if (!bond) return 0;
   const caliper = (piece: string): number =>
     stockOf(design, assembly.pieces.find((p) => p.id === piece)!.stock).caliperMm;
-  return bond.b.piece === 'card'
+  return isBase(assembly, assembly.pieces.find((p) => p.id === bond.b.piece)!.mechanism)
     ? -caliper(bond.a.piece)
     : caliper(facet.piece) + (bond.placement[10] < 0 ? caliper(bond.a.piece) : 0);
 }
@@ -43,19 +44,19 @@ export function sceneOf(design: Design, assembly: Assembly): Derived {
       stock,
       rings: [outline, ...(islands ?? [])].flatMap(ringsOf),
     })),
-    facets: assembly.facets.map((f, i) => {
-      const dressing = design.dressing.find((d) => d.facet === f.id);
-      return {
-        id: f.id,
-        piece: f.piece,
-        mechanism: f.mechanism,
-        rings: ringsOf(f.polygon),
-        liftMm: liftOf(design, assembly, f),
-        ...movedBy(assembly, f),
-        ...(dressing?.colour ? { colour: dressing.colour } : {}),
-        mats: matsOf(design, assembly, i),
-      };
-    }),
+    facets: assembly.facets.map((f, i) => ({
+      id: f.id,
+      piece: f.piece,
+      mechanism: f.mechanism,
+      rings: ringsOf(f.polygon),
+      liftMm: liftOf(design, assembly, f),
+      ...movedBy(assembly, f),
+      colours: {
+        inside: dressingOf(design, f.id, 'inside')?.colour,
+        outside: dressingOf(design, f.id, 'outside')?.colour,
+      },
+      mats: SIDES.flatMap((side) => matsOf(design, assembly, i, side)),
+    })),
     creases: [
       ...assembly.creases.map(({ id, role, mechanism, piece, segments }) => ({ id, role, mechanism, piece, segments })),
       ...assembly.pieces
@@ -65,7 +66,10 @@ export function sceneOf(design: Design, assembly: Assembly): Derived {
         ),
     ],
     cuts: assembly.pieces.flatMap((p) =>
-      p.lines.map(({ a, b, mechanism, role }) => ({ piece: p.id, mechanism, a, b, mark: role === 'mark' })),
+      p.lines.map(({ a, b, mechanism, role, side }) => ({
+        ...{ piece: p.id, mechanism, a, b },
+        ...(role === 'mark' ? { drawn: side ?? 'inside' } : {}),
+      })),
     ),
     glue: assembly.pieces.flatMap((p) =>
       p.glue.map((g) => ({ id: g.id, mechanism: g.mechanism, piece: p.id, outline: g.outline })),
@@ -79,7 +83,9 @@ export function sceneOf(design: Design, assembly: Assembly): Derived {
     })),
     faces: assembly.facets.map((f) => {
       const { min, max } = boxOf(f.polygon.outer);
-      const turned = f.mechanism === CARD && cardValues(design).fold === 'side';
+      // Read along the piece's x, a face is as high as it is wide in its piece.
+      const piece = assembly.pieces.find((p) => p.id === f.piece)!;
+      const turned = Math.abs(readingUp(design, piece, f.id, 'inside')[0]) > 0.5;
       const [along, away] = [max[0] - min[0], max[1] - min[1]];
       return { facet: f.id, widthMm: turned ? away : along, heightMm: turned ? along : away };
     }),
@@ -116,16 +122,17 @@ function stackOf(design: Design, assembly: Assembly, mechanism: string, face: Fa
   return all.filter((l, i) => all.findIndex((o) => alike(o, l)) === i).sort((a, b) => a.from - b.from);
 }
 
-/** What is stuck on a facet, each on all that was stuck there before. */
-function matsOf(design: Design, assembly: Assembly, facet: number): SceneFacet['mats'] {
+/** What is stuck on a side of a facet, each on all that was stuck there before. */
+function matsOf(design: Design, assembly: Assembly, facet: number, side: Side): SceneFacet['mats'] {
   let liftMm = 0;
   return assembly.layers
-    .filter((l) => l.facet === facet)
+    .filter((l) => l.facet === facet && l.side === side)
     .map((l) => {
       const { caliperMm, insideColour } = stockOf(design, l.stock);
       liftMm += l.foamMm + caliperMm;
       return {
         id: l.id,
+        side,
         rings: l.region.flatMap(ringsOf),
         foam: l.foam.flatMap(ringsOf),
         colour: l.colour ?? insideColour,

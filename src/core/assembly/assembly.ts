@@ -9,7 +9,7 @@ import { movingJoints, rangeOf } from './moving';
 import type { Assembly, AttachedLayer, Facet, LaidOut, Parts } from './parts';
 
 export type { Misfit } from './misfit';
-export type { Assembly, AttachedLayer, Crease, Facet, LaidOut, Parts, PlacedMechanism } from './parts';
+export type { Assembly, AttachedLayer, BaseOf, Crease, Facet, LaidOut, Parts, PlacedMechanism } from './parts';
 
 /** Facets by arrangement, bodies by bonds. Pieces apart are cut and listed only. */
 export function layOut(all: Parts): LaidOut {
@@ -44,6 +44,8 @@ export function assemble(laid: LaidOut, layers: readonly AttachedLayer[] = []): 
     drives: [OPENING_RANGE, ...drives.slice(1).map(rangeOf)],
   };
   return {
+    base: all.base,
+    lead: all.lead,
     pieces: all.pieces,
     interruptions: parts.interruptions,
     bonds: parts.bonds,

@@ -87,6 +87,7 @@ export function assembleCreasePattern(pattern: CreasePattern): { assembly: Assem
     interruptions: [],
     mechanisms: [],
     hosts: new Map([[lead.id, host]]),
+    base: { mechanism: 'pattern', facets: () => [] },
     lead: { crease: lead.id, still: 'still', turning: 'turning' },
   });
   return { assembly: assemble(laid), leadDeg };

@@ -1,6 +1,18 @@
 /** The vocabulary of what is derived from a design: pieces, facets, creases, what is stuck on them. Never saved. */
 import type { Drive } from '../drives';
-import type { Bond, Contribution, Demand, Face, FoamPad, Hardware, Host, Landmark, MovingJoint } from '../kinds';
+import type {
+  Bond,
+  Contribution,
+  Demand,
+  Face,
+  FoamPad,
+  Hardware,
+  Host,
+  Landmark,
+  MovingJoint,
+  Side,
+  Turns,
+} from '../kinds';
 import type { Linkage, Rigid, Travel } from '../linkage';
 import type { FlatPattern, Interruption } from '../pattern/facets';
 import type { CreaseRole, Piece } from '../pattern/pattern';
@@ -43,6 +55,8 @@ export interface PlacedMechanism {
   readonly landmarks: readonly Landmark[];
   readonly measures: Contribution['measures'];
   readonly demands: readonly Demand[];
+  /** Its numbers, by what they do. */
+  readonly turns: Turns;
 }
 
 /** Paper stuck on a facet: a mat or a layer, flat or on foam. */
@@ -50,6 +64,8 @@ export interface AttachedLayer {
   readonly id: string;
   readonly title: string;
   readonly mechanism: string;
+  /** Side of the facet's paper that it is stuck on. */
+  readonly side: Side;
   /** Index of the facet that carries it, and that facet's piece: the outline is in its axes. */
   readonly facet: number;
   readonly piece: string;
@@ -65,7 +81,16 @@ export interface AttachedLayer {
   readonly doubled: boolean;
 }
 
+/** What everything stands on. */
+export interface BaseOf {
+  readonly mechanism: string;
+  /** Its facets as they are before anything is cut from them, in the axes of their pieces. */
+  readonly facets: () => readonly { readonly id: string; readonly polygon: Polygon }[];
+}
+
 export interface Assembly {
+  readonly base: BaseOf;
+  readonly lead: Parts['lead'];
   /** What a person moves, the opening first. */
   readonly drives: readonly Drive[];
   readonly layers: readonly AttachedLayer[];
@@ -100,6 +125,7 @@ export interface Parts {
   readonly hardware?: readonly Hardware[];
   readonly hosts: ReadonlyMap<string, Host>;
   readonly contradictions?: readonly Misfit[];
+  readonly base: BaseOf;
   /** The crease that the card's opening turns, and the facets it joins; the first lies still. */
   readonly lead: { readonly crease: string; readonly still: string; readonly turning: string };
 }

@@ -1,11 +1,9 @@
 /** Document to assembly: mechanisms are built in the order in which they stand on each other. */
-import { assemble, layOut, type Assembly, type Misfit, type PlacedMechanism } from '../assembly/assembly';
+import { assemble, layOut, type Assembly, type Misfit, type BaseOf, type PlacedMechanism } from '../assembly/assembly';
 import type { Drive } from '../drives';
 import {
-  buildFoldCard,
-  GUTTER,
   KINDS,
-  type BasePieces,
+  type Base,
   type Bond,
   type Contribution,
   type CreaseKind,
@@ -40,7 +38,7 @@ import { ShapeError, type Shape, type ShapeShelf } from '../shapes/shape';
 import { laidNowhere } from './nowhere';
 import { buildTemplate } from './template';
 import { attachedLayers, windowsAndDrawings } from './dressing';
-import { cardValues, wholeValues } from '../document/fields';
+import { baseKindOf, cardValues, isBase, wholeValues } from '../document/fields';
 import { CENTRE, shelfOf, stockOf, type Design, type Mechanism } from '../document/design';
 import { faceOf } from './faces';
 
@@ -50,7 +48,8 @@ export class DesignError extends Error {}
 export function buildAssembly(design: Design): Assembly {
   const shelf = shelfOf(design);
   const outline = (shape: Shape): Region => outlineOf(shape, shelf);
-  const gathered = gatherBase(design, makeBase(design, outline));
+  const base = makeBase(design, outline);
+  const gathered = gatherBase(design, base);
   for (const m of inStandingOrder(design)) {
     const kind = KINDS.get(m.kind)!;
     if (kind.mount === 'face') addOnFace(gathered, m, kind, outline);
@@ -58,8 +57,8 @@ export function buildAssembly(design: Design): Assembly {
   }
   const { pieces, interruptions, plain: _plain, claims: _claims, design: _design, ...parts } = gathered;
   const dressed = [...pieces.values()].map((piece) => cutWindows(design, piece, interruptions, shelf));
-  const lead = { crease: GUTTER, still: 'leafA', turning: 'leafB' };
-  const laid = layOut({ ...parts, interruptions, pieces: dressed, lead });
+  const { lead } = base;
+  const laid = layOut({ ...parts, interruptions, pieces: dressed, base: plainBase(base), lead });
   const whole = assemble(laid, attachedLayers(design, laid.facets, shelf));
   return { ...whole, misfits: [...whole.misfits, ...laidNowhere(design, whole)] };
 }
@@ -81,19 +80,27 @@ interface Gathered {
   readonly hardware: Hardware[];
 }
 
-function gatherBase(design: Design, base: BasePieces): Gathered {
+function plainBase({ pieces, interruptions }: Base): BaseOf {
+  let facets: ReturnType<BaseOf['facets']> | undefined;
+  const find = () => pieces.flatMap((p) => findFacets(p, interruptions).facets);
+  return { mechanism: CARD, facets: () => (facets ??= find()) };
+}
+
+function gatherBase(design: Design, base: Base): Gathered {
   const pieces = base.pieces.map((p) => [p.id, p] as const);
-  const card = { id: CARD, kind: 'fold-card', title: design.name, host: null, landmarks: [], demands: [] };
+  const kind = baseKindOf(design);
+  const card = { id: CARD, kind: kind.id, title: design.name, host: null, landmarks: [], demands: [] };
+  const turns = kind.turns(cardValues(design));
   return {
     design,
     pieces: new Map(pieces),
     plain: new Map(pieces),
-    hosts: new Map([[GUTTER, base.gutter], ...(base.hosts ?? []).map((h) => [h.crease, h] as const)]),
+    hosts: new Map(base.hosts.map((h) => [h.crease, h])),
     bonds: [...base.bonds],
     interruptions: [...base.interruptions],
     contradictions: [],
     claims: [],
-    mechanisms: [{ ...card, measures: () => base.measures }],
+    mechanisms: [{ ...card, turns, measures: () => base.measures }],
     drives: [],
     moving: [],
     foam: [],
@@ -121,7 +128,7 @@ function addOnCrease(so: Gathered, m: Mechanism, kind: CreaseKind, outline: (sha
   );
   so.claims.push({ mechanism: m.id, piece: host.piece, region: part.claims });
   so.interruptions.push(...part.interruptions);
-  addParts(so, m, part, 0, { host });
+  addParts(so, m, part, 0, { host, turns: kind.turns(wholeValues(m)) });
 }
 
 function addOnFace(so: Gathered, m: Mechanism, kind: FaceKind, outline: (shape: Shape) => Region): void {
@@ -139,7 +146,8 @@ function addOnFace(so: Gathered, m: Mechanism, kind: FaceKind, outline: (shape: 
   const part = built(m, () => kind.build(wholeValues(m), { id: m.id, face, stock: m.stock, caliperMm, outline, say }));
   addToPiece(pieces, face.piece, part);
   so.contradictions.push(...misfitsOf(part, m.id, face.piece, [face.placement[3], face.placement[7]]));
-  addParts(so, m, part, pieces.get(face.piece)!.levelMm ?? 0, { host: null, face });
+  const turns = kind.turns(wholeValues(m));
+  addParts(so, m, part, pieces.get(face.piece)!.levelMm ?? 0, { host: null, face, turns });
 }
 
 /** What every mechanism may bring, whatever it stands on. */
@@ -148,7 +156,7 @@ function addParts(
   m: Mechanism,
   part: Contribution,
   levelMm: number,
-  mount: Pick<PlacedMechanism, 'host' | 'face'>,
+  mount: Pick<PlacedMechanism, 'host' | 'face' | 'turns'>,
 ): void {
   for (const own of part.pieces) {
     const piece = own.levelMm === undefined ? own : { ...own, levelMm: own.levelMm + levelMm };
@@ -165,12 +173,13 @@ function addParts(
 }
 
 /** A shape that cannot be made is an input error that names where it stands. */
-function makeBase(design: Design, outline: (shape: Shape) => Region): BasePieces {
+function makeBase(design: Design, outline: (shape: Shape) => Region): Base {
   try {
     if (design.card.template) return buildTemplate(design.card.template, design.card.stock);
-    return buildFoldCard(cardValues(design), design.card.stock, design.card.pageStock, outline);
+    const { stock, pageStock } = design.card;
+    return baseKindOf(design).build(cardValues(design), { stock, pageStock, outline });
   } catch (error) {
-    if (error instanceof ShapeError) throw new DesignError(`card: ${error.message}`);
+    if (error instanceof ShapeError) throw new DesignError(`${CARD}: ${error.message}`);
     throw error;
   }
 }
@@ -226,7 +235,7 @@ function ancestors(design: Design, m: Mechanism): Set<string> {
   const out = new Set<string>();
   for (
     let on: string | undefined = ownerOfId(m.on);
-    on !== undefined && on !== 'card' && !out.has(on);
+    on !== undefined && !isBase(on) && !out.has(on);
     on = parentOf(design, on)
   )
     out.add(on);
@@ -304,10 +313,12 @@ function cutWindows(design: Design, piece: Piece, interruptions: readonly Interr
     islands: islands,
     lines: [
       ...piece.lines,
-      ...drawn.flatMap(({ id, region }) =>
+      ...drawn.flatMap(({ id, region, side }) =>
         region
           .flatMap(ringsOf)
-          .flatMap((r) => r.map((a, i) => ({ role: 'mark' as const, a, b: r[(i + 1) % r.length], mechanism: id }))),
+          .flatMap((r) =>
+            r.map((a, i) => ({ role: 'mark' as const, side, a, b: r[(i + 1) % r.length], mechanism: id })),
+          ),
       ),
     ],
   };

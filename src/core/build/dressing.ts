@@ -8,12 +8,22 @@ import type { Vec2 } from '../plane/vec2';
 import { outlineOf } from '../shapes/outline';
 import { turned } from '../shapes/steps';
 import type { ShapeShelf } from '../shapes/shape';
-import type { Design, Layer, Mat } from '../document/design';
+import { layerId, matId } from '../ids';
+import type { Side } from '../kinds';
+import { sideOf, type Design, type Layer, type Mat } from '../document/design';
 
 export const DEFAULT_FOAM_INSET_MM = 3;
 
+/** What is seen on a side, in the axes of the piece, and back: the outside is the mirror image of the inside. */
+export const seenOn = (side: Side, region: Region): Region =>
+  side === 'inside' ? region : mapRegion(region, ([x, y]): Vec2 => [-x, y], true);
+
 /** Outline of a layer's shape where it lies on its facet, in the axes of the facet's piece. */
 export function layerOutline(layer: Layer, facet: Polygon, shelf: ShapeShelf): Region {
+  const side = sideOf(layer);
+  return seenOn(side, outlineAsSeen(layer, seenOn(side, [facet])[0], shelf));
+}
+function outlineAsSeen(layer: Layer, facet: Polygon, shelf: ShapeShelf): Region {
   const own = turned(outlineOf(layer.shape, shelf), layer.turnDeg);
   const { min, max } = regionBox(own);
   const [w, h] = [max[0] - min[0], max[1] - min[1]];
@@ -30,11 +40,15 @@ export function layerOutline(layer: Layer, facet: Polygon, shelf: ShapeShelf): R
 }
 
 /** Outlines of a facet's mats: each inset from the one below it; holes of the facet grow with it. */
-export function matOutlines(facet: Polygon, mats: readonly Mat[]): { mat: Mat; region: Region }[] {
-  let region: Region = [facet];
+export function matOutlines(
+  facet: Polygon,
+  mats: readonly Mat[],
+  side: Side = 'inside',
+): { mat: Mat; region: Region }[] {
+  let region: Region = seenOn(side, [facet]);
   return mats.flatMap((mat) => {
     region = inset(region, mat);
-    return region.length === 0 ? [] : [{ mat, region }];
+    return region.length === 0 ? [] : [{ mat, region: seenOn(side, region) }];
   });
 }
 
@@ -73,17 +87,21 @@ export function attachedLayers(
   shelf: ShapeShelf,
 ): AttachedLayer[] {
   const index = new Map(facets.map((f, i) => [f.id, i]));
-  const height = new Map<number, number>();
-  const next = (facet: number): number => {
-    height.set(facet, (height.get(facet) ?? 0) + 1);
-    return height.get(facet)!;
+  const height = new Map<string, number>();
+  const next = (facet: number, side: Side): number => {
+    const key = `${facet} ${side}`;
+    height.set(key, (height.get(key) ?? 0) + 1);
+    return height.get(key)!;
   };
-  const mats = design.dressing.flatMap(({ facet: id, mats: list }) => {
+  const mats = design.dressing.flatMap((dressing) => {
+    const { facet: id, mats: list } = dressing;
+    const side = sideOf(dressing);
     const i = index.get(id);
     if (i === undefined) return [];
-    return matOutlines(facets[i].polygon, list).map(({ mat, region }, k): AttachedLayer => ({
-      id: `${id}.mat-${k + 1}`,
-      title: `Mat ${k + 1} on ${id}`,
+    return matOutlines(facets[i].polygon, list, side).map(({ mat, region }, k): AttachedLayer => ({
+      id: matId(id, k + 1, side),
+      title: `Mat ${k + 1} on ${side === 'outside' ? 'the outside of ' : ''}${id}`,
+      side,
       mechanism: facets[i].mechanism,
       facet: i,
       piece: facets[i].piece,
@@ -93,7 +111,7 @@ export function attachedLayers(
       foamMm: mat.foamMm ?? 0,
       foam: foamOutline(region, mat.foamMm ?? 0, mat.foamInsetMm ?? DEFAULT_FOAM_INSET_MM),
       foamInsetMm: mat.foamInsetMm ?? DEFAULT_FOAM_INSET_MM,
-      order: next(i),
+      order: next(i, side),
       doubled: mat.doubled === true,
     }));
   });
@@ -105,8 +123,9 @@ export function attachedLayers(
       const region = layerOutline(l, facets[i].polygon, shelf);
       return [
         {
-          id: `layer.${l.id}`,
+          id: layerId(l.id),
           title: l.name,
+          side: sideOf(l),
           mechanism: facets[i].mechanism,
           facet: i,
           piece: facets[i].piece,
@@ -116,7 +135,7 @@ export function attachedLayers(
           foamMm: l.foamMm,
           foam: foamOutline(region, l.foamMm, l.foamInsetMm),
           foamInsetMm: l.foamInsetMm,
-          order: next(i),
+          order: next(i, sideOf(l)),
           doubled: l.doubled === true,
         },
       ];
@@ -129,13 +148,15 @@ export function windowsAndDrawings(
   design: Design,
   facets: readonly { readonly id: string; readonly polygon: Polygon }[],
   shelf: ShapeShelf,
-): { windows: Region; drawn: readonly { id: string; region: Region }[] } {
+): { windows: Region; drawn: readonly { id: string; region: Region; side: Side }[] } {
   const on = design.layers.flatMap((l) => {
     const facet = l.as === 'layer' ? undefined : facets.find((f) => f.id === l.facet);
     return facet ? [{ layer: l, region: layerOutline(l, facet.polygon, shelf), facet }] : [];
   });
   return {
     windows: on.filter((o) => o.layer.as === 'window').flatMap((o) => o.region),
-    drawn: on.filter((o) => o.layer.as === 'drawn').map((o) => ({ id: o.layer.id, region: o.region })),
+    drawn: on
+      .filter((o) => o.layer.as === 'drawn')
+      .map((o) => ({ id: o.layer.id, region: o.region, side: sideOf(o.layer) })),
   };
 }

@@ -1,5 +1,5 @@
 /** Faces of facets that mechanisms are fixed on: where their axes lie, as their reader sees them. */
-import { CARD, ownerOfId } from '../ids';
+import { ownerOfId } from '../ids';
 import type { Face, Side } from '../kinds';
 import type { Rigid } from '../linkage';
 import { findFacets, type Interruption } from '../pattern/facets';
@@ -7,7 +7,7 @@ import type { Piece } from '../pattern/pattern';
 import { boxOf, mapRegion, type Polygon } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 import { degToRad } from '../units/angle';
-import { cardValues } from '../document/fields';
+import { baseKindOf, cardValues, isBase } from '../document/fields';
 import { stockOf, type Design, type Mount } from '../document/design';
 
 /** Pieces as they are while the design is put together. */
@@ -68,19 +68,17 @@ interface Axes {
   readonly up: Vec2;
 }
 /**
- * The way a facet is read, in the axes of its piece. A card folded at the side is a book with its spine at the left of
- * the cover, leaf B; one folded at the top hangs from its gutter. What is cut from its page is read standing up; a
- * piece of its own as it is drawn.
+ * The way a facet is read, in the axes of its piece: of the base as its kind says, what is cut from its page standing
+ * up, a piece of its own as it is drawn.
  */
 function readingAxes(design: Design, piece: Piece, facet: string, side: Side): Axes {
   const up = readingUp(design, piece, facet, side);
   return { up, right: side === 'inside' ? [up[1], -up[0]] : [-up[1], up[0]] };
 }
-function readingUp(design: Design, piece: Piece, facet: string, side: Side): Vec2 {
-  if (piece.mechanism !== CARD || design.card.template) return [0, 1];
+export function readingUp(design: Design, piece: Pick<Piece, 'mechanism'>, facet: string, side: Side): Vec2 {
+  if (!isBase(piece.mechanism) || design.card.template) return [0, 1];
   const ofBase = ownerOfId(facet) === facet;
-  if (ofBase && cardValues(design).fold === 'side') return [-1, 0];
-  return ofBase && side === 'outside' && facet.endsWith('B') ? [0, 1] : [0, -1];
+  return ofBase ? baseKindOf(design).up(cardValues(design), facet, side) : [0, -1];
 }
 
 /** Turned counter-clockwise, as the reader sees it. */

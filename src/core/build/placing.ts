@@ -1,6 +1,6 @@
 /** Placing of layers by hand: what a drag snaps to, and lining up with gutter, creases, facets and each other. mm. */
 import type { Box2 } from '../plane/polygon';
-import type { Design, Layer } from '../document/design';
+import { sideOf, type Design, type Layer } from '../document/design';
 import { ROUNDING_MM } from '../tolerance';
 
 /** A line that a layer may line up with, across (`x`) or along (`y`) the piece. */
@@ -44,10 +44,13 @@ export function snapShift(box: Box2, dx: number, dy: number, guides: readonly Gu
   return { dx: x, dy: y, names };
 }
 
-/** Layers moved together. */
+/** Layers moved together, by ways in the axes of their piece: on the outside left and right are the other way round. */
 export const moveLayers = (design: Design, ids: readonly string[], dx: number, dy: number): Design => ({
   ...design,
-  layers: design.layers.map((l) => (ids.includes(l.id) ? { ...l, x: round(l.x + dx), y: round(l.y + dy) } : l)),
+  layers: design.layers.map((l) => {
+    const across = sideOf(l) === 'outside' ? -dx : dx;
+    return ids.includes(l.id) ? { ...l, x: round(l.x + across), y: round(l.y + dy) } : l;
+  }),
 });
 export const setLayer = (design: Design, id: string, change: Partial<Layer>): Design => ({
   ...design,

@@ -1,10 +1,10 @@
 /** Order of folding and gluing, with the pose each step's picture shows. */
 import { moved, openTo, type State } from '../drives';
 import type { Assembly } from '../assembly/assembly';
-import type { Design, Mechanism } from '../document/design';
+import { sideOf, type Design, type Mechanism } from '../document/design';
 import { nameOfPart } from '../document/words';
-import { ownerOfId, wordsOfPart } from '../ids';
-import { KINDS } from '../kinds';
+import { idOfLayer, ownerOfId, wordsOfPart } from '../ids';
+import { KINDS, SIDES, type Side } from '../kinds';
 import { inStandingOrder } from './build';
 
 export interface WorkStep {
@@ -29,19 +29,18 @@ export function workSteps(design: Design, assembly: Assembly): WorkStep[] {
   const cut = order.filter((m) => !onFace(m) && !isGlued(m.id));
   const glued = order.filter((m) => !onFace(m) && isGlued(m.id));
   const steps: WorkStep[] = [];
-  const shown: string[] = ['card', ...cut.map((m) => m.id)];
+  const shown: string[] = [assembly.base.mechanism, ...cut.map((m) => m.id)];
   const add = (title: string, text: string, openDeg: number, subjects: readonly string[] = []): void => {
     steps.push({ title, text, state: openTo(openDeg), shown: [...shown], subjects });
   };
   const pieces = assembly.pieces.map((p) => p.title.toLowerCase()).join(', ');
   add('Score and cut', `Score every fold, cut the inner lines, then the outlines: ${pieces}.`, 180);
-  if (design.dressing.some((d) => d.mats.length > 0))
-    add(
-      'Stick the mats',
-      'Covering paper goes on while everything still lies flat. Keep adhesive off the creases.',
-      180,
-      design.dressing.filter((d) => d.mats.length > 0).map((d) => d.facet),
-    );
+  for (const side of SIDES) {
+    const on = matted(design, side);
+    const text = 'Covering paper goes on while everything still lies flat. Keep adhesive off the creases.';
+    if (on.length > 0 && side === 'inside') add('Stick the mats', text, 180, on);
+    if (on.length > 0 && side === 'outside') add('Turn it over and stick the mats of the outside', text, 180, on);
+  }
   if (assembly.pieces.some((p) => p.id === 'liner'))
     add(
       'Glue the liner in',
@@ -82,9 +81,21 @@ export function workSteps(design: Design, assembly: Assembly): WorkStep[] {
         steps[steps.length - 1] = { ...steps[steps.length - 1], state: partWay(assembly, m.id) };
     });
   }
+  const outer = assembly.layers.filter((l) => l.side === 'outside' && idOfLayer(l.id) !== null);
+  if (outer.length > 0)
+    add(
+      'Stick what goes on the outside',
+      `With the card shut, so that nothing inside is pressed out of place: ${outer.map((l) => l.title).join(', ')}.`,
+      0,
+      outer.map((l) => l.id),
+    );
   add('Open and close it', 'Open it slowly to flat and close it again before it goes in an envelope.', 100);
   return steps;
 }
+
+/** Facets that have mats on a side. */
+const matted = (design: Design, side: Side): string[] =>
+  design.dressing.filter((d) => sideOf(d) === side && d.mats.length > 0).map((d) => d.facet);
 
 /** Flat open, everything of a mechanism that is moved by hand a third of its way. */
 const partWay = (assembly: Assembly, mechanism: string): State =>

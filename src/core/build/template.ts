@@ -1,8 +1,9 @@
 /**
  * A brought-in template as the base of a card: its lines with roles become pieces, creases and windows like our own.
  */
+import { CARD } from '../ids';
 import type { Template } from '../document/template';
-import { GUTTER, type BasePieces, type CreaseLine, type Host, type PatternLine, type Piece } from '../kinds';
+import { GUTTER, type Base, type CreaseLine, type Host, type PatternLine, type Piece } from '../kinds';
 import type { Interruption } from '../pattern/facets';
 import { findFacets } from '../pattern/facets';
 import type { Making } from '../pattern/making';
@@ -69,13 +70,13 @@ function straightParts(l: TemplateLine): TemplateLine[] {
 /** Turns below this are none, degrees. */
 const STRAIGHT_DEG = 0.01;
 
-const built = new WeakMap<Template, Map<string, BasePieces>>();
+const built = new WeakMap<Template, Map<string, Base>>();
 
 /**
  * Pieces of the template; kept for as long as it is, since it is large and never changed in place. Throws ShapeError
  * where there is no paper or nothing to open.
  */
-export function buildTemplate(t: Template, stock: string): BasePieces {
+export function buildTemplate(t: Template, stock: string): Base {
   let known = built.get(t);
   if (!known) built.set(t, (known = new Map()));
   let pieces = known.get(stock);
@@ -83,7 +84,7 @@ export function buildTemplate(t: Template, stock: string): BasePieces {
   return pieces;
 }
 
-function piecesOf(t: Template, stock: string): BasePieces {
+function piecesOf(t: Template, stock: string): Base {
   const lines = templateLines(t);
   const cuts = lines.filter((l) => l.role === 'cut');
   const paper = unite(arrange(cuts.flatMap(pairs)).faces);
@@ -145,12 +146,12 @@ function piecesOf(t: Template, stock: string): BasePieces {
   }));
   const pieces = sheets.map((sheet, k): Piece => {
     const mine = creases.filter((l) => inside(sheet.whole, l) && !stretches.includes(l));
-    const id = k === 0 ? 'card' : `card-part-${k + 1}`;
+    const id = k === 0 ? CARD : `card-part-${k + 1}`;
     const [whole, rest] = [preparePolygon({ outer: sheet.whole.outer, holes: [] }), preparePolygon(sheet.rest)];
     return {
       id,
       title: k === 0 ? t.name : `${t.name}, part ${k + 1}`,
-      mechanism: 'card',
+      mechanism: CARD,
       stock,
       glue: [],
       labels: [],
@@ -163,7 +164,7 @@ function piecesOf(t: Template, stock: string): BasePieces {
             role: l.role === 'mark' ? 'mark' : 'cut',
             a: move(a),
             b: move(b),
-            mechanism: 'card',
+            mechanism: CARD,
           })),
       ),
       creases: [
@@ -172,7 +173,7 @@ function piecesOf(t: Template, stock: string): BasePieces {
               {
                 id: made(GUTTER, stretches),
                 role: 'valley' as const,
-                mechanism: 'card',
+                mechanism: CARD,
                 a: [-half, 0] as const,
                 b: [half, 0] as const,
                 ends: [Math.PI, 0] as const,
@@ -182,7 +183,7 @@ function piecesOf(t: Template, stock: string): BasePieces {
         ...mine.map((l): CreaseLine => ({
           id: made(`card.crease-${++n}`, [l]),
           role: foldsDown(l) ? 'mountain' : 'valley',
-          mechanism: 'card',
+          mechanism: CARD,
           ...leftToRight(move(l.points[0]), move(l.points[l.points.length - 1])),
           ends: [undefined, 0],
         })),
@@ -200,12 +201,12 @@ function piecesOf(t: Template, stock: string): BasePieces {
     facet === hinge.b ? 'leafA' : facet === hinge.a ? 'leafB' : `card.face-${facet + 1}`;
   const card: Piece = {
     ...pieces[0],
-    labels: flat.facets.map((f, i) => ({ name: nameOf(i), at: insidePoint(f.polygon), mechanism: 'card' })),
+    labels: flat.facets.map((f, i) => ({ name: nameOf(i), at: insidePoint(f.polygon), mechanism: CARD })),
   };
   const box = regionBox([card.outline]);
   const gutter: Host = {
     crease: GUTTER,
-    piece: 'card',
+    piece: CARD,
     frame: { origin: [0, 0], along: [1, 0] },
     lengthMm: 2 * half,
     sideA: 'leafA',
@@ -225,7 +226,7 @@ function piecesOf(t: Template, stock: string): BasePieces {
         flat.facets[facet].polygon.outer.reduce((far, p) => Math.max(far, distToLine(p, crease.a, crease.b)), 0);
       return {
         crease: crease.id,
-        piece: 'card',
+        piece: CARD,
         frame: { origin: lerp2(crease.a, crease.b, 0.5), along: scale2(sub2(crease.b, crease.a), 1 / long) },
         lengthMm: long,
         sideA: nameOf(h.b),
@@ -240,8 +241,8 @@ function piecesOf(t: Template, stock: string): BasePieces {
   return {
     pieces: [card, ...pieces.slice(1)],
     bonds: [],
-    gutter,
-    hosts,
+    hosts: [gutter, ...hosts],
+    lead: { crease: GUTTER, still: 'leafA', turning: 'leafB' },
     measures: { hinge_mm: along.reduce((s, i) => s + i.to - i.from, 0) },
     interruptions,
     making,

@@ -52,12 +52,14 @@ export interface Mat {
 }
 /**
  * A shape on a facet: a layer of paper, a window cut out of it, or a drawing. Placed from a corner, edge or the middle
- * of the facet, so that it stays there when sizes change.
+ * of the facet, so that it stays there when sizes change; on the outside left and right are as they are seen there.
  */
 export interface Layer {
   readonly id: string;
   readonly name: string;
   readonly facet: string;
+  /** The side of the paper it is seen on; inside unless said. */
+  readonly side?: Side;
   readonly shape: Shape;
   readonly as: 'layer' | 'window' | 'drawn';
   readonly from: { readonly x: 'low' | 'middle' | 'high'; readonly y: 'low' | 'middle' | 'high' };
@@ -76,7 +78,7 @@ export interface Layer {
   readonly doubled?: boolean;
 }
 /** A layer as it starts: of its shape's own size, in the middle of its facet, bonded flat. */
-export const newLayer = (own: Pick<Layer, 'id' | 'name' | 'facet' | 'shape' | 'as' | 'stock'>): Layer => ({
+export const newLayer = (own: Pick<Layer, 'id' | 'name' | 'facet' | 'side' | 'shape' | 'as' | 'stock'>): Layer => ({
   ...own,
   from: { x: 'middle', y: 'middle' },
   x: 0,
@@ -90,6 +92,8 @@ export const newLayer = (own: Pick<Layer, 'id' | 'name' | 'facet' | 'shape' | 'a
 export interface Dressing {
   /** Facet, by id. */
   readonly facet: string;
+  /** The side of the paper that is dressed; inside unless said. */
+  readonly side?: Side;
   readonly colour?: string;
   readonly mats: readonly Mat[];
 }
@@ -99,6 +103,8 @@ export interface Design {
   readonly name: string;
   readonly units: LengthUnit;
   readonly card: {
+    /** Kind of the base; a plain card unless said. */
+    readonly construction?: string;
     readonly parameters: ParameterValues;
     readonly stock: string;
     /** Stock of the liner, where there is one. */
@@ -147,6 +153,12 @@ export function blankDesign(name: string, gutter = 200, reach = 140): Design {
     notes: '',
   };
 }
+
+/** The side of the paper something lies on; older files say none and mean the inside. */
+export const sideOf = (what: { readonly side?: Side }): Side => what.side ?? 'inside';
+/** Colour and mats of one side of a facet. */
+export const dressingOf = (design: Design, facet: string, side: Side): Dressing | undefined =>
+  design.dressing.find((d) => d.facet === facet && sideOf(d) === side);
 
 /** Kept shapes by id. */
 export const shelfOf = (design: Design): ShapeShelf => new Map(design.shapes.map((a) => [a.id, a]));

@@ -1,14 +1,18 @@
 /** Parameters of a design by key, defaults filled in; entries of lists are addressed as `planes[0].height`. */
 import {
-  foldCardParameters,
+  BASES,
+  kindById,
   KINDS,
   listOf,
+  PLAIN_BASE,
+  type BaseKind,
   type ListItem,
   type Parameter,
   type ParameterValue,
   type ParameterValues,
   type Group,
 } from '../kinds';
+import { CARD } from '../ids';
 import type { Design, Mechanism } from './design';
 
 const defaultsOf = (parameters: readonly Parameter[]): ParameterValues =>
@@ -30,10 +34,28 @@ export function wholeValues(m: Mechanism): ParameterValues {
   });
   return { ...values, ...Object.fromEntries(whole) };
 }
-export const cardValues = (d: Design): ParameterValues => ({ ...defaultsOf(foldCardParameters), ...d.card.parameters });
+/** The kind of the base, whatever it is put together from: a template takes the place of its pieces only. */
+export const baseKindOf = (d: Design): BaseKind => BASES.get(d.card.construction ?? PLAIN_BASE)!;
+export const cardValues = (d: Design): ParameterValues => ({
+  ...defaultsOf(baseKindOf(d).parameters),
+  ...d.card.parameters,
+});
+/** The base has one id in every document. */
+export const isBase = (mechanism: string): boolean => mechanism === CARD;
+/** Kind of a mechanism, or of the base, by id; undefined for what is not in the design. */
+export const kindIn = (d: Design, mechanism: string): string | undefined =>
+  isBase(mechanism) ? baseKindOf(d).id : d.mechanisms.find((m) => m.id === mechanism)?.kind;
+/** Every parameter of a mechanism, or of the base, by id. */
+export function valuesIn(d: Design, mechanism: string): ParameterValues | undefined {
+  if (isBase(mechanism)) return cardValues(d);
+  const m = d.mechanisms.find((x) => x.id === mechanism);
+  return m && valuesOf(m);
+}
 
-export const parametersOf = (kind: string): readonly Parameter[] =>
-  kind === 'fold-card' ? foldCardParameters : (KINDS.get(kind)?.parameters ?? []);
+export const parametersOf = (kind: string): readonly Parameter[] => kindById(kind)?.parameters ?? [];
+
+/** `at.x`, `at.y`: where a mechanism is fixed on its face; null for other keys. */
+export const mountKey = (key: string): 'x' | 'y' | null => (key === 'at.x' ? 'x' : key === 'at.y' ? 'y' : null);
 
 /** `planes[0].height`: a field of an entry of a list. */
 const ENTRY = /^(\w+)\[(\d+)\]\.(\w+)$/;
@@ -44,10 +66,7 @@ export function setParameter(design: Design, mechanism: string, key: string, val
   const entry = ENTRY.exec(key);
   if (entry) {
     const [, list, index, field] = entry;
-    const items = listOf(
-      mechanism === 'card' ? cardValues(design) : valuesOf(design.mechanisms.find((m) => m.id === mechanism)!),
-      list,
-    );
+    const items = listOf(valuesIn(design, mechanism)!, list);
     return setParameter(
       design,
       mechanism,
@@ -60,7 +79,7 @@ export function setParameter(design: Design, mechanism: string, key: string, val
     const group = parameterOf(design, mechanism, part[1]) as Group;
     return setParameter(design, mechanism, part[1], { ...group, [part[2]]: value as number });
   }
-  if (mechanism === 'card')
+  if (isBase(mechanism))
     return { ...design, card: { ...design.card, parameters: { ...design.card.parameters, [key]: value } } };
   return {
     ...design,
@@ -71,15 +90,14 @@ export function setParameter(design: Design, mechanism: string, key: string, val
 }
 
 export function parameterOf(design: Design, mechanism: string, key: string): ParameterValue | undefined {
-  const m = design.mechanisms.find((x) => x.id === mechanism);
-  const values = mechanism === 'card' ? cardValues(design) : m && valuesOf(m);
+  const values = valuesIn(design, mechanism);
   const entry = ENTRY.exec(key);
   const part = OF_GROUP.exec(key);
   if (values && part) return (values[part[1]] as Group | undefined)?.[part[2]];
   if (!values || !entry) return values?.[key];
   const [, list, index, field] = entry;
   const item = listOf(values, list)[Number(index)];
-  return item && (item[field] ?? fieldOf(m?.kind ?? 'fold-card', key)?.default);
+  return item && (item[field] ?? fieldOf(kindIn(design, mechanism)!, key)?.default);
 }
 
 /** The parameter behind a key, entries of lists included. */

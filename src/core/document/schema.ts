@@ -1,12 +1,13 @@
 /** The door: text in, a checked design out, or one line that says what is wrong and where. */
 import Joi from 'joi';
-import { foldCardParameters, GUTTER, KINDS, SIDES } from '../kinds';
+import { BASES, GUTTER, KINDS, SIDES, type BaseKind } from '../kinds';
 import { ENVELOPES, POST_FORMATS, SHEETS } from '../paper/sizes';
 import { FARTHEST_MM, MOST_GROUPS, MOST_LINES, MOST_TEMPLATE_POINTS } from '../pattern/mending';
 import { TEMPLATE_ROLES } from '../pattern/pattern';
 import { assetsNamed, type ShapeStep } from '../shapes/shape';
 import { assetSchema, shapeSchema } from '../shapes/schema';
-import { ownerOfId } from '../ids';
+import { CARD, ownerOfId } from '../ids';
+import { baseKindOf, isBase } from './fields';
 import { DESIGN_VERSION, type Design } from './design';
 import type { Template } from './template';
 import { LARGEST_DESIGN, LARGEST_FILE, readJson } from './json';
@@ -62,24 +63,25 @@ const onId = Joi.string()
   .messages({
     'string.pattern.base': '{{#label}} must be a crease such as card.gutter or step-fold-1.ridge, or a facet as leafB',
   });
+const side = Joi.valid(...SIDES);
 const mount = Joi.object({
-  side: Joi.valid(...SIDES).required(),
+  side: side.required(),
   x: Joi.number().min(-5000).max(5000).required(),
   y: Joi.number().min(-5000).max(5000).required(),
   turnDeg: Joi.number().min(-3600).max(3600).required(),
 });
 
+/** An id of a list of kinds, as the list is when it is asked. */
+const known = (what: string, kinds: ReadonlyMap<string, unknown>): Joi.StringSchema =>
+  Joi.string().custom((value: string, { message }: Joi.CustomHelpers) =>
+    kinds.has(value)
+      ? value
+      : message({ custom: `{{#label}} is not a kind of ${what}; known are ${[...kinds.keys()].join(', ')}` }),
+  );
+
 const mechanism = Joi.object({
-  id: id.invalid('card').required(),
-  kind: Joi.string()
-    .required()
-    .custom((value: string, { message }: Joi.CustomHelpers) =>
-      KINDS.has(value)
-        ? value
-        : message({
-            custom: `{{#label}} is not a kind of mechanism; known are ${[...KINDS.keys()].join(', ')}`,
-          }),
-    ),
+  id: id.invalid(CARD).required(),
+  kind: known('mechanism', KINDS).required(),
   name: Joi.string().max(80).required(),
   on: onId.required(),
   mount,
@@ -103,9 +105,10 @@ const mat = Joi.object({
   doubled: Joi.boolean(),
 });
 const layer = Joi.object({
-  id: id.invalid('card').required(),
+  id: id.invalid(CARD).required(),
   name: Joi.string().max(80).required(),
   facet: facetId.required(),
+  side,
   shape: shapeSchema,
   as: Joi.valid('layer', 'window', 'drawn').required(),
   from: Joi.object({
@@ -170,7 +173,8 @@ const designSchema = Joi.object<Design>({
   name: Joi.string().max(120).required(),
   units: Joi.valid('mm', 'in').required(),
   card: Joi.object({
-    parameters: parameterSchema(foldCardParameters).required(),
+    construction: known('base', BASES),
+    parameters: Joi.object().required(),
     stock: id.required(),
     pageStock: id.required(),
     stayInside: Joi.boolean().required(),
@@ -183,7 +187,7 @@ const designSchema = Joi.object<Design>({
   }).required(),
   mechanisms: Joi.array().items(mechanism).max(MOST_MECHANISMS).unique('id').required(),
   dressing: Joi.array()
-    .items(Joi.object({ facet: facetId.required(), colour, mats: Joi.array().max(8).items(mat).required() }))
+    .items(Joi.object({ facet: facetId.required(), side, colour, mats: Joi.array().max(8).items(mat).required() }))
     .max(1000)
     .required(),
   making: Joi.object({
@@ -262,6 +266,10 @@ function checkSize(design: Design): string | null {
     : `the design has ${(size / 1e6).toFixed(1)} MB; a design has at most ${LARGEST_DESIGN / 1e6} MB`;
 }
 
+/** The numbers of a base, named as they stand in the file. */
+const baseSchema = ({ parameters }: BaseKind): Joi.ObjectSchema =>
+  Joi.object({ card: Joi.object({ parameters: parameterSchema(parameters) }) });
+
 /** Ids that other ids point to, and the values of each kind. */
 function checkReferences(design: Design): string | null {
   const stocks = new Set(design.stocks.map((s) => s.id));
@@ -274,6 +282,9 @@ function checkReferences(design: Design): string | null {
   ];
   for (const [where, name] of used)
     if (!stocks.has(name)) return `${where} is "${name}", which is not among the stocks (${[...stocks].join(', ')})`;
+  const { parameters } = design.card;
+  const ofBase = baseSchema(baseKindOf(design)).validate({ card: { parameters } }, JOI_OPTIONS);
+  if (ofBase.error) return oneLine(ofBase.error.message);
   const ids = new Set(design.mechanisms.map((m) => m.id));
   const missing = missingAsset(design);
   if (missing) return missing;
@@ -281,7 +292,7 @@ function checkReferences(design: Design): string | null {
     const checked = parameterSchema(KINDS.get(m.kind)!.parameters).validate(m.parameters, JOI_OPTIONS);
     if (checked.error) return `mechanisms[${i}].parameters (${m.id}): ${oneLine(checked.error.message)}`;
     const host = ownerOfId(m.on);
-    const onBase = m.on === GUTTER || (host === 'card' && design.card.template) || host === m.on;
+    const onBase = m.on === GUTTER || isBase(host) || host === m.on;
     if (!onBase && !ids.has(host)) return `mechanisms[${i}].on is "${m.on}", but there is no mechanism "${host}"`;
     const onFace = KINDS.get(m.kind)!.mount === 'face';
     if (!onFace && host === m.on)
@@ -294,7 +305,7 @@ function checkReferences(design: Design): string | null {
   const hostOf = new Map(design.mechanisms.map((m) => [m.id, ownerOfId(m.on)]));
   for (const m of design.mechanisms) {
     let at: string | undefined = m.id;
-    for (let k = 0; at !== undefined && at !== 'card'; k++, at = hostOf.get(at)) {
+    for (let k = 0; at !== undefined && !isBase(at); k++, at = hostOf.get(at)) {
       if (k > design.mechanisms.length) return `mechanism "${m.id}" stands on itself by way of others`;
     }
   }

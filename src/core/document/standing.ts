@@ -1,8 +1,8 @@
 /** Mechanisms put into a design and taken out of it, with what stands on them. */
 import { ownerOfId } from '../ids';
 import { GUTTER, KINDS, type ParameterValues, type Side } from '../kinds';
-import { CENTRE, type Design, type Mechanism } from './design';
-import { cardValues } from './fields';
+import { CENTRE, type Design, type Mechanism, type Mount } from './design';
+import { baseKindOf, cardValues } from './fields';
 
 /** What a new mechanism is cut from; what is pulled and turned wants a stiffer one (docs/mechanisms.md, `stock`). */
 const PAGE_STOCK = 'card-160';
@@ -16,13 +16,21 @@ export function freeId(design: Design, kind: string): string {
   return `${kind}-${n}`;
 }
 
+/** The leaf of a template that turns. */
+const TEMPLATE_FACE = 'leafB';
+
 /** What a new mechanism of a kind goes on, unless said: the gutter; or a face, outside that of the cover. */
 export function naturalMount(design: Design, kind: string, wanted?: Side): Pick<Mechanism, 'on' | 'mount'> {
   const known = KINDS.get(kind);
-  if (known?.mount !== 'face') return { on: GUTTER };
-  const side = wanted ?? known.natural;
-  const lined = !design.card.template && (cardValues(design).liner as number) > 0;
-  return { on: side === 'outside' && lined ? 'coverLeafB' : 'leafB', mount: { ...CENTRE, side } };
+  if (known?.mount !== 'face') return { on: naturalCrease(design) };
+  return naturalFace(design, wanted ?? known.natural);
+}
+/** The crease that something stands on unless it is said. */
+export const naturalCrease = (design: Design): string => (design.card.template ? GUTTER : baseKindOf(design).crease);
+/** The face that is read first on a side: the cover, or the page under it. */
+export function naturalFace(design: Design, side: Side): { readonly on: string; readonly mount: Mount } {
+  const on = design.card.template ? TEMPLATE_FACE : baseKindOf(design).face(cardValues(design), side);
+  return { on, mount: { ...CENTRE, side } };
 }
 
 export function addMechanism(

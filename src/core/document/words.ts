@@ -1,8 +1,9 @@
 /** Words of a document for people: names instead of ids, labels instead of keys. */
 import { CARD, idOfLayer, matOfId, ownerOfId, wordsOfPart } from '../ids';
+import type { Side } from '../kinds';
 import type { Remedy } from '../rules';
 import { formatFine, formatSaid, type LengthUnit } from '../units/length';
-import { fieldOf } from './fields';
+import { baseKindOf, fieldOf, isBase, kindIn, mountKey } from './fields';
 import type { Design } from './design';
 
 /** A mechanism's name; where several share one, with its number. */
@@ -19,11 +20,15 @@ export function nameOfPart(design: Design, id: string): string {
   const layer = idOfLayer(id);
   if (layer !== null) return design.layers.find((l) => l.id === layer)?.name ?? id;
   const mat = matOfId(id);
-  if (mat) return `mat ${mat.k} on ${nameOfPart(design, mat.facet)}`;
+  if (mat) return `mat ${mat.k} on ${mat.side === 'outside' ? 'the outside of ' : ''}${nameOfPart(design, mat.facet)}`;
   const owner = ownerOfId(id);
   const part = wordsOfPart(id);
   return owner === id || owner === CARD ? part : `${part} of ${nameOfMechanism(design, owner)}`;
 }
+
+/** A side of a facet: "leaf A", "leaf A, outside". */
+export const nameOfFace = (design: Design, facet: string, side: Side): string =>
+  `${nameOfPart(design, facet)}${side === 'outside' ? ', outside' : ''}`;
 
 /** Numbers of what is stuck on facets. */
 const STUCK: Readonly<Record<string, string>> = {
@@ -35,19 +40,24 @@ const STUCK: Readonly<Record<string, string>> = {
   height: 'Height',
 };
 
+/** One lever that sets several numbers of a base. */
+const LEVERS_OF_SEVERAL: Readonly<Record<string, string>> = { reach: 'Reach of both leaves' };
+/** Where something is fixed on its face. */
+const AT = { x: 'To the right', y: 'Up' } as const;
+
 /** What a remedy changes, as its field is labelled: "Depth", "Height, 2", "Moon: across". */
 export function labelOfLever(design: Design, mechanism: string, parameter: string): string {
   const stuck = idOfLayer(mechanism) !== null || matOfId(mechanism) !== null;
   if (stuck) return `${nameOfPart(design, mechanism)}: ${(STUCK[parameter] ?? parameter).toLowerCase()}`;
-  const kind = design.mechanisms.find((m) => m.id === mechanism)?.kind ?? 'fold-card';
-  if (mechanism === CARD && parameter === 'reach') return 'Reach of both leaves';
-  return fieldOf(kind, parameter)?.label ?? parameter;
+  if (isBase(mechanism) && baseKindOf(design).levers?.[parameter]) return LEVERS_OF_SEVERAL[parameter] ?? parameter;
+  const at = mountKey(parameter);
+  if (at) return AT[at];
+  return fieldOf(kindIn(design, mechanism) ?? '', parameter)?.label ?? parameter;
 }
 
 /** "Depth 18 → 13.8 mm" */
 export function remedyWords(design: Design, { mechanism, parameter, value }: Remedy, now: number): string {
-  const kind = design.mechanisms.find((m) => m.id === mechanism)?.kind ?? 'fold-card';
-  const degrees = fieldOf(kind, parameter)?.unit === 'deg';
+  const degrees = fieldOf(kindIn(design, mechanism) ?? '', parameter)?.unit === 'deg';
   const say = (v: number): string => (degrees ? `${Number(v.toFixed(1))}°` : formatSaid(v, design.units));
   const from = degrees ? say(now) : say(now).replace(/ (mm|in)$/, '');
   return `${labelOfLever(design, mechanism, parameter)} ${from} → ${say(value)}`;

@@ -11,6 +11,7 @@ export function cutListCsv(rows: readonly CutListRow[]): string {
     stock: r.stock,
     colour: r.colour,
     count: r.count,
+    side: r.side ?? '',
     creases: r.creases.map((c) => `${c.id} ${c.role} ${c.made}`).join('; '),
     glue: r.glue.join('; '),
   }));

@@ -11,7 +11,8 @@ import { toDxf } from './dxf';
 import { toFold } from './fold-write';
 import { toGlb } from './glb';
 import { toPdf } from './pdf';
-import { plateOfPieces, plateOfSheet, type Plate } from './plate';
+import type { Side } from '../kinds';
+import { plateOfPieces, plateOfSheet, turnedOver, type Plate } from './plate';
 import { toSvg } from './svg';
 
 export const EXPORT_FORMATS = ['svg', 'dxf', 'pdf', 'fold', 'glb'] as const;
@@ -30,6 +31,8 @@ export interface ExportChoice {
   readonly piece?: string;
   /** One sheet of the layout only, from 0. */
   readonly sheet?: number;
+  /** What is drawn on the outside, mirrored as it is seen there; else all that is cut, and what is drawn inside. */
+  readonly side?: Side;
   /** How the posed model stands; half open unless given. */
   readonly state?: State;
 }
@@ -43,6 +46,10 @@ export async function exportDesign(
   assembly: Assembly = buildAssembly(design),
 ): Promise<Uint8Array> {
   const text = (s: string): Uint8Array => new TextEncoder().encode(s);
+  if (choice.side === 'outside' && !FLAT_FORMATS.includes(choice.format))
+    throw new ExportError(
+      `side outside is for drawings, which are written as ${FLAT_FORMATS.join(', ')}, not ${choice.format}`,
+    );
   if (choice.format === 'glb') {
     checkPiece(
       assembly.pieces.map((p) => p.id),
@@ -61,10 +68,21 @@ export async function exportDesign(
     );
     return text(toFold(assembly, piece!, design.name));
   }
-  const plates = platesOf(design, assembly, choice);
+  const plates = choice.side === 'outside' ? outsideOf(design, assembly, choice) : platesOf(design, assembly, choice);
   if (choice.format === 'svg') return text(toSvg(plates[0]));
   if (choice.format === 'dxf') return text(toDxf(plates[0]));
   return toPdf(plates, sheetById(stockOf(design, design.card.stock).sheet)!);
+}
+
+/** Formats that hold drawings. */
+const FLAT_FORMATS: readonly ExportFormat[] = ['svg', 'dxf', 'pdf'];
+
+function outsideOf(design: Design, assembly: Assembly, choice: ExportChoice): Plate[] {
+  const plates = platesOf(design, assembly, choice)
+    .map(turnedOver)
+    .filter((p) => p.items.length > 0);
+  if (plates.length === 0) throw new ExportError('nothing is drawn on the outside of what was asked for');
+  return plates;
 }
 
 function platesOf(design: Design, assembly: Assembly, { piece, sheet }: ExportChoice): Plate[] {

@@ -5,7 +5,10 @@
 import type { Assembly } from '../assembly/assembly';
 import { facetOutline, onFacet, type Pose } from '../assembly/pose';
 import { cross3, dot3, unit3, type Vec3 } from '../linkage';
-import { stockOf, type Design } from '../document/design';
+import { layerOutline } from '../build/dressing';
+import { isBase } from '../rules';
+import type { Polygon } from '../plane/polygon';
+import { dressingOf, shelfOf, sideOf, stockOf, type Design } from '../document/design';
 
 export interface PicturePart {
   readonly id: string;
@@ -21,46 +24,65 @@ export interface Picture {
   readonly box: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
 }
 
+/** Ranks lie further apart than anything of a card is deep, mm. */
+const RANK_MM = 1e5;
+
 /** From the reader's right, above: leaf A lies in front. */
 export const READER: Vec3 = unit3([0.55, 0.75, 0.62]);
 const LIGHT: Vec3 = unit3([0.3, 0.5, 0.85]);
 
-export function drawPicture(design: Design, assembly: Assembly, pose: Pose, from: Vec3 = READER): Picture {
-  const right = unit3(cross3([0, 0, 1], from));
+export interface Look {
+  readonly from?: Vec3;
+  /** What is up on the page, as far as it can be. */
+  readonly up?: Vec3;
+  /** Parts of a higher rank are drawn over those of a lower one; the leaves behind all that stands on them else. */
+  readonly rank?: (facet: number) => number;
+}
+
+export function drawPicture(design: Design, assembly: Assembly, pose: Pose, look: Look = {}): Picture {
+  const { from = READER, rank = (i) => (isBase(assembly, assembly.facets[i].mechanism) ? 0 : 1) } = look;
+  const right = unit3(cross3(look.up ?? [0, 0, 1], from));
   const up = cross3(from, right);
   const onPage = (p: Vec3): readonly [number, number] => [dot3(p, right), -dot3(p, up)];
+  const shelf = shelfOf(design);
   const parts = assembly.facets.flatMap((f, i) => {
     const points = facetOutline(pose, assembly.facets, i);
     const m = pose.placed[i];
     const normal: Vec3 = [m[2], m[6], m[10]];
     const stock = stockOf(design, assembly.pieces.find((p) => p.id === f.piece)!.stock);
-    const dressing = design.dressing.find((d) => d.facet === f.id);
     const facing = dot3(normal, from) > 0;
+    const side = facing ? 'inside' : 'outside';
+    const { colour } = dressingOf(design, f.id, side) ?? {};
     const lit = (colour: string): string => shade(colour, 0.78 + 0.22 * Math.abs(dot3(normal, LIGHT)));
-    // The leaves lie behind everything that stands on them.
-    const depth = points.reduce((s, p) => s + dot3(p, from), 0) / points.length - (f.mechanism === 'card' ? 1e4 : 0);
+    const depth = points.reduce((s, p) => s + dot3(p, from), 0) / points.length + rank(i) * RANK_MM;
     const paper = {
       id: f.id,
       mechanism: f.mechanism,
       depth,
-      fill: lit(facing ? (dressing?.colour ?? stock.insideColour) : stock.outsideColour),
+      fill: lit(colour ?? (facing ? stock.insideColour : stock.outsideColour)),
       points: points.map(onPage),
       holes: f.polygon.holes.map((h) => h.map((q) => onPage(onFacet(pose, i, q)))),
     };
-    if (!facing) return [paper];
+    const onFace = (p: Polygon, depthAt: number) => ({
+      mechanism: f.mechanism,
+      depth: depthAt,
+      points: p.outer.map((q) => onPage(onFacet(pose, i, q))),
+      holes: p.holes.map((h) => h.map((q) => onPage(onFacet(pose, i, q)))),
+    });
+    const drawn = design.layers
+      .filter((l) => l.as === 'drawn' && l.facet === f.id && sideOf(l) === side)
+      .flatMap((l) => layerOutline(l, f.polygon, shelf))
+      .map((p) => ({ ...onFace(p, depth + 5e-4), id: f.id, fill: 'none' }));
     const layers = assembly.layers
-      .filter((l) => l.facet === i)
+      .filter((l) => l.facet === i && l.side === side)
       .flatMap((l) =>
         l.region.map((p) => ({
+          ...onFace(p, depth + 1e-3 * l.order),
           id: l.id,
-          mechanism: f.mechanism,
-          depth: depth + 1e-3 * l.order,
           fill: lit(l.colour ?? stockOf(design, l.stock).insideColour),
-          points: p.outer.map((q) => onPage(onFacet(pose, i, q))),
-          holes: p.holes.map((h) => h.map((q) => onPage(onFacet(pose, i, q)))),
         })),
       );
-    return [paper, ...layers];
+    return [paper, ...drawn, ...layers];
   });
   parts.sort((a, b) => a.depth - b.depth);
   const all = parts.flatMap((p) => p.points);

@@ -40,6 +40,21 @@ export const plateOfSheet = (title: string, sheet: SheetLayout): Plate => ({
   items: sheet.placed.map((p) => ({ drawing: p.drawing, place: (at) => onSheet(p, at) })),
 });
 
+/** The plate turned over about its upright middle, with what is drawn on the outside of its pieces. */
+export const turnedOver = (plate: Plate): Plate => ({
+  ...plate,
+  title: `${plate.title}, outside`,
+  items: plate.items
+    .filter(({ drawing }) => drawing.outside.length > 0)
+    .map(({ drawing, place }) => ({
+      drawing: { ...drawing, lines: drawing.outside },
+      place: (p) => {
+        const [x, y] = place(p);
+        return [plate.widthMm - x, y];
+      },
+    })),
+});
+
 /** A line in plate axes, and as the strokes it is drawn with. */
 export interface PlatePath {
   readonly points: readonly Vec2[];

@@ -1,6 +1,6 @@
-import type { Kind, Parameter, ParameterUnit } from './kind';
+import type { BaseKind, Kind, Parameter, ParameterUnit } from './kind';
 import { floatingBand } from './on-crease/floating-band';
-import { foldCardParameters } from './bases/fold-card';
+import { foldCard } from './bases/fold-card';
 import { halfCut } from './on-crease/half-cut';
 import { planeStack } from './on-crease/plane-stack';
 import { stepFold } from './on-crease/step-fold';
@@ -14,7 +14,7 @@ import { waterfall } from './on-facet/waterfall';
 import { volvelle } from './on-facet/volvelle';
 
 export * from './kind';
-export { buildFoldCard, foldCardParameters, GUTTER, type BasePieces } from './bases/fold-card';
+export { GUTTER } from './bases/fold-card';
 export { strutTrade, type StrutTrade } from './on-crease/strut-figure';
 
 /** Kinds of mechanism, by id. To add one: docs/adding-a-mechanism.md. */
@@ -35,14 +35,20 @@ export const KINDS: ReadonlyMap<string, Kind> = new Map(
   ].map((k) => [k.id, k]),
 );
 
+/** Kinds of base, by id; the first is what a card is unless its construction says otherwise. */
+export const BASES: ReadonlyMap<string, BaseKind> = new Map([foldCard].map((k) => [k.id, k]));
+export const PLAIN_BASE = foldCard.id;
+
+/** A base or a mechanism by its id. */
+export const kindById = (id: string): Kind | BaseKind | undefined => KINDS.get(id) ?? BASES.get(id);
+
 export interface KindInfo {
   readonly id: string;
   readonly title: string;
   readonly parameters: readonly Parameter[];
 }
-/** Every kind with its parameters, the base card first. */
+/** Every kind with its parameters, bases first. */
 export const kindInfo = (): KindInfo[] => [
-  { id: 'fold-card', title: 'Plain card', parameters: foldCardParameters },
-  ...[...KINDS.values()].map(({ id, title, parameters }) => ({ id, title, parameters })),
+  ...[...BASES.values(), ...KINDS.values()].map(({ id, title, parameters }) => ({ id, title, parameters })),
 ];
 export type { ParameterUnit };

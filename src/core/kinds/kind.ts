@@ -1,6 +1,7 @@
 /** What a mechanism kind is: parameters, and what it contributes to the design it stands in. */
 import type { CreaseLine, FacetLabel, GlueArea, OwnedArea, PatternLine, Piece } from '../pattern/pattern';
 import type { Interruption } from '../pattern/facets';
+import type { Making } from '../pattern/making';
 import type { Polygon, Region } from '../plane/polygon';
 import type { Frame2, Vec2 } from '../plane/vec2';
 import type { Shape } from '../shapes/shape';
@@ -67,6 +68,7 @@ export interface Host {
 /** Every facet has two sides. */
 export const SIDES = ['inside', 'outside'] as const;
 export type Side = (typeof SIDES)[number];
+export const otherSide = (side: Side): Side => (side === 'inside' ? 'outside' : 'inside');
 
 /** The face of a facet that something is fixed on. */
 export interface Face {
@@ -154,7 +156,7 @@ export interface Hardware {
 
 /** What must hold of a part that moves, as its kind measures it; the rule says it where it does not. */
 export interface Demand {
-  readonly rule: 'captive' | 'bind' | 'grip' | 'covered';
+  readonly rule: 'captive' | 'bind' | 'grip' | 'covered' | 'web';
   /** Tells several of one rule and mechanism apart. */
   readonly aspect: string;
   /** What is measured, as a sentence begins: "The disc covers window 2 by". */
@@ -251,9 +253,40 @@ export interface ShapeUse {
   readonly says: string;
   /** Values for a shape that is to be so high, mm. */
   readonly values: (shape: Shape, heightMm: number) => ParameterValues;
+  /** The same letter by letter, each with its own values: its outline, what it stands on, its place along that, mm. */
+  readonly letters?: {
+    readonly says: string;
+    readonly values: (letter: Shape, host: HostSize, offsetMm: number) => ParameterValues;
+  };
 }
 
-/** A mechanism: all that is to be known of it, for every floor and the interface. */
+/**
+ * Numbers that remedies turn, by what they do, those that do most first: `height`, `planes[0].depth`, `at.x` of where
+ * it is fixed. A number may do several things.
+ */
+export interface Turns {
+  /** How far it reaches away from what it stands on. */
+  readonly away?: readonly string[];
+  /** Where it stands along that, and how wide it is. */
+  readonly along?: readonly string[];
+  /** How far it comes out behind that. */
+  readonly behind?: readonly string[];
+  /** Whether its parts meet as it opens and closes. */
+  readonly closing?: readonly string[];
+  /** The room it leaves the crease it stands on. */
+  readonly relief?: readonly string[];
+  /** What it is glued by. */
+  readonly tabs?: readonly string[];
+  /** How large its paper is. */
+  readonly size?: readonly string[];
+  /** How much of it a narrow part keeps. */
+  readonly strength?: readonly string[];
+  /** Where its weight lies. */
+  readonly weight?: readonly string[];
+}
+export type Turn = keyof Turns;
+
+/** All that is to be known of a mechanism, or of a base, for every floor and the interface. */
 export type Kind = CreaseKind | FaceKind;
 /** It stands on a crease that two facets share. */
 export interface CreaseKind extends AnyKind {
@@ -273,6 +306,49 @@ export interface FaceKind extends AnyKind {
   readonly fitting: (face: FaceSize, whole: Whole) => ParameterValues;
   readonly build: (values: ParameterValues, context: FaceContext) => Contribution;
 }
+/** It is the base of the card: what everything else stands on. */
+export interface BaseKind extends AnyKind {
+  readonly mount: 'base';
+  /** Its numbers where the card is begun, each with those that follow it while they are equal. */
+  readonly brief: readonly (readonly string[])[];
+  /** Sizes for a card whose gutter is so long and whose leaves reach so far, mm. */
+  readonly fitting: (size: BaseSize) => ParameterValues;
+  /** What is set by one lever: `reach` of both leaves. Its own numbers stand for themselves. */
+  readonly levers?: Readonly<Record<string, readonly string[]>>;
+  /** The crease that something stands on unless it is said. */
+  readonly crease: string;
+  /** The face that is read first on a side. */
+  readonly face: (values: ParameterValues, side: Side) => string;
+  /** The way a facet of it is read, up, in the axes of its piece. */
+  readonly up: (values: ParameterValues, facet: string, side: Side) => Vec2;
+  readonly build: (values: ParameterValues, context: BaseContext) => Base;
+}
+export interface BaseSize {
+  readonly gutter: number;
+  readonly reach: number;
+}
+export interface BaseContext {
+  readonly stock: string;
+  /** Stock of a page of its own. */
+  readonly pageStock: string;
+  /** Outline of a shape, mm, y up. Throws ShapeError. */
+  readonly outline: (shape: Shape) => Region;
+}
+/** The pieces of a base, and what they offer. */
+export interface Base {
+  readonly pieces: readonly Piece[];
+  readonly bonds: readonly Bond[];
+  /** Creases that can be stood on, the natural one first. */
+  readonly hosts: readonly Host[];
+  /** The crease that the opening turns, the facet that lies still and the one that turns. */
+  readonly lead: { readonly crease: string; readonly still: string; readonly turning: string };
+  readonly measures: Record<string, number>;
+  /** Parts of creases without paper, where the base is shaped. */
+  readonly interruptions: readonly Interruption[];
+  /** How creases that came with the base were produced, by id. */
+  readonly making?: Readonly<Record<string, Making>>;
+}
+
 interface AnyKind {
   readonly id: string;
   readonly title: string;
@@ -281,6 +357,7 @@ interface AnyKind {
   /** Its sign: how it stands on what carries it, seen from the end, as path data in a square of 16. */
   readonly sign: string;
   readonly parameters: readonly Parameter[];
+  readonly turns: (values: ParameterValues) => Turns;
   /** Its size in a line of the build list; `say` gives a length without its unit. */
   readonly sizeOf: (values: ParameterValues, say: (mm: number) => string) => string;
   /** It carries a figure whose top is worth following over the travel. */
@@ -290,7 +367,11 @@ interface AnyKind {
   /** Measures that are shown over the whole opening. */
   readonly charts?: readonly { readonly measure: string; readonly label: string }[];
   readonly shapeUse?: ShapeUse;
+  /** Ways of working on it beside its numbers. */
+  readonly editors?: readonly Editor[];
 }
+/** `planes`: its planes from the side; `struts`: its struts and feet dragged along, and how they trade. */
+export type Editor = 'planes' | 'struts';
 
 export const EMPTY: Contribution = {
   lines: [],

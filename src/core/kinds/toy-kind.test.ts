@@ -11,7 +11,7 @@ withToyKind();
 
 test('it starts with its own sizes, passes the door, and is proved', () => {
   const host = { lengthMm: 204, reachA: 100, reachB: 100 };
-  expect(fittingParameters('toy-box', host)).toEqual({ depth: 12, height: 12, width: 20 });
+  expect(fittingParameters('toy-box', host)).toEqual({ deep: 12, tall: 12, wide: 20 });
   const d = addMechanism(card(), 'toy-box', 'card.gutter', fittingParameters('toy-box', host)).design;
   expect(checkDesign(JSON.parse(JSON.stringify(d))).ok).toBe(true);
   expect(d.mechanisms[0]).toMatchObject({ id: 'toy-box-1', name: 'Toy box' });
@@ -20,10 +20,10 @@ test('it starts with its own sizes, passes the door, and is proved', () => {
 });
 
 test('remedies turn its own numbers', () => {
-  const tall = stand(card(200, 100), 'toy-box', { depth: 60, height: 50, width: 40 });
+  const tall = stand(card(200, 100), 'toy-box', { deep: 60, tall: 50, wide: 40 });
   const [finding] = prove(tall, 6).findings;
   expect(finding).toMatchObject({ rule: 'overhang', mechanism: 'toy-box-1' });
-  expect(finding.remedies).toContainEqual({ mechanism: 'toy-box-1', parameter: 'depth', value: 50 });
+  expect(finding.remedies).toContainEqual({ mechanism: 'toy-box-1', parameter: 'deep', value: 50 });
 });
 
 test('a kind that is not there is refused by name', () => {

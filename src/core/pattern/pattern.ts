@@ -12,6 +12,8 @@ export type CreaseRole = 'valley' | 'mountain';
 
 export interface PatternLine {
   readonly role: 'cut' | 'mark';
+  /** Side of the paper that a mark is drawn on; the inside unless said. */
+  readonly side?: 'inside' | 'outside';
   readonly a: Vec2;
   readonly b: Vec2;
   readonly mechanism: string;

@@ -1,30 +1,32 @@
 /** Numbers that a remedy may turn: parameters of mechanisms and of the base, and of what is stuck on facets. */
 import { DEFAULT_FOAM_INSET_MM } from '../build/dressing';
-import { fieldOf, parameterOf, setParameter } from '../document/fields';
-import type { Design } from '../document/design';
+import { baseKindOf, fieldOf, isBase, kindIn, mountKey, parameterOf, setParameter } from '../document/fields';
+import { dressingOf, type Design } from '../document/design';
 import { idOfLayer, matOfId } from '../ids';
 
-/** `reach` of the card stands for both leaves. */
-const leverKeys = (mechanism: string, parameter: string): readonly string[] =>
-  mechanism === 'card' && parameter === 'reach' ? ['reachA', 'reachB'] : [parameter];
+/** One lever of a base may stand for several of its numbers. */
+const leverKeys = (design: Design, mechanism: string, parameter: string): readonly string[] =>
+  (isBase(mechanism) ? baseKindOf(design).levers?.[parameter] : undefined) ?? [parameter];
 
 export function leverValue(design: Design, mechanism: string, parameter: string): number | null {
   const stuck = stuckLever(design, mechanism, parameter);
   if (stuck) return stuck.value;
-  const value = parameterOf(design, mechanism, leverKeys(mechanism, parameter)[0]);
+  const value = parameterOf(design, mechanism, leverKeys(design, mechanism, parameter)[0]);
   return typeof value === 'number' ? value : null;
 }
 export function setLever(design: Design, mechanism: string, parameter: string, value: number): Design {
   const stuck = stuckLever(design, mechanism, parameter);
   return stuck
     ? stuck.set(value)
-    : leverKeys(mechanism, parameter).reduce((d, key) => setParameter(d, mechanism, key, value), design);
+    : leverKeys(design, mechanism, parameter).reduce((d, key) => setParameter(d, mechanism, key, value), design);
 }
 
 /** Numbers of what is stuck on facets that remedies may change, with their ranges (mm). */
 const STUCK_RANGE: Readonly<Record<string, { min: number; max: number }>> = {
   foamMm: { min: 0, max: 10 },
   foamInsetMm: { min: 0, max: 100 },
+  'at.x': { min: -500, max: 500 },
+  'at.y': { min: -500, max: 500 },
   x: { min: -500, max: 500 },
   y: { min: -500, max: 500 },
   width: { min: 1, max: 1000 },
@@ -37,6 +39,8 @@ function stuckLever(
   id: string,
   parameter: string,
 ): { value: number; set: (value: number) => Design } | null {
+  const mounted = mountLever(design, id, parameter);
+  if (mounted) return mounted;
   if (!STUCK_RANGE[parameter]) return null;
   const ownId = idOfLayer(id);
   const layer = ownId === null ? undefined : design.layers.find((l) => l.id === ownId);
@@ -53,22 +57,40 @@ function stuckLever(
           }),
         };
   const at = matOfId(id);
-  const mat = at && design.dressing.find((d) => d.facet === at.facet)?.mats[at.k - 1];
+  const mat = at && dressingOf(design, at.facet, at.side)?.mats[at.k - 1];
   if (!mat || !parameter.startsWith('foam')) return null;
   return {
     value: (parameter === 'foamMm' ? mat.foamMm : (mat.foamInsetMm ?? DEFAULT_FOAM_INSET_MM)) ?? 0,
     set: (value) => ({
       ...design,
       dressing: design.dressing.map((d) =>
-        d.facet === at!.facet ? { ...d, mats: d.mats.map((m) => (m === mat ? { ...m, [parameter]: value } : m)) } : d,
+        d.mats.includes(mat) ? { ...d, mats: d.mats.map((m) => (m === mat ? { ...m, [parameter]: value } : m)) } : d,
       ),
+    }),
+  };
+}
+
+/** Where a mechanism is fixed on its face. */
+function mountLever(
+  design: Design,
+  id: string,
+  parameter: string,
+): { value: number; set: (value: number) => Design } | null {
+  const axis = mountKey(parameter);
+  const fixed = axis && design.mechanisms.find((m) => m.id === id);
+  if (!axis || !fixed?.mount) return null;
+  const { mount } = fixed;
+  return {
+    value: mount[axis],
+    set: (value) => ({
+      ...design,
+      mechanisms: design.mechanisms.map((m) => (m === fixed ? { ...m, mount: { ...mount, [axis]: value } } : m)),
     }),
   };
 }
 
 export function leverRange(design: Design, mechanism: string, parameter: string): { min: number; max: number } | null {
   if (stuckLever(design, mechanism, parameter)) return STUCK_RANGE[parameter];
-  const kind = mechanism === 'card' ? 'fold-card' : design.mechanisms.find((m) => m.id === mechanism)?.kind;
-  const p = fieldOf(kind ?? '', leverKeys(mechanism, parameter)[0]);
+  const p = fieldOf(kindIn(design, mechanism) ?? '', leverKeys(design, mechanism, parameter)[0]);
   return p?.min === undefined || p.max === undefined ? null : { min: p.min, max: p.max };
 }

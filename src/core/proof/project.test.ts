@@ -6,10 +6,13 @@ import { buildAssembly, DesignError, inStandingOrder } from '../build/build';
 import { checkDesign, LARGEST_FILE, readDesign } from '../document/schema';
 import { readValue } from '../document/values';
 import { parametersOf } from '../document/fields';
+import { shelveFonts } from '../../fonts/shelve';
 import { prove, provingSteps, type Proof } from './prove';
 import terrace from '../../../examples/terrace-night.json';
 import refractor from '../../../examples/refractor-evening.json';
 import survey from '../../../examples/sky-survey.json';
+
+beforeAll(shelveFonts);
 
 const full = (): Design => {
   let d = addMechanism(blankDesign('Round trip'), 'step-fold', 'card.gutter', { depth: 30 }).design;

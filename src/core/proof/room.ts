@@ -2,7 +2,7 @@
 import { nameOfMechanism } from '../document/words';
 import { RULES, RULE_WORDS, type Finding, type RuleId } from '../rules';
 import { tryBuild } from '../build/build';
-import { fieldOf } from '../document/fields';
+import { fieldOf, kindIn } from '../document/fields';
 import type { Design } from '../document/design';
 import { gather, leverValue, setLever } from './prove';
 
@@ -68,7 +68,7 @@ function nameOf(design: Design, f: Finding | 'no shape'): string {
 
 /** The room of one number of a mechanism. Null for choices and for numbers that follow from others. */
 export function roomOf(design: Design, mechanism: string, key: string): Room | null {
-  const kind = mechanism === 'card' ? 'fold-card' : design.mechanisms.find((m) => m.id === mechanism)?.kind;
+  const kind = kindIn(design, mechanism);
   const p = fieldOf(kind ?? '', key);
   const now = leverValue(design, mechanism, key);
   if (!p || now === null || p.min === undefined || p.max === undefined) return null;

@@ -7,24 +7,10 @@ import type { Pose } from '../assembly/pose';
 import { applyRigid, compose, invert, rotateOnly } from '../linkage';
 import { intersect, mapRegion, regionArea, regionBox } from '../plane/polygon';
 import { CLASH_FROM_MM2, CONTACT_MM } from '../tolerance';
-import { ownerOfId } from '../ids';
 import type { Plate } from './plates';
 
 /** Sine between two planes below which sheets lie flat over each other. */
 const FLAT_SINE = 1e-6;
-
-/** The facet of the base that a facet is carried by, and the side; null for what is cut from the page. */
-export function carrierOf(assembly: Assembly, facet: number): string | null {
-  let carrier: string | null = null;
-  let id = assembly.facets[facet].mechanism;
-  for (let depth = 0; depth <= assembly.mechanisms.length; depth++) {
-    const face = assembly.mechanisms.find((m) => m.id === id)?.face;
-    if (!face) break;
-    carrier = `${face.facet} ${face.side}`;
-    id = ownerOfId(face.facet);
-  }
-  return carrier;
-}
 
 /** How far two sheets lie in each other's paper, mm; 0 where they do not, or lie at other heights. */
 export function besideDepth(assembly: Assembly, pose: Pose, p: Plate, q: Plate): number {

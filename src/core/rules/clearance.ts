@@ -6,6 +6,7 @@ import { applyRigid, boxGap3, boxOf3, dot3, invert, norm3, sub3, type Box3, type
 import { ownerOfId } from '../ids';
 import { contains, type Polygon } from '../plane/polygon';
 import { PARALLEL_PART } from '../tolerance';
+import { isBase } from './rule';
 
 interface Placed extends Box3 {
   readonly facet: number;
@@ -21,7 +22,7 @@ interface Edge extends Box3 {
 export function leastClearance(assembly: Assembly, pose: Pose): { mm: number; a: string; b: string } | null {
   const carries = carriers(assembly);
   const placed: Placed[] = assembly.facets.flatMap((f, facet) => {
-    if (f.mechanism === 'card' || assembly.leafBodies.has(f.body)) return [];
+    if (isBase(assembly, f.mechanism) || assembly.leafBodies.has(f.body)) return [];
     const points = facetOutline(pose, assembly.facets, facet);
     return [{ facet, mechanism: f.mechanism, points, ...boxOf3(points) }];
   });

@@ -18,9 +18,10 @@ import {
   type Placed,
   type Plate,
 } from './plates';
-import { besideDepth, carrierOf } from './beside';
+import { carrierOf } from '../assembly/carrier';
+import { besideDepth } from './beside';
 import { bridges, covers, foldedUpDeg, liftedMm } from './held-down';
-import { finding, leversOf, type Evidence, type Finding, type Lever, type Rule } from './rule';
+import { finding, leversOf, turnsOf, type Evidence, type Finding, type Lever, type Rule } from './rule';
 import { atState, wordsFor } from './words';
 
 export { piercings, platesOf } from './plates';
@@ -182,7 +183,7 @@ function pierced(evidence: Evidence): Finding[] {
 }
 
 function plateLevers(assembly: Assembly, { facet, layer }: Plate): Lever[] {
-  const own = leversOf(assembly.facets[facet].mechanism, 'offset', 'width', 'height', 'depth', 'size');
+  const own = turnsOf(assembly, assembly.facets[facet].mechanism, 'along', 'away');
   return layer ? [...layerLevers(layer.id, false), ...own] : own;
 }
 const layerLevers = (id: string, acrossFirst: boolean): Lever[] =>
@@ -246,7 +247,7 @@ function covered(evidence: Evidence): Finding[] {
           `${layer.title} lies over ${say.partOf(facet.id)} and holds it down: ` +
           `it would have to lift ${say.mm(lifted.measure)} through it${between(lifted)}.`,
         subjects: [layer.id, facet.id],
-        levers: [...layerLevers(layer.id, false), ...leversOf(facet.mechanism, 'offset', 'width')],
+        levers: [...layerLevers(layer.id, false), ...turnsOf(assembly, facet.mechanism, 'along')],
       }),
     ];
   });

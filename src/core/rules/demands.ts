@@ -12,16 +12,20 @@ import { wordsFor } from './words';
 const demanding = (id: Demand['rule']): Rule => ({
   id,
   needs: 'pattern',
-  check: (evidence) =>
-    evidence.assembly.mechanisms.flatMap((m) =>
-      m.demands
-        .filter((d) => d.rule === id && d.measured < d.least - SIZE_ROUNDING_MM)
-        .map((d) => told(evidence, m, d)),
-    ),
+  check: (evidence) => demanded(evidence, id),
 });
+
+/** What the kinds ask of their own parts under a rule, and do not have. */
+export const demanded = (evidence: Evidence, rule: Demand['rule']): Finding[] =>
+  evidence.assembly.mechanisms.flatMap((m) =>
+    m.demands
+      .filter((d) => d.rule === rule && d.measured < d.least - SIZE_ROUNDING_MM)
+      .map((d) => told(evidence, m, d)),
+  );
 
 function told(evidence: Evidence, m: PlacedMechanism, d: Demand): Finding {
   const say = wordsFor(evidence);
+  const { facets, creases } = evidence.assembly;
   const blocks = d.measured < d.blocksUnder - SIZE_ROUNDING_MM;
   const limit = blocks ? d.blocksUnder : d.least;
   const size = (value: number): string => (d.unit === 'deg' ? `${value.toFixed(1)}°` : say.mm(value));
@@ -30,7 +34,7 @@ function told(evidence: Evidence, m: PlacedMechanism, d: Demand): Finding {
     rule: d.rule,
     severity: blocks ? 'blocks' : 'risk',
     mechanism: m.id,
-    piece: evidence.assembly.facets.find((f) => d.subjects.includes(f.id))?.piece ?? '',
+    piece: [...facets, ...creases].find((part) => d.subjects.includes(part.id))?.piece ?? '',
     measured: d.measured,
     limit,
     unit: d.unit,

@@ -5,7 +5,7 @@ import { CARD, ownerOfId } from '../ids';
 import { FLAT_PLANE_MM } from '../tolerance';
 import type { Assembly } from '../assembly/assembly';
 import { unsoundMechanisms } from '../assembly/misfit';
-import { caliperOf, finding, leversOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
+import { caliperOf, finding, turnsOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
 import { wordsFor } from './words';
 
 /** The mechanism that a joint of the linkage belongs to. */
@@ -36,7 +36,7 @@ function of(
     mechanism,
     piece: assembly.facets.find((f) => f.mechanism === mechanism)?.piece,
     subjects: assembly.creases.filter((c) => c.mechanism === mechanism).map((c) => c.id),
-    levers: leversOf(mechanism, 'riser', 'tread', 'depth', 'height', 'fold', 'lean'),
+    levers: turnsOf(assembly, mechanism, 'closing'),
   });
 }
 
@@ -65,7 +65,7 @@ const contradictions = (evidence: Evidence): Finding[] =>
 function stop(evidence: Evidence): Finding[] {
   const { assembly } = evidence;
   const met = assembly.travel.at(Math.PI).stop;
-  const mechanism = met && met.joints.length > 0 ? mechanismOfJoint(assembly, met.joints[0]) : 'card';
+  const mechanism = met && met.joints.length > 0 ? mechanismOfJoint(assembly, met.joints[0]) : assembly.base.mechanism;
   if (unsoundMechanisms(assembly.misfits).has(mechanism)) return [];
   const title = wordsFor(evidence).title(mechanism);
   const { id, value } = met ? stopped(assembly, met) : { id: OPEN, value: 180 };

@@ -4,7 +4,7 @@
 import { OPEN, restOf } from '../drives';
 import { stopped } from '../assembly/pose';
 import { mechanismOfJoint } from './flat-fold';
-import { finding, leversOf, type Finding, type Rule } from './rule';
+import { finding, turnsOf, type Finding, type Rule } from './rule';
 import { atState, wordsFor } from './words';
 
 const RISK_MM = 1;
@@ -34,7 +34,7 @@ export const flex: Rule = {
       const where = opening
         ? `The card stops at ${value.toFixed(1)}°`
         : `${label} stops at ${unit === 'mm' ? say.mm(value) : `${value.toFixed(1)}°`}`;
-      const mechanism = stop.joints.length > 0 ? mechanismOfJoint(assembly, stop.joints[0]) : 'card';
+      const mechanism = stop.joints.length > 0 ? mechanismOfJoint(assembly, stop.joints[0]) : assembly.base.mechanism;
       const creases = [...new Set(stop.joints.map((j) => assembly.linkage.joints[j].id))];
       const named = creases.slice(0, 3).map(say.part).join(', ');
       out.push(
@@ -48,14 +48,14 @@ export const flex: Rule = {
           at: { ...restOf(assembly.drives), [id]: value },
           aspect: `stop ${stop.toward ?? ''}`.trim(),
           subjects: creases,
-          levers: leversOf(mechanism, 'fold', 'lean', 'riser', 'tread'),
+          levers: turnsOf(assembly, mechanism, 'closing'),
           message: `${where}: ${say.title(mechanism)} ${WHY[stop.reason]} (${named}).`,
         }),
       );
     }
     const worst = travel.reduce<(typeof travel)[number] | null>((w, p) => (p.flexMm > (w?.flexMm ?? 0) ? p : w), null);
     if (worst && worst.flexMm > RISK_MM) {
-      const mechanism = assembly.creases.find((c) => c.id === worst.flexAt)?.mechanism ?? 'card';
+      const mechanism = assembly.creases.find((c) => c.id === worst.flexAt)?.mechanism ?? assembly.base.mechanism;
       const blocks = worst.flexMm > BLOCKS_MM;
       out.push(
         finding({

@@ -7,6 +7,7 @@ import { onFacet, type Pose } from '../assembly/pose';
 import type { Assembly, AttachedLayer } from '../assembly/assembly';
 import { intersect, offset, regionArea, ringArea, type Polygon, type Region } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
+import { carrierOf, faceName } from '../assembly/carrier';
 import { finding, leversOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
 import { wordsFor } from './words';
 
@@ -79,6 +80,14 @@ function checkLayer(evidence: Evidence, layer: AttachedLayer): Finding[] {
   return out;
 }
 
+/** Whether a facet lies on the side of the closed card that a layer is stuck on. */
+function onItsSide(assembly: Assembly, layer: AttachedLayer, facet: number): boolean {
+  const carrier = carrierOf(assembly, facet);
+  return layer.side === 'outside'
+    ? carrier === faceName(assembly.facets[layer.facet].id, 'outside')
+    : !carrier?.endsWith(' outside');
+}
+
 /** Area of a layer's foam over which moving facets lie at the closed pose. */
 function coveredBy(assembly: Assembly, closed: Pose, layer: AttachedLayer): { area: number; mechanism: string } {
   const inWorld = (i: number, p: Polygon): Polygon => {
@@ -93,7 +102,7 @@ function coveredBy(assembly: Assembly, closed: Pose, layer: AttachedLayer): { ar
   const patch: Region = layer.foam.map((p) => inWorld(layer.facet, p));
   let worst = { area: 0, mechanism: '' };
   assembly.facets.forEach((f, i) => {
-    if (assembly.leafBodies.has(f.body)) return;
+    if (assembly.leafBodies.has(f.body) || !onItsSide(assembly, layer, i)) return;
     const area = regionArea(intersect(patch, offset([inWorld(i, f.polygon)], CLEARANCE_MM)));
     if (area > worst.area) worst = { area, mechanism: f.mechanism };
   });

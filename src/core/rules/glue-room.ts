@@ -6,7 +6,8 @@ import type { GlueArea, Piece } from '../pattern/pattern';
 import { intersect, offset, regionArea, ringArea, type Ring } from '../plane/polygon';
 import { distToSegment, lerp2, type Vec2 } from '../plane/vec2';
 import { AREA_ROUNDING, WELD_MM } from '../tolerance';
-import { finding, leversOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
+import type { Turn } from '../kinds';
+import { basePiece, finding, turnsOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
 import { wordsFor } from './words';
 
 /** Common practice, no source. */
@@ -48,7 +49,7 @@ function checkArea(evidence: Evidence, carrier: Piece, glue: GlueArea): Finding[
   const out: Finding[] = [];
   const add = (
     draft: Pick<Draft, 'severity' | 'measured' | 'limit' | 'unit' | 'aspect' | 'message'>,
-    ...keys: string[]
+    ...turns: Turn[]
   ): void => {
     out.push(
       finding({
@@ -59,7 +60,7 @@ function checkArea(evidence: Evidence, carrier: Piece, glue: GlueArea): Finding[
         aspect: `${glue.id} ${draft.aspect}`,
         message: `${say.title(glue.mechanism)}: ${say.part(glue.id)} ${draft.message}`,
         subjects: [glue.id, glue.facet],
-        levers: leversOf(glue.mechanism, ...keys),
+        levers: turnsOf(assembly, glue.mechanism, ...turns),
       }),
     );
   };
@@ -67,7 +68,7 @@ function checkArea(evidence: Evidence, carrier: Piece, glue: GlueArea): Finding[
   if (width < LEAST_GLUE_WIDTH_MM - WELD_MM) {
     const limit = LEAST_GLUE_WIDTH_MM;
     const message = `is ${say.mm(width)} wide; it holds from ${say.mm(limit)}.`;
-    add({ severity: 'risk', measured: width, limit, aspect: 'width', message }, 'tab', 'width', 'size');
+    add({ severity: 'risk', measured: width, limit, aspect: 'width', message }, 'tabs');
   }
   const base = assembly.pieces.find((p) => p.id === glue.onto.piece)!;
   const facet = assembly.facets.find((f) => f.id === glue.onto.facet && f.piece === glue.onto.piece);
@@ -77,16 +78,20 @@ function checkArea(evidence: Evidence, carrier: Piece, glue: GlueArea): Finding[
   const off = size - regionArea(intersect([{ outer: ring, holes: [] }], [facet.polygon]));
   if (off > AREA_ROUNDING * size + 1e-3) {
     const message = `does not lie on one facet: ${say.mm2(off)} of it miss ${say.partOf(facet.id)}.`;
-    const keys = ['depth', 'height', 'offset', 'size', 'tab', 'width', 'relief'];
-    add({ severity: 'blocks', measured: off, unit: 'mm2', aspect: 'facet', message }, ...keys);
+    add(
+      { severity: 'blocks', measured: off, unit: 'mm2', aspect: 'facet', message },
+      'away',
+      'along',
+      'tabs',
+      'relief',
+    );
     return out;
   }
   const room = setBack(base, assembly, ring);
   if (room < LEAST_SET_BACK_MM - WELD_MM) {
     const limit = LEAST_SET_BACK_MM;
     const message = `comes within ${say.mm(room)} of a crease or cut; adhesive keeps ${say.mm(limit)} off.`;
-    const keys = ['relief', 'offset', 'depth', 'height', 'size', 'tab'];
-    add({ severity: 'risk', measured: room, limit, aspect: 'set-back', message }, ...keys);
+    add({ severity: 'risk', measured: room, limit, aspect: 'set-back', message }, 'relief', 'along', 'away', 'tabs');
   }
   return out;
 }
@@ -102,8 +107,8 @@ export const glueRoom: Rule = {
         finding({
           rule: 'glue-room',
           severity: 'blocks',
-          mechanism: 'card',
-          piece: 'card',
+          mechanism: assembly.base.mechanism,
+          piece: basePiece(assembly).id,
           measured: assembly.bonds.length,
           unit: 'count',
           at: CLOSED,

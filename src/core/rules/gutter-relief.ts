@@ -8,7 +8,7 @@ import type { Assembly } from '../assembly/assembly';
 import type { Bond } from '../kinds';
 import type { CreaseLine } from '../pattern/pattern';
 import { WELD_MM } from '../tolerance';
-import { caliperOf, finding, leversOf, type Finding, type Rule } from './rule';
+import { caliperOf, finding, turnsOf, type Finding, type Rule } from './rule';
 import { wordsFor } from './words';
 import { closedStack, stackAt } from './thickness';
 
@@ -58,7 +58,7 @@ export const gutterRelief: Rule = {
             at: CLOSED,
             aspect: facet.id,
             subjects: [facet.id],
-            levers: leversOf(m.id, 'relief', 'depth', 'height'),
+            levers: turnsOf(assembly, m.id, 'relief', 'away'),
             message: `${say.title(m.id)}: ${lies}; ${say.fine(limit)} of paper folds inside it there.`,
           }),
         );

@@ -36,8 +36,10 @@ export function bridges({ assembly, brief }: Pick<Evidence, 'assembly' | 'brief'
   );
 }
 
-/** How far a crease has folded up towards what lies on its inside, degrees. */
-export const foldedUpDeg = (pose: Pose, { crease }: Bridge): number => foldDeg(pose, crease);
+/** How far a crease has folded up towards the layer that lies over it, degrees. */
+export const foldedUpDeg = (pose: Pose, { crease, layer }: Bridge): number => towards(layer) * foldDeg(pose, crease);
+/** What goes towards a layer of the inside goes away from one of the outside. */
+const towards = ({ side }: AttachedLayer): 1 | -1 => (side === 'inside' ? 1 : -1);
 
 /** A layer over paper of another body, across a cut. */
 export interface Cover {
@@ -74,5 +76,5 @@ export function liftedMm(evidence: Pick<Evidence, 'assembly'>, pose: Pose, { lay
   const seen = compose(invert(pose.placed[layer.facet]), pose.placed[over]);
   return region
     .flatMap((p) => p.outer)
-    .reduce((most, [x, y]) => Math.max(most, applyRigid(seen, [x, y, 0])[2]), -Infinity);
+    .reduce((most, [x, y]) => Math.max(most, towards(layer) * applyRigid(seen, [x, y, 0])[2]), -Infinity);
 }

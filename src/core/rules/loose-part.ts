@@ -4,23 +4,9 @@
  */
 import type { Misfit } from '../assembly/misfit';
 import { ownerOfId } from '../ids';
-import { finding, leversOf, type Finding, type Rule } from './rule';
+import type { Assembly } from '../assembly/assembly';
+import { finding, turnsOf, type Finding, type Rule } from './rule';
 import { wordsFor, type Words } from './words';
-
-const LEVERS = [
-  'depth',
-  'height',
-  'offset',
-  'width',
-  'size',
-  'riser',
-  'contact',
-  'strutMin',
-  'footMin',
-  'figureHeight',
-  'rise',
-  'tab',
-];
 
 export const loosePart: Rule = {
   id: 'loose-part',
@@ -31,7 +17,7 @@ export const loosePart: Rule = {
     // What is on the same paper as another, off the paper, or held by nothing breaks its own cuts: said first and once.
     const broken = new Set<string>();
     for (const { kind, mechanism, what } of misfits) {
-      if (kind === 'clash') broken.add(mechanism).add(what).add('card');
+      if (kind === 'clash') broken.add(mechanism).add(what).add(evidence.assembly.base.mechanism);
       if (kind === 'unheld' || kind === 'off-paper') broken.add(mechanism);
     }
     const missing = new Set(misfits.filter((m) => m.kind === 'missing-facet').map((m) => m.mechanism));
@@ -40,7 +26,7 @@ export const loosePart: Rule = {
       const cause = m.kind === 'hanging' ? ownerOfId(m.what) : m.mechanism;
       const said = firstSaid(m, say) ?? (broken.has(cause) ? null : laterSaid(m, say, missing));
       if (!said) continue;
-      const found = madeOf(m, said);
+      const found = madeOf(evidence.assembly, m, said);
       if (!out.has(found.id)) out.set(found.id, found);
     }
     return [...out.values()];
@@ -53,7 +39,7 @@ interface Said {
   readonly severity?: Finding['severity'];
 }
 
-function madeOf(m: Misfit, { aspect, message, severity = 'blocks' }: Said): Finding {
+function madeOf(assembly: Assembly, m: Misfit, { aspect, message, severity = 'blocks' }: Said): Finding {
   return finding({
     rule: 'loose-part',
     severity,
@@ -64,7 +50,7 @@ function madeOf(m: Misfit, { aspect, message, severity = 'blocks' }: Said): Find
     aspect,
     message,
     subjects: m.kind === 'unheld' || m.kind === 'off-paper' ? [m.mechanism] : [m.what],
-    levers: leversOf(m.mechanism, ...LEVERS),
+    levers: turnsOf(assembly, m.mechanism, 'away', 'along', 'closing', 'strength', 'tabs'),
   });
 }
 

@@ -1,12 +1,24 @@
 /** `overhang`: closed, nothing reaches past the leaves' outline. */
 import { CLOSED } from '../drives';
 import { onFacet, type Pose } from '../assembly/pose';
-import type { Assembly } from '../assembly/assembly';
+import type { Assembly, AttachedLayer } from '../assembly/assembly';
+import type { Turn } from '../kinds';
+import type { Vec3 } from '../linkage';
 import { preparePolygon } from '../plane/prepared';
 import type { Vec2 } from '../plane/vec2';
 import { OVERHANG_FROM_MM } from '../tolerance';
-import { CARD, ownerOfId } from '../ids';
-import { baseExtent, finding, leversOf, type Finding, type Lever, type Rule } from './rule';
+import { ownerOfId } from '../ids';
+import {
+  baseExtent,
+  basePiece,
+  finding,
+  isBase,
+  leversOf,
+  turnsOf,
+  type Evidence,
+  type Lever,
+  type Rule,
+} from './rule';
 import { wordsFor } from './words';
 
 export const SIDES = ['head', 'foot', 'fore', 'spine'] as const;
@@ -23,20 +35,22 @@ export function overhangOf(
   wanted: (mechanism: string) => boolean = () => true,
   past = pastOutline(assembly),
 ): Overhang {
+  const facets = assembly.facets.flatMap((f, i) =>
+    wanted(f.mechanism) ? f.polygon.outer.map((p) => onFacet(closed, i, p)) : [],
+  );
+  const layers = assembly.layers.filter((l) => wanted(l.mechanism)).flatMap((l) => onLayer(closed, l));
+  return greatest(past, [...facets, ...layers]);
+}
+
+const onLayer = (closed: Pose, { facet, region }: AttachedLayer): Vec3[] =>
+  region.flatMap((p) => p.outer.map((q) => onFacet(closed, facet, q)));
+
+function greatest(past: Past, places: readonly Vec3[]): Overhang {
   const out: Overhang = { head: 0, foot: 0, fore: 0, spine: 0 };
-  const add = (x: number, y: number): void => {
+  for (const [x, y] of places) {
     const over = past(x, y);
     for (const side of SIDES) out[side] = Math.max(out[side], over[side]);
-  };
-  const worldXY = (facet: number, p: Vec2): void => {
-    const [x, y] = onFacet(closed, facet, p);
-    add(x, y);
-  };
-  assembly.facets.forEach((f, i) => {
-    if (wanted(f.mechanism)) for (const p of f.polygon.outer) worldXY(i, p);
-  });
-  for (const l of assembly.layers)
-    if (wanted(l.mechanism)) for (const p of l.region) for (const q of p.outer) worldXY(l.facet, q);
+  }
   for (const side of SIDES) if (out[side] < OVERHANG_FROM_MM) out[side] = 0;
   return out;
 }
@@ -47,25 +61,25 @@ type Past = (x: number, y: number) => Overhang;
 
 /** How far a place lies past each side of the box round the closed base, mm: what an envelope sees. */
 function pastBox(assembly: Assembly): Past {
-  const { foot, head, reachA, reachB } = baseExtent(assembly);
-  return (x, y) => ({ head: x - head, foot: foot - x, fore: y - Math.max(reachA, reachB), spine: -y });
+  const { foot, head, spine, fore } = baseExtent(assembly);
+  return (x, y) => ({ head: x - head, foot: foot - x, fore: y - fore, spine: spine - y });
 }
 
 /** How far a place lies past each side of the closed base, mm; a shaped base is asked for its own outline. */
 function pastOutline(assembly: Assembly): Past {
-  const { foot, head, reachA, reachB } = baseExtent(assembly);
+  const { foot, head, spine, fore } = baseExtent(assembly);
   const middle = (foot + head) / 2;
-  const { outer } = assembly.pieces.find((p) => p.id === CARD)!.outline;
+  const { outer } = basePiece(assembly).outline;
   const box = pastBox(assembly);
   if (outer.length <= 4) return box;
   const leaves = [outer, outer.map(([x, y]): Vec2 => [x, -y])].map((ring) =>
     preparePolygon({ outer: ring, holes: [] }),
   );
   return (x, y) => {
-    if (y < 0 || leaves.some((p) => p.contains([x, y]))) return { ...NONE, spine: -y };
+    if (y < spine || leaves.some((p) => p.contains([x, y]))) return { ...NONE, spine: spine - y };
     // Past the silhouette: by the distance to it, on the side it lies.
     const by = Math.min(...leaves.map((p) => p.distanceToEdge([x, y])));
-    const beside = Math.abs(x - middle) / (head - middle) > y / Math.max(reachA, reachB);
+    const beside = Math.abs(x - middle) / (head - middle) > y / fore;
     const side: Side = beside ? (x > middle ? 'head' : 'foot') : 'fore';
     return { ...NONE, [side]: by };
   };
@@ -77,30 +91,57 @@ const WHERE: Record<Side, string> = {
   fore: 'past the fore edge',
   spine: 'out behind the fold',
 };
+const WAY: Record<Side, Turn> = { head: 'along', foot: 'along', fore: 'away', spine: 'behind' };
 /** A facet of the page may be out because of what it is cut from: levers climb to what a mechanism stands on. */
 function levers(assembly: Assembly, mechanism: string, side: Side): Lever[] {
-  const own =
-    side === 'fore'
-      ? ['depth', 'height', 'figureHeight', 'riser', 'size', 'lean', 'slit', ...planeLevers(assembly, mechanism)]
-      : side === 'spine'
-        ? ['lean', 'fold', 'size']
-        : ['offset', 'width', 'size', 'figureHeight'];
   const hostId = assembly.mechanisms.find((m) => m.id === mechanism)?.host?.crease;
-  const below =
-    hostId && ownerOfId(hostId) !== CARD
-      ? leversOf(ownerOfId(hostId), ...(side === 'fore' ? ['depth', 'height'] : ['offset']))
-      : [];
-  return [...leversOf(mechanism, ...own), ...below, ...leversOf('card', side === 'fore' ? 'reach' : 'gutter')];
+  const below = hostId && !isBase(assembly, ownerOfId(hostId)) ? ownerOfId(hostId) : null;
+  const ways: Turn = side === 'fore' ? 'away' : 'along';
+  return [
+    ...turnsOf(assembly, mechanism, WAY[side]),
+    ...(below ? turnsOf(assembly, below, ways) : []),
+    ...turnsOf(assembly, assembly.base.mechanism, ways),
+  ];
 }
 
-/** Numbers of each plane of a stack. */
-function planeLevers(assembly: Assembly, mechanism: string): string[] {
-  const m = assembly.mechanisms.find((x) => x.id === mechanism);
-  if (m?.kind !== 'plane-stack') return [];
-  return m.landmarks.flatMap(({ name }) => {
-    const at = name.replace('.top', '');
-    return [`${at}.height`, `${at}.depth`];
-  });
+/** What may stick out by itself: a mechanism with all that is on it, or what is stuck on the base. */
+interface Part {
+  readonly mechanism: string;
+  readonly piece: string;
+  readonly title: string;
+  readonly aspect: string;
+  readonly subjects: readonly string[];
+  readonly levers: (side: Side) => Lever[];
+  readonly past: (past: Past) => Overhang;
+}
+
+function partsOf({ assembly, closed }: Evidence & { readonly closed: Pose }, title: (id: string) => string): Part[] {
+  const mechanisms = assembly.mechanisms.filter((m) => !isBase(assembly, m.id));
+  return [
+    ...mechanisms.map(({ id }): Part => {
+      const own = assembly.facets.filter((f) => f.mechanism === id);
+      return {
+        mechanism: id,
+        piece: own[0]?.piece,
+        title: title(id),
+        aspect: '',
+        subjects: own.map((f) => f.id),
+        levers: (side) => levers(assembly, id, side),
+        past: (past) => overhangOf(assembly, closed, (m) => m === id, past),
+      };
+    }),
+    ...assembly.layers
+      .filter((l) => isBase(assembly, l.mechanism))
+      .map((layer): Part => ({
+        mechanism: layer.mechanism,
+        piece: layer.piece,
+        title: layer.title,
+        aspect: `${layer.id} `,
+        subjects: [layer.id],
+        levers: () => leversOf(layer.id, 'x', 'y', 'width', 'height'),
+        past: (past) => greatest(past, onLayer(closed, layer)),
+      })),
+  ];
 }
 
 export const overhang: Rule = {
@@ -110,31 +151,25 @@ export const overhang: Rule = {
     const { assembly, closed } = evidence;
     if (!closed) return [];
     const say = wordsFor(evidence);
-    const out: Finding[] = [];
-    for (const m of assembly.mechanisms) {
-      if (m.id === 'card') continue;
-      const past = overhangOf(assembly, closed, (id) => id === m.id);
+    const [outline, box] = [pastOutline(assembly), pastBox(assembly)];
+    return partsOf({ ...evidence, closed }, say.title).flatMap((part) => {
+      const past = part.past(outline);
       // Past a shaped outline but inside its box it shows, and goes into the envelope all the same.
-      const boxed = overhangOf(assembly, closed, (id) => id === m.id, pastBox(assembly));
-      for (const side of SIDES) {
-        if (past[side] === 0) continue;
-        const own = assembly.facets.filter((f) => f.mechanism === m.id);
-        out.push(
-          finding({
-            rule: 'overhang',
-            severity: boxed[side] > 0 ? 'blocks' : 'risk',
-            mechanism: m.id,
-            piece: own[0]?.piece,
-            measured: past[side],
-            at: CLOSED,
-            aspect: side,
-            message: `${say.title(m.id)} reaches ${say.mm(past[side])} ${WHERE[side]} when closed.`,
-            subjects: own.map((f) => f.id),
-            levers: levers(assembly, m.id, side),
-          }),
-        );
-      }
-    }
-    return out;
+      const boxed = part.past(box);
+      return SIDES.filter((side) => past[side] > 0).map((side) =>
+        finding({
+          rule: 'overhang',
+          severity: boxed[side] > 0 ? 'blocks' : 'risk',
+          mechanism: part.mechanism,
+          piece: part.piece,
+          measured: past[side],
+          at: CLOSED,
+          aspect: `${part.aspect}${side}`,
+          message: `${part.title} reaches ${say.mm(past[side])} ${WHERE[side]} when closed.`,
+          subjects: part.subjects,
+          levers: part.levers(side),
+        }),
+      );
+    });
   },
 };

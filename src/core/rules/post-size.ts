@@ -3,7 +3,8 @@ import { CLOSED } from '../drives';
 import { ENVELOPE_EASE_MM } from '../paper/sizes';
 import { SIZE_ROUNDING_MM } from '../tolerance';
 import { overhangOf } from './overhang';
-import { baseExtent, finding, leversOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
+import type { Turn } from '../kinds';
+import { baseExtent, basePiece, finding, turnsOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
 import { wordsFor } from './words';
 
 /** Closed size, mm: along the gutter, and away from it. */
@@ -11,9 +12,9 @@ export function closedSize({ assembly, closed }: Pick<Evidence, 'assembly' | 'cl
   alongMm: number;
   awayMm: number;
 } {
-  const { foot, head, reachA, reachB } = baseExtent(assembly);
+  const { foot, head, spine, fore } = baseExtent(assembly);
   const past = closed ? overhangOf(assembly, closed) : { head: 0, foot: 0, fore: 0, spine: 0 };
-  return { alongMm: head - foot + past.head + past.foot, awayMm: Math.max(reachA, reachB) + past.fore + past.spine };
+  return { alongMm: head - foot + past.head + past.foot, awayMm: fore - spine + past.fore + past.spine };
 }
 
 type Sided = readonly [side: 'short' | 'long', size: number, limit: number];
@@ -25,33 +26,34 @@ export const postSize: Rule = {
 };
 
 /** The sides of the closed card, and the parameter of the base behind each. */
-function sidesOf(evidence: Evidence): { short: number; long: number; lever: (side: 'short' | 'long') => string } {
+function sidesOf(evidence: Evidence): { short: number; long: number; turn: (side: 'short' | 'long') => Turn } {
   const { alongMm, awayMm } = closedSize(evidence);
   return {
     short: Math.min(alongMm, awayMm),
     long: Math.max(alongMm, awayMm),
-    lever: (side) => ((side === 'long') === alongMm >= awayMm ? 'gutter' : 'reach'),
+    turn: (side) => ((side === 'long') === alongMm >= awayMm ? 'along' : 'away'),
   };
 }
 
 const sizeFinding = (
+  { assembly }: Evidence,
   draft: Pick<Draft, 'severity' | 'measured' | 'limit' | 'unit' | 'aspect' | 'message'>,
-  ...keys: string[]
+  ...turns: Turn[]
 ): Finding =>
   finding({
     ...draft,
     rule: 'post-size',
-    mechanism: 'card',
-    piece: 'card',
+    mechanism: assembly.base.mechanism,
+    piece: basePiece(assembly).id,
     at: CLOSED,
-    levers: leversOf('card', ...keys),
+    levers: turnsOf(assembly, assembly.base.mechanism, ...turns),
   });
 
 function inEnvelope(evidence: Evidence): Finding[] {
   const { envelope } = evidence.brief;
   if (!envelope) return [];
   const say = wordsFor(evidence);
-  const { short, long, lever } = sidesOf(evidence);
+  const { short, long, turn } = sidesOf(evidence);
   const rooms: Sided[] = [
     ['short', short, envelope.shortMm - ENVELOPE_EASE_MM],
     ['long', long, envelope.longMm - ENVELOPE_EASE_MM],
@@ -63,7 +65,11 @@ function inEnvelope(evidence: Evidence): Finding[] {
       const message =
         `The closed card is ${say.mm(measured)} on its ${side} side; ${takes}: ` +
         `too tight by ${say.mm(measured - limit)}.`;
-      return sizeFinding({ severity: 'blocks', measured, limit, aspect: `envelope ${side}`, message }, lever(side));
+      return sizeFinding(
+        evidence,
+        { severity: 'blocks', measured, limit, aspect: `envelope ${side}`, message },
+        turn(side),
+      );
     });
 }
 
@@ -71,7 +77,7 @@ function inPost(evidence: Evidence): Finding[] {
   const { envelope, post } = evidence.brief;
   if (!post) return [];
   const say = wordsFor(evidence);
-  const { lever, ...card } = sidesOf(evidence);
+  const { turn, ...card } = sidesOf(evidence);
   // What is posted is the envelope, where there is one.
   const [short, long] = envelope ? [envelope.shortMm, envelope.longMm] : [card.short, card.long];
   const what = envelope ? `Envelope ${envelope.name}` : 'The closed card';
@@ -92,13 +98,21 @@ function inPost(evidence: Evidence): Finding[] {
       .filter(([, size, limit]) => size > limit + SIZE_ROUNDING_MM)
       .map(([side, measured, limit]) => {
         const message = `${is(side, measured)} at most ${say.mm(limit)}.`;
-        return sizeFinding({ severity: 'blocks', measured, limit, aspect: `most ${side}`, message }, lever(side));
+        return sizeFinding(
+          evidence,
+          { severity: 'blocks', measured, limit, aspect: `most ${side}`, message },
+          turn(side),
+        );
       }),
     ...under
       .filter(([, size, limit]) => size < limit - SIZE_ROUNDING_MM)
       .map(([side, measured, limit]) => {
         const message = `${is(side, measured)} no less than ${say.mm(limit)}.`;
-        return sizeFinding({ severity: 'blocks', measured, limit, aspect: `least ${side}`, message }, lever(side));
+        return sizeFinding(
+          evidence,
+          { severity: 'blocks', measured, limit, aspect: `least ${side}`, message },
+          turn(side),
+        );
       }),
   ];
   const ratio = long / short;
@@ -107,7 +121,7 @@ function inPost(evidence: Evidence): Finding[] {
     const machines = `${name} machines take ${aspect[0]} to ${aspect[1]}, beyond that postage rises`;
     const message = `${what} is ${ratio.toFixed(2)} times as long as high; ${machines}.`;
     const draft = { severity: 'risk', measured: ratio, limit, unit: 'ratio', aspect: 'aspect', message } as const;
-    out.push(sizeFinding(draft, 'gutter', 'reach'));
+    out.push(sizeFinding(evidence, draft, 'along', 'away'));
   }
   return out;
 }

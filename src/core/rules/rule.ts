@@ -1,10 +1,13 @@
 /** What a rule is, what it is given, and what it finds (docs/mechanisms.md, rules). */
-import { FLAT, type State } from '../drives';
+import { CLOSED, FLAT, type State } from '../drives';
 import type { Assembly, Facet } from '../assembly/assembly';
-import type { Pose } from '../assembly/pose';
+import { onFacet, poseAt, type Pose } from '../assembly/pose';
+import type { Turn } from '../kinds';
 import type { FlatSize, PostFormat } from '../paper/sizes';
 import type { Stock } from '../paper/stocks';
 import { boxOf } from '../plane/polygon';
+import type { Piece } from '../pattern/pattern';
+import type { Vec2 } from '../plane/vec2';
 import type { LengthUnit } from '../units/length';
 
 export const RULE_IDS = [
@@ -129,18 +132,54 @@ export interface Rule {
 export const caliperOf = ({ assembly, brief }: Pick<Evidence, 'assembly' | 'brief'>, facet: Facet): number =>
   brief.stock(assembly.pieces.find((p) => p.id === facet.piece)!.stock).caliperMm;
 
-/** How far the base reaches, mm: its low and high end along the gutter, and from the gutter into each leaf. */
+/** Whether a mechanism is the base. */
+export const isBase = ({ base }: Pick<Assembly, 'base'>, mechanism: string): boolean => mechanism === base.mechanism;
+
+/** The outermost piece of the base: it carries the others. */
+export function basePiece({ pieces, base }: Pick<Assembly, 'pieces' | 'base'>): Piece {
+  const own = pieces.filter((p) => p.mechanism === base.mechanism && !p.apart);
+  return own.reduce((a, b) => (areaOfBox(b) > areaOfBox(a) ? b : a));
+}
+const areaOfBox = ({ outline }: Piece): number => {
+  const { min, max } = boxOf(outline.outer);
+  return (max[0] - min[0]) * (max[1] - min[1]);
+};
+
+/** Where the closed base ends, mm in world axes: along the gutter, and away from it. */
 export interface BaseExtent {
   readonly foot: number;
   readonly head: number;
-  readonly reachA: number;
-  readonly reachB: number;
+  readonly spine: number;
+  readonly fore: number;
 }
+const extents = new WeakMap<Assembly, BaseExtent>();
+/** The least and the greatest of the closed base, each side by itself. */
 export function baseExtent(assembly: Assembly): BaseExtent {
-  const { min, max } = boxOf(assembly.pieces.find((p) => p.id === 'card')!.outline.outer);
-  return { foot: min[0], head: max[0], reachA: max[1], reachB: -min[1] };
+  const known = extents.get(assembly) ?? measuredExtent(assembly);
+  extents.set(assembly, known);
+  return known;
+}
+function measuredExtent(assembly: Assembly): BaseExtent {
+  const closed = poseAt(assembly, CLOSED);
+  // Where it does not close, as its leaves would lie if they did.
+  const lies = (facet: number, p: Vec2): readonly number[] =>
+    closed.stop ? [p[0], Math.abs(p[1])] : onFacet(closed, facet, p);
+  const corners = assembly.base.facets().flatMap(({ id, polygon }) => {
+    const facet = assembly.facets.findIndex((f) => f.id === id);
+    return facet < 0 ? [] : polygon.outer.map((p) => lies(facet, p));
+  });
+  const [foot, head, spine, fore] = corners.reduce(
+    ([x0, x1, y0, y1], [x, y]) => [Math.min(x0, x), Math.max(x1, x), Math.min(y0, y), Math.max(y1, y)],
+    [Infinity, -Infinity, Infinity, -Infinity],
+  );
+  return { foot, head, spine, fore };
 }
 
+/** Numbers of a mechanism that do one thing or another, each once. */
+export function turnsOf({ mechanisms }: Assembly, mechanism: string, ...turns: readonly Turn[]): Lever[] {
+  const own = mechanisms.find((m) => m.id === mechanism)?.turns;
+  return leversOf(mechanism, ...new Set(turns.flatMap((turn) => own?.[turn] ?? [])));
+}
 /** Levers of one mechanism, those it has. */
 export const leversOf = (mechanism: string, ...parameters: string[]): Lever[] =>
   parameters.map((parameter) => ({ mechanism, parameter }));

@@ -3,7 +3,7 @@ import type { Piece } from '../pattern/pattern';
 import { boxOf } from '../plane/polygon';
 import { dist2 } from '../plane/vec2';
 import { SIZE_ROUNDING_MM } from '../tolerance';
-import { finding, leversOf, type Finding, type Rule } from './rule';
+import { finding, isBase, turnsOf, type Finding, type Rule } from './rule';
 import { wordsFor } from './words';
 
 /**
@@ -41,7 +41,7 @@ export const sheetFit: Rule = {
       const size = `${say.mm(widthMm)} x ${say.mm(heightMm)}`;
       const turned = withLong || withShort;
       const room = `${sheet.name} has ${say.mm(short)} x ${say.mm(long)} inside its margins`;
-      const ofCard = piece.mechanism === 'card';
+      const ofCard = isBase(assembly, piece.mechanism);
       return [
         finding({
           rule: 'sheet-fit',
@@ -52,7 +52,7 @@ export const sheetFit: Rule = {
           limit: long,
           aspect: `${turned ? 'grain' : 'size'} ${piece.id}`,
           subjects: [piece.id],
-          levers: turned ? [] : leversOf(piece.mechanism, ...(ofCard ? ['reach', 'gutter'] : ['width', 'size'])),
+          levers: turned ? [] : turnsOf(assembly, piece.mechanism, 'size'),
           message: turned
             ? `${piece.title} (${size}) fits ${sheet.name} only with its longest crease across the ` +
               `grain of ${stock.name}.`

@@ -3,7 +3,7 @@ import type { State } from '../drives';
 import { onFacet, type Pose } from '../assembly/pose';
 import type { Assembly } from '../assembly/assembly';
 import { OVERHANG_FROM_MM } from '../tolerance';
-import { baseExtent, finding, leversOf, type Finding, type Rule } from './rule';
+import { baseExtent, finding, isBase, turnsOf, type Finding, type Rule } from './rule';
 import { atState, wordsFor } from './words';
 
 /**
@@ -16,8 +16,7 @@ export function reachPast(
   pose: Pose,
   wanted: (mechanism: string) => boolean,
 ): { fore: number; ends: number } | null {
-  const { foot, head, reachA, reachB } = baseExtent(assembly);
-  const radius = Math.max(reachA, reachB);
+  const { foot, head, fore: radius } = baseExtent(assembly);
   let fore = -Infinity;
   let ends = -Infinity;
   const take = ([x, y, z]: readonly [number, number, number]): void => {
@@ -25,11 +24,11 @@ export function reachPast(
     ends = Math.max(ends, x - head, foot - x);
   };
   assembly.facets.forEach((f, i) => {
-    if (!wanted(f.mechanism) || f.mechanism === 'card') return;
+    if (!wanted(f.mechanism) || isBase(assembly, f.mechanism)) return;
     for (const p of f.polygon.outer) take(onFacet(pose, i, p));
   });
   for (const l of assembly.layers) {
-    if (!wanted(l.mechanism) || l.mechanism === 'card') continue;
+    if (!wanted(l.mechanism) || isBase(assembly, l.mechanism)) continue;
     for (const p of l.region.flatMap((r) => r.outer)) take(onFacet(pose, l.facet, p));
   }
   return fore === -Infinity ? null : { fore, ends };
@@ -67,11 +66,8 @@ export const sweep: Rule = {
             'where it must stay inside.',
           subjects: assembly.facets.filter((f) => f.mechanism === m.id).map((f) => f.id),
           levers: [
-            ...leversOf(
-              m.id,
-              ...(fore ? ['height', 'depth', 'figureHeight', 'size', 'slit'] : ['offset', 'width', 'size']),
-            ),
-            ...leversOf('card', fore ? 'reach' : 'gutter'),
+            ...turnsOf(assembly, m.id, fore ? 'away' : 'along'),
+            ...turnsOf(assembly, assembly.base.mechanism, fore ? 'away' : 'along'),
           ],
         }),
       );

@@ -2,7 +2,7 @@
 import { CLOSED } from '../drives';
 import { onFacet, type Pose } from '../assembly/pose';
 import { ringsOf, type Region } from '../plane/polygon';
-import { caliperOf, finding, type Evidence, type Rule } from './rule';
+import { basePiece, caliperOf, finding, type Evidence, type Rule } from './rule';
 import { wordsFor } from './words';
 
 export interface ThicknessMap {
@@ -122,7 +122,7 @@ export const thickness: Rule = {
   id: 'thickness',
   needs: 'closed',
   check: (evidence) => {
-    const { brief } = evidence;
+    const { assembly, brief } = evidence;
     const map = brief.post && closedStack(evidence);
     if (!map || !brief.post) return [];
     const { greatest } = map;
@@ -136,8 +136,8 @@ export const thickness: Rule = {
       finding({
         rule: 'thickness',
         severity: 'blocks',
-        mechanism: 'card',
-        piece: 'card',
+        mechanism: assembly.base.mechanism,
+        piece: basePiece(assembly).id,
         measured: greatest.mm,
         limit,
         at: CLOSED,

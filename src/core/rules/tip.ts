@@ -1,7 +1,7 @@
 /** `tip`: what floats or stands has the middle of its weight well over what carries it. */
 import { openTo } from '../drives';
 import { WELD_MM } from '../tolerance';
-import { finding, leversOf, type Finding, type Rule } from './rule';
+import { finding, turnsOf, type Finding, type Rule } from './rule';
 import { wordsFor } from './words';
 
 /** Common practice, no source. */
@@ -32,7 +32,7 @@ export const tip: Rule = {
               : `${say.title(m.id)}: ${middle} only ${say.mm(margin)} inside the band that carries it; ` +
                 `below ${say.mm(LEAST_TIP_MM)} it tips.`,
           subjects: [`${m.id}.halfA`, `${m.id}.halfB`],
-          levers: leversOf(m.id, 'width', 'quarter', 'slit', 'axisShift'),
+          levers: turnsOf(evidence.assembly, m.id, 'weight'),
         }),
       ];
     });

@@ -1,11 +1,9 @@
 /** `web`: no strip of paper between two cuts, or a cut and an edge, is narrower than the stock's least web. */
 import type { Piece } from '../pattern/pattern';
 import { narrowestNeck, sheetOf } from '../plane/web';
-import { dist2, distToSegment, type Vec2 } from '../plane/vec2';
-import { LEAST_STRUT_MM } from '../kinds/figures/struts';
-import { partId } from '../ids';
-import { WELD_MM } from '../tolerance';
-import { finding, leversOf, type Evidence, type Finding, type Rule } from './rule';
+import { distToSegment, type Vec2 } from '../plane/vec2';
+import { demanded } from './demands';
+import { finding, turnsOf, type Evidence, type Finding, type Rule } from './rule';
 import { wordsFor } from './words';
 
 /** Paper narrower than this part of its limit tears as it is cut: it blocks; common practice, no source. */
@@ -17,7 +15,7 @@ export const web: Rule = {
   id: 'web',
   needs: 'pattern',
   check: (evidence) => [
-    ...narrowStruts(evidence),
+    ...demanded(evidence, 'web'),
     ...evidence.assembly.pieces.flatMap((piece) => narrowPaper(evidence, piece)),
   ],
 };
@@ -31,40 +29,6 @@ function nearestCut(piece: Piece, at: Vec2): string {
   }
   return best.mechanism;
 }
-
-/** Struts have a limit of their own. */
-function narrowStruts(evidence: Evidence): Finding[] {
-  const { assembly } = evidence;
-  const say = wordsFor(evidence);
-  return assembly.mechanisms
-    .filter((m) => m.kind === 'strut-figure')
-    .flatMap((m): Finding[] => {
-      const widths = assembly.pieces.flatMap((p) =>
-        p.creases
-          .filter((c) => c.id.startsWith(partId(m.id, 'ridge-')))
-          .map((c) => ({ id: c.id, piece: p.id, width: dist2(c.a, c.b) })),
-      );
-      const least = widths.reduce((a, b) => (b.width < a.width ? b : a), { id: '', piece: '', width: Infinity });
-      if (least.width >= LEAST_STRUT_MM - WELD_MM) return [];
-      return [
-        finding({
-          rule: 'web',
-          severity: severityAt(least.width, LEAST_STRUT_MM),
-          mechanism: m.id,
-          piece: least.piece,
-          measured: least.width,
-          limit: LEAST_STRUT_MM,
-          aspect: 'strut',
-          message:
-            `${m.title}: a strut is only ${say.mm(least.width)} wide; struts hold from ` + `${say.mm(LEAST_STRUT_MM)}.`,
-          subjects: [least.id],
-          levers: leversOf(m.id, 'strutMin'),
-        }),
-      ];
-    });
-}
-
-const LEVERS = ['offset', 'width', 'depth', 'height', 'size', 'tab', 'figureHeight', 'relief', 'slit'];
 
 function narrowPaper(evidence: Evidence, piece: Piece): Finding[] {
   const { brief, rough } = evidence;
@@ -91,7 +55,7 @@ function narrowPaper(evidence: Evidence, piece: Piece): Finding[] {
         `${piece.title} is only ${say.mm(neck.widthMm)} wide ${where}; ` +
         `${stock.name} tears below ${say.mm(limit)}.`,
       subjects: [piece.id],
-      levers: leversOf(mechanism, ...LEVERS),
+      levers: turnsOf(evidence.assembly, mechanism, 'along', 'away', 'tabs', 'relief'),
     }),
   ];
 }

@@ -122,7 +122,7 @@ test('ids are taken apart as they were made', () => {
   ]);
   expect([idOfLayer(layerId('l1')), idOfLayer('leafA')]).toEqual(['l1', null]);
   expect([matOfId(matId('step-fold-1.riser', 3)), matOfId('leafA')]).toEqual([
-    { facet: 'step-fold-1.riser', k: 3 },
+    { facet: 'step-fold-1.riser', k: 3, side: 'inside' },
     null,
   ]);
   expect(['leafA', 'x.plane-2', 'x.glueB', 'x.foot-1'].map(wordsOfPart)).toEqual([

@@ -14,6 +14,8 @@ export interface CutListRow {
   readonly count: number;
   readonly creases: readonly { readonly id: string; readonly role: string; readonly made: string }[];
   readonly glue: readonly string[];
+  /** Stuck on the outside of what carries it. */
+  readonly side?: 'outside';
   /** Foam, rivets, coins: counted and bought, not cut from a stock of the card. */
   readonly counted?: true;
 }
@@ -22,13 +24,14 @@ export function cutList(design: Design, assembly: Assembly): CutListRow[] {
   const cut = drawPieces(design, assembly).map((d): CutListRow => {
     const piece = assembly.pieces.find((p) => p.id === d.id);
     const stock = stockOf(design, d.stock);
+    const layer = assembly.layers.find((l) => l.id === d.id);
     return {
       piece: d.id,
       title: d.title,
       width_mm: round(d.box.max[0] - d.box.min[0]),
       height_mm: round(d.box.max[1] - d.box.min[1]),
       stock: stock.name,
-      colour: assembly.layers.find((l) => l.id === d.id)?.colour ?? stock.insideColour,
+      colour: layer?.colour ?? stock.insideColour,
       count: d.count,
       creases: (piece?.creases ?? []).map((c) => {
         const making = makingOf(design, c.id, c.role);
@@ -38,6 +41,7 @@ export function cutList(design: Design, assembly: Assembly): CutListRow[] {
           made: making.way === 'score' ? 'score' : `perforate ${making.cutMm}:${making.gapMm}`,
         };
       }),
+      ...(layer?.side === 'outside' ? { side: layer.side } : {}),
       glue: (piece?.glue ?? []).map((g) => `${g.id} onto ${g.onto.facet}`),
     };
   });

@@ -5,7 +5,9 @@ import type { CreaseRole, LineRole, Piece } from '../pattern/pattern';
 import { arrange } from '../plane/arrangement';
 import { chainEdges } from '../plane/chain';
 import { boxOf, regionBox, ringArea, ringsOf, type Box2, type Ring } from '../plane/polygon';
+import { seenOn } from '../build/dressing';
 import type { Design } from '../document/design';
+import type { Side } from '../kinds';
 import { lineWork, type ScoreStretch } from './line-work';
 
 export interface DrawnLine {
@@ -24,6 +26,8 @@ export interface Drawing {
   readonly stock: string;
   readonly box: Box2;
   readonly lines: readonly DrawnLine[];
+  /** What is drawn on its outside, in the same axes: seen from there it is the mirror image. */
+  readonly outside: readonly DrawnLine[];
   /** How many of it are cut. */
   readonly count: number;
 }
@@ -46,14 +50,15 @@ function drawPiece(design: Design, assembly: Assembly, piece: Piece): Drawing {
     mechanism: piece.mechanism,
     stock: piece.stock,
     box: boxOf(piece.outline.outer),
-    lines: [...cuts, ...drawnMarks(piece), ...drawnCreases(design, scores), ...glue],
+    lines: [...cuts, ...drawnMarks(piece, 'inside'), ...drawnCreases(design, scores), ...glue],
+    outside: drawnMarks(piece, 'outside'),
     count: design.sheets.copies,
   };
 }
 
-/** Lines that are only drawn, each once. */
-function drawnMarks(piece: Piece): DrawnLine[] {
-  const marks = piece.lines.filter((l) => l.role === 'mark');
+/** Lines that are only drawn on a side, each once. */
+function drawnMarks(piece: Piece, side: Side): DrawnLine[] {
+  const marks = piece.lines.filter((l) => l.role === 'mark' && (l.side ?? 'inside') === side);
   const { vertices, edges } = arrange(marks);
   return chainEdges(
     vertices,
@@ -91,22 +96,26 @@ function chainedScores(role: CreaseRole, scores: readonly ScoreStretch[]): Drawn
   });
 }
 
-/** Mats and layers with their foam; one that is doubled is cut twice. */
+/** Mats and layers with their foam, the face that is seen up; one that is doubled is cut twice. */
 function drawLayers(design: Design, assembly: Assembly): Drawing[] {
-  return assembly.layers.map(({ id, title, mechanism, stock, region, foam, doubled }): Drawing => ({
-    id,
-    title,
-    mechanism,
-    stock,
-    box: regionBox(region),
-    count: design.sheets.copies * (doubled ? 2 : 1),
-    lines: [
-      ...region
-        .flatMap(ringsOf)
-        .map((points): DrawnLine => ({ role: ringArea(points) > 0 ? 'cut' : 'window', points, closed: true, id })),
-      ...foam.flatMap(ringsOf).map((points): DrawnLine => ({ role: 'glue', points, closed: true, id: `${id}.foam` })),
-    ],
-  }));
+  return assembly.layers.map(({ id, title, mechanism, stock, side, doubled, ...own }): Drawing => {
+    const [region, foam] = [own.region, own.foam].map((r) => seenOn(side, r));
+    return {
+      id,
+      title,
+      mechanism,
+      stock,
+      box: regionBox(region),
+      count: design.sheets.copies * (doubled ? 2 : 1),
+      lines: [
+        ...region
+          .flatMap(ringsOf)
+          .map((points): DrawnLine => ({ role: ringArea(points) > 0 ? 'cut' : 'window', points, closed: true, id })),
+        ...foam.flatMap(ringsOf).map((points): DrawnLine => ({ role: 'glue', points, closed: true, id: `${id}.foam` })),
+      ],
+      outside: [],
+    };
+  });
 }
 
 /** Order in which roles are worked: scores first, inner cuts, then outlines (common practice, no source). */

@@ -1,11 +1,16 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
+import { useEffect, useState } from 'react';
 import { inSentence } from '@/core/document/words';
 import { ENVELOPE_EASE_MM, ENVELOPES, envelopeById, POST_FORMATS, postById } from '@/core/paper/sizes';
-import { foldCardParameters } from '@/core/kinds';
-import { cardValues, setParameter } from '@/core/document/fields';
+import { CARD } from '@/core/ids';
+import type { Parameter, ParameterValue } from '@/core/kinds';
+import { baseKindOf, cardValues, setParameter } from '@/core/document/fields';
 import { stockOf, type Design } from '@/core/document/design';
-import { formatLength } from '@/core/units/length';
+import { formatFine, formatLength } from '@/core/units/length';
+import type { Picture } from '@/core/formats/picture';
+import { engine } from '@/workers/client';
+import { PictureParts } from '../common/PosedPicture';
 import { useActions, useStudio } from '@/store/context';
 import { Choice, NumberField } from '../common/Field';
 import { FindingCard } from '../prove/FindingCard';
@@ -14,26 +19,21 @@ import { StockTable } from './StockTable';
 /** What the card is: size, fold, post, stocks. On the right the closed card against its envelope, true proportions. */
 export function BriefStage() {
   const design = useStudio((s) => s.design);
-  const findings = useStudio((s) => s.proof?.findings)?.filter((f) => f.mechanism === 'card');
+  const findings = useStudio((s) => s.proof?.findings)?.filter((f) => f.mechanism === CARD);
   const { edit } = useActions();
   const values = cardValues(design);
-  const number = (key: string, also: readonly string[] = []) => {
-    const p = foldCardParameters.find((q) => q.key === key)!;
-    return (
-      <NumberField
-        key={key}
-        parameter={p}
-        value={values[key]}
-        unit={design.units}
-        onChange={(v) =>
-          edit(`${inSentence(p.label)} ${formatLength(v ?? 0, design.units)} ${design.units}`, (d) =>
-            [key, ...also].reduce((x, k) => setParameter(x, 'card', k, v), d),
-          )
-        }
-      />
-    );
+  const base = baseKindOf(design);
+  const hasPage = useStudio((s) => (s.scene?.pieces.filter((p) => p.mechanism === CARD).length ?? 0) > 1);
+  /** One field for numbers that are set together while they are equal; their own fields once they differ. */
+  const fields = (keys: readonly string[]) => {
+    const together = keys.every((key) => values[key] === values[keys[0]]);
+    const shown = together ? keys.slice(0, 1) : keys;
+    const set = (key: string, value: ParameterValue, words: string): void =>
+      edit(words, (d) => (together ? keys : [key]).reduce((x, k) => setParameter(x, CARD, k, value), d));
+    return shown.map((key) => (
+      <BaseField key={key} parameter={base.parameters.find((p) => p.key === key)!} set={set} />
+    ));
   };
-  const even = values.reachA === values.reachB;
   return (
     <Box display="grid" gridTemplateColumns="330px minmax(0, 1fr)" height="100%" minHeight="0">
       <Box bg="panel" p="14px 18px" overflowY="auto" borderRight="1px solid var(--rule)">
@@ -49,25 +49,7 @@ export function BriefStage() {
           ]}
           onChange={(u) => edit(`units ${u}`, (d) => ({ ...d, units: u as Design['units'] }))}
         />
-        <Choice
-          label="Fold at the"
-          value={String(values.fold)}
-          choices={[
-            { id: 'side', name: 'side' },
-            { id: 'top', name: 'top' },
-          ]}
-          onChange={(c) => edit(`fold at the ${c}`, (d) => setParameter(d, 'card', 'fold', c))}
-        />
-        {number('gutter')}
-        {number('reachA', even ? ['reachB'] : [])}
-        {even ? (
-          <chakra.p className="dim" fontSize="12.5px" mt="-6px" mb="10px">
-            Both leaves reach as far. Set leaf B in Build where they differ.
-          </chakra.p>
-        ) : (
-          number('reachB')
-        )}
-        {number('liner')}
+        {!design.card.template && base.brief.map(fields)}
         <Choice
           asList
           label="Base from"
@@ -75,7 +57,7 @@ export function BriefStage() {
           choices={design.stocks.map((s) => ({ id: s.id, name: s.name }))}
           onChange={(stock) => edit('base stock', (d) => ({ ...d, card: { ...d.card, stock } }))}
         />
-        {(values.liner as number) > 0 && (
+        {hasPage && (
           <Choice
             asList
             label="Liner from"
@@ -140,13 +122,43 @@ export function BriefStage() {
   );
 }
 
+/** A number or a choice of the base. */
+function BaseField({
+  parameter: p,
+  set,
+}: {
+  parameter: Parameter;
+  set: (key: string, value: ParameterValue, words: string) => void;
+}) {
+  const design = useStudio((s) => s.design);
+  const value = cardValues(design)[p.key];
+  if (p.unit === 'choice')
+    return (
+      <Choice
+        label={p.label}
+        value={String(value)}
+        choices={p.choices!.map((id) => ({ id, name: id }))}
+        onChange={(c) => set(p.key, c, `${inSentence(p.label)} ${c}`)}
+      />
+    );
+  return (
+    <NumberField
+      parameter={p}
+      value={value}
+      unit={design.units}
+      onChange={(v) => set(p.key, v, `${inSentence(p.label)} ${formatLength(v ?? 0, design.units)} ${design.units}`)}
+    />
+  );
+}
+
 /** The closed card in its envelope, and the largest the post takes. */
 function ClosedCard({ design }: { design: Design }) {
   const closed = useStudio((s) => s.proof?.closed);
+  const cover = useCover(design);
   const values = cardValues(design);
-  const along = closed?.height_mm ?? (values.gutter as number);
-  const away = closed?.width_mm ?? Math.max(values.reachA as number, values.reachB as number);
-  const side = values.fold === 'side';
+  const base = baseKindOf(design);
+  const side = Math.abs(base.up(values, base.face(values, 'outside'), 'outside')[0]) > 0.5;
+  const [along, away] = closed ? [closed.height_mm, closed.width_mm] : [0, 0];
   const [w, h] = side ? [away, along] : [along, away];
   const envelope = design.post.envelope ? envelopeById(design.post.envelope) : undefined;
   const post = design.post.format ? postById(design.post.format) : undefined;
@@ -227,6 +239,14 @@ function ClosedCard({ design }: { design: Design }) {
         strokeWidth="1.4"
         style={{ vectorEffect: 'non-scaling-stroke' }}
       />
+      {cover && (
+        <g
+          data-testid="cover"
+          transform={`translate(${-cover.box.x - cover.box.width / 2} ${-cover.box.y - cover.box.height / 2})`}
+        >
+          <PictureParts picture={cover} />
+        </g>
+      )}
       {side ? (
         <line
           x1={-w / 2}
@@ -250,22 +270,32 @@ function ClosedCard({ design }: { design: Design }) {
       )}
       <text
         x="0"
-        y={-text * 0.2}
+        y={H / 2 + pad * 0.62}
         style={{ fontSize: text * 1.5, fontWeight: 700 }}
         textAnchor="middle"
-        fill={inkOn(stock.outsideColour)}
+        fill="var(--ink)"
       >
-        {show(w)} × {show(h)} {design.units}
-      </text>
-      <text x="0" y={text * 1.4} style={{ fontSize: text }} textAnchor="middle" fill={inkOn(stock.outsideColour)}>
-        closed{closed ? ` · ${closed.thickness_mm.toFixed(2)} mm thick` : ''}
+        {closed
+          ? `${show(w)} × ${show(h)} ${design.units} closed · ${formatFine(closed.thickness_mm, design.units)} thick`
+          : 'It does not lie closed'}
       </text>
     </svg>
   );
 }
 
-/** Dark or light ink, whichever reads on a paper colour (relative luminance of WCAG 2.2, roughly). */
-export function inkOn(hex: string): string {
-  const [r, g, b] = [1, 3, 5].map((k) => (parseInt(hex.slice(k, k + 2), 16) / 255) ** 2.2);
-  return 0.2126 * r + 0.7152 * g + 0.0722 * b > 0.2 ? '#1f2a2f' : '#ffffff';
+/** The dressed cover of the shut card; null until it is drawn, and where the card does not close. */
+function useCover(design: Design): Picture | null {
+  const [cover, setCover] = useState<Picture | null>(null);
+  useEffect(() => {
+    let live = true;
+    void engine('study')
+      .cover(design)
+      .then((a) => {
+        if (live) setCover(a.ok ? a.value : null);
+      });
+    return () => {
+      live = false;
+    };
+  }, [design]);
+  return cover;
 }

@@ -3,7 +3,7 @@ import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import type { Picture } from '@/core/formats/picture';
 import { GUTTER, KINDS, SIDES, type Kind, type Side } from '@/core/kinds';
-import { addMechanism, naturalMount } from '@/core/document/standing';
+import { addMechanism, naturalFace } from '@/core/document/standing';
 import { blankDesign, CENTRE } from '@/core/document/design';
 import { fittingFace, fittingParameters } from '@/core/document/fitting';
 import { nameOfPart } from '@/core/document/words';
@@ -13,6 +13,7 @@ import { engine } from '@/workers/client';
 import { TILE } from '../common/tile';
 import { Choice } from '../common/Field';
 import { FoldingPicture } from '../common/PosedPicture';
+import { offeredOn } from './offered';
 import { Sheet } from '../common/Sheet';
 
 /** Places of the travel, in parts of it. */
@@ -68,8 +69,8 @@ export function AddDialog() {
     light([]);
     add(null);
   };
-  const kinds = [...KINDS.values()].filter((k) => k.mount === (face ? 'face' : 'crease'));
-  const cover = naturalMount(design, 'volvelle').on;
+  const kinds = offeredOn(face ? 'face' : 'crease');
+  const cover = naturalFace(design, 'outside').on;
   return (
     <Sheet title="Put something on" shown={adding !== null} onClose={() => add(null)} width={860}>
       {(host || face) && (
@@ -79,7 +80,7 @@ export function AddDialog() {
               label="On"
               value={face ? 'face' : 'crease'}
               choices={MOUNTS}
-              onChange={(mount) => add(mount === 'face' ? cover : GUTTER)}
+              onChange={(mount) => add(mount === 'face' ? cover : (scene?.hosts[0]?.crease ?? null))}
             />
             {face ? (
               <>

@@ -6,6 +6,8 @@ import { stockOf, type Design } from '@/core/document/design';
 import { nameOfPart } from '@/core/document/words';
 import type { Segment } from '@/core/plane/arrangement';
 import type { Ring } from '@/core/plane/polygon';
+import type { Side } from '@/core/kinds';
+import type { CreaseRole } from '@/core/pattern/pattern';
 import { useActions } from '@/store/context';
 import type { Scene, SceneCrease, ScenePiece } from '@/workers/protocol';
 import { pale } from '../common/files';
@@ -19,12 +21,15 @@ const linePath = (lines: readonly Pick<Segment, 'a' | 'b'>[]): string =>
 interface PieceProps {
   readonly scene: Scene;
   readonly piece: ScenePiece;
+  /** The side that lies up. */
+  readonly side: Side;
 }
 
 /** The paper of a piece. What is pointed at lies over it (`FlatLights`), so that this is drawn once for a design. */
 export const FlatFacets = memo(function FlatFacets({
   scene,
   piece,
+  side,
   onFacet,
 }: PieceProps & { readonly onFacet?: (facet: string) => void }) {
   const { light, select } = useActions();
@@ -40,7 +45,7 @@ export const FlatFacets = memo(function FlatFacets({
           data-facet={f.id}
           d={ringPath(f.rings)}
           fillRule="evenodd"
-          fill={pale(f.colour ?? stock.insideColour)}
+          fill={pale(f.colours[side] ?? (side === 'inside' ? stock.insideColour : stock.outsideColour))}
           onPointerEnter={() => light([f.id])}
           onClick={() => (onFacet ? onFacet(f.id) : select(f.mechanism))}
         >
@@ -51,32 +56,43 @@ export const FlatFacets = memo(function FlatFacets({
   );
 });
 
-/** How a crease is drawn: as what is cut of a perforation, or as a line of its role. */
-function strokesOf(design: Design, crease: SceneCrease, s: Segment): { readonly look: string; readonly d: string } {
+/** Seen from the outside a valley is a mountain. */
+const seenAs = (role: CreaseRole, side: Side): CreaseRole =>
+  side === 'inside' ? role : role === 'valley' ? 'mountain' : 'valley';
+
+/** How a crease is drawn: as what is cut of a perforation, or as a line of its role as seen from a side. */
+function strokesOf(
+  design: Design,
+  crease: SceneCrease,
+  s: Segment,
+  side: Side,
+): { readonly look: string; readonly d: string } {
   const make = makingOf(design, crease.id, crease.role);
   const cuts = make.way === 'perforate' ? perforationCuts(s, make.cutMm, make.gapMm) : [];
-  return cuts.length > 0 ? { look: 'perforated', d: linePath(cuts) } : { look: crease.role, d: linePath([s]) };
+  return cuts.length > 0
+    ? { look: 'perforated', d: linePath(cuts) }
+    : { look: seenAs(crease.role, side), d: linePath([s]) };
 }
 
 /** Layers, glue, cuts and creases of a piece: all lines of one look are one path. */
-export const FlatLines = memo(function FlatLines({ scene, piece }: PieceProps) {
+export const FlatLines = memo(function FlatLines({ scene, piece, side }: PieceProps) {
   const looks = useMemo(() => {
     const out = new Map<string, string>();
     for (const crease of scene.creases)
       if (crease.piece === piece.id)
         for (const s of crease.segments) {
-          const { look, d } = strokesOf(scene.design, crease, s);
+          const { look, d } = strokesOf(scene.design, crease, s, side);
           out.set(look, (out.get(look) ?? '') + d);
         }
     return [...out];
-  }, [scene, piece]);
+  }, [scene, piece, side]);
   const cuts = scene.cuts.filter((c) => c.piece === piece.id);
   return (
     <>
       {scene.facets
         .filter((f) => f.piece === piece.id)
         .map((f) => (
-          <FacetLayers key={f.id} facet={f} scene={scene} />
+          <FacetLayers key={f.id} facet={f} scene={scene} side={side} />
         ))}
       {scene.glue
         .filter((g) => g.piece === piece.id)
@@ -87,8 +103,8 @@ export const FlatLines = memo(function FlatLines({ scene, piece }: PieceProps) {
         <path data-window="" d={ringPath(piece.rings.slice(1))} fill="url(#window-hatch)" pointerEvents="none" />
       )}
       <path className="line cut" d={ringPath(piece.rings)} />
-      <path className="line cut" d={linePath(cuts.filter((c) => !c.mark))} />
-      <path className="line mark" d={linePath(cuts.filter((c) => c.mark))} />
+      <path className="line cut" d={linePath(cuts.filter((c) => !c.drawn))} />
+      <path className="line mark" d={linePath(cuts.filter((c) => c.drawn === side))} />
       {looks.map(([look, d]) => (
         <path key={look} className={`line ${look}`} d={d} />
       ))}

@@ -1,6 +1,9 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
+import { IconFlipVertical } from '@tabler/icons-react';
 import { useMemo } from 'react';
+import { otherSide } from '@/core/kinds';
+import { Action } from '../common/Field';
 import { CreaseLights, FacetLights } from './FlatLights';
 import { FlatFacets, FlatGrabs, FlatLines } from './FlatSheet';
 import { StrutHandles } from './StrutHandles';
@@ -57,6 +60,7 @@ function placePieces(pieces: readonly ScenePiece[]): { placed: Placed[]; width: 
 /** `onFacet`: what a click on a facet does, where that is not selecting its mechanism. */
 export function FlatView({ onFacet }: { onFacet?: (facet: string) => void }) {
   const scene = useStudio((s) => s.scene);
+  const sideUp = useStudio((s) => s.sideUp);
   return (
     <Box
       as="section"
@@ -69,8 +73,9 @@ export function FlatView({ onFacet }: { onFacet?: (facet: string) => void }) {
       display="flex"
       flexDirection="column"
     >
-      <Box display="flex" justifyContent="space-between" gap="14px" p="12px 14px 0">
+      <Box display="flex" justifyContent="space-between" alignItems="center" gap="14px" p="12px 14px 0">
         <chakra.h2 className="heading">Flat</chakra.h2>
+        <SideUp />
         <chakra.span
           className="dim"
           fontSize="12.5px"
@@ -79,7 +84,7 @@ export function FlatView({ onFacet }: { onFacet?: (facet: string) => void }) {
           textOverflow="ellipsis"
           whiteSpace="nowrap"
         >
-          inside up · click a crease to stand something on it
+          {sideUp === 'inside' ? 'click a crease to stand something on it' : 'mirrored, as it lies turned over'}
         </chakra.span>
       </Box>
       <Box flex="1" minHeight="0" position="relative">
@@ -89,9 +94,23 @@ export function FlatView({ onFacet }: { onFacet?: (facet: string) => void }) {
   );
 }
 
+/** Which side of the sheet lies up; turns it over. */
+function SideUp() {
+  const sideUp = useStudio((s) => s.sideUp);
+  const { turnUp } = useActions();
+  return (
+    <Action small onClick={() => turnUp(otherSide(sideUp))} aria-label={`${sideUp} up; turn the sheet over`}>
+      <chakra.span display="inline-flex" alignItems="center" gap="5px" whiteSpace="nowrap">
+        <IconFlipVertical size={14} aria-hidden /> {sideUp} up
+      </chakra.span>
+    </Action>
+  );
+}
+
 function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) => void }) {
   const { light } = useActions();
   const { placed, width, height } = useMemo(() => placePieces(scene.pieces), [scene]);
+  const side = useStudio((s) => s.sideUp);
   return (
     <svg
       role="group"
@@ -117,20 +136,23 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
           <path d="M0 0 V3.4" stroke="var(--ink-2)" strokeWidth="0.22" />
         </pattern>
       </defs>
-      {placed.map(({ piece, dx, dy }) => (
-        <g
-          key={piece.id}
-          transform={`translate(${dx} ${placedTop(placed, height) - dy}) scale(1 -1)`}
-          data-piece={piece.id}
-        >
-          <FlatFacets scene={scene} piece={piece} onFacet={onFacet} />
-          <FacetLights scene={scene} piece={piece.id} />
-          <FlatLines scene={scene} piece={piece} />
-          <CreaseLights scene={scene} piece={piece.id} />
-          <FlatGrabs scene={scene} piece={piece.id} />
-          <StrutHandles scene={scene} piece={piece.id} />
-        </g>
-      ))}
+      {/* Turned over, everything is its own mirror image. */}
+      <g data-side={side} transform={side === 'outside' ? `translate(${width} 0) scale(-1 1)` : undefined}>
+        {placed.map(({ piece, dx, dy }) => (
+          <g
+            key={piece.id}
+            transform={`translate(${dx} ${placedTop(placed, height) - dy}) scale(1 -1)`}
+            data-piece={piece.id}
+          >
+            <FlatFacets scene={scene} piece={piece} side={side} onFacet={onFacet} />
+            <FacetLights scene={scene} piece={piece.id} />
+            <FlatLines scene={scene} piece={piece} side={side} />
+            <CreaseLights scene={scene} piece={piece.id} />
+            <FlatGrabs scene={scene} piece={piece.id} />
+            <StrutHandles scene={scene} piece={piece.id} />
+          </g>
+        ))}
+      </g>
     </svg>
   );
 }

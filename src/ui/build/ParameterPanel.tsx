@@ -3,7 +3,7 @@ import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useMemo, useState } from 'react';
 import { KINDS, type Group, type Parameter, type ParameterValue, type Path } from '@/core/kinds';
 import { addMechanism, removeMechanism, standingOn } from '@/core/document/standing';
-import { cardValues, parametersOf, setParameter, valuesOf } from '@/core/document/fields';
+import { valuesIn, baseKindOf, kindIn, cardValues, parametersOf, setParameter } from '@/core/document/fields';
 import type { Design } from '@/core/document/design';
 import { ownerOfId } from '@/core/ids';
 import { formatLength } from '@/core/units/length';
@@ -45,8 +45,8 @@ function useParameters(id: string): {
 } {
   const design = useStudio((s) => s.design);
   return useMemo(() => {
-    const m = design.mechanisms.find((x) => x.id === id);
-    return { design, parameters: parametersOf(m?.kind ?? 'fold-card'), values: m ? valuesOf(m) : cardValues(design) };
+    const [kind, values] = [kindIn(design, id) ?? baseKindOf(design).id, valuesIn(design, id) ?? cardValues(design)];
+    return { design, parameters: parametersOf(kind), values };
   }, [design, id]);
 }
 
@@ -247,10 +247,10 @@ function MechanismFields() {
           }
         />
       )}
-      {m.kind === 'plane-stack' && <PlaneSide id={m.id} />}
+      {KINDS.get(m.kind)?.editors?.includes('planes') && <PlaneSide id={m.id} />}
       {!m.mount && KINDS.get(m.kind)?.charts?.map((c) => <LiftChart key={c.measure} id={m.id} {...c} />)}
       <Fields id={m.id} keys={parameters.map((p) => p.key).filter((k) => !silent(k))} />
-      {m.kind === 'strut-figure' && <StrutTradeTable id={m.id} />}
+      {KINDS.get(m.kind)?.editors?.includes('struts') && <StrutTradeTable id={m.id} />}
       {(m.mount || KINDS.get(m.kind)?.ownPiece?.(values)) && (
         <Choice
           asList

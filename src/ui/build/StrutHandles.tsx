@@ -1,6 +1,6 @@
 'use client';
 import { useState, type PointerEvent } from 'react';
-import { listOf, type ListItem } from '@/core/kinds';
+import { KINDS, listOf, type ListItem } from '@/core/kinds';
 import { setParameter, valuesOf } from '@/core/document/fields';
 import type { Design } from '@/core/document/design';
 import { formatSaid } from '@/core/units/length';
@@ -17,7 +17,7 @@ export function StrutHandles({ scene, piece }: { scene: Scene; piece: string }) 
   const { edit, showPreview } = useActions();
   const [held, setHeld] = useState<{ key: 'struts' | 'feet'; k: number; x: number; start: Design } | null>(null);
   const m = kept.mechanisms.find((x) => x.id === selected);
-  if (!m || m.kind !== 'strut-figure') return null;
+  if (!m || !KINDS.get(m.kind)?.editors?.includes('struts')) return null;
   const { units } = scene.design;
   const rows = (['struts', 'feet'] as const).map((key) => ({
     key,

@@ -27,23 +27,27 @@ export function PosedPicture({
       viewBox={`${x - pad} ${y - pad} ${width + 2 * pad} ${h + 2 * pad}`}
       preserveAspectRatio="xMidYMid meet"
     >
-      {picture.parts.map((p, i) => (
-        <path
-          key={i}
-          data-part={p.id}
-          data-of={p.mechanism}
-          d={[p.points, ...p.holes].map((ring) => `M${ring.map((q) => q.join(' ')).join('L')}Z`).join('')}
-          fillRule="evenodd"
-          fill={lit.includes(p.id) ? 'var(--accent-wash)' : p.fill}
-          stroke={lit.includes(p.id) ? 'var(--accent)' : '#4a4f4c'}
-          strokeWidth={lit.includes(p.id) ? 1.6 : 0.7}
-          strokeLinejoin="round"
-          style={{ vectorEffect: 'non-scaling-stroke' }}
-        />
-      ))}
+      <PictureParts picture={picture} lit={lit} />
     </svg>
   );
 }
+
+/** The parts of a picture, in mm, within a drawing that has its own frame. */
+export const PictureParts = ({ picture, lit = [] }: { picture: Picture; lit?: readonly string[] }) =>
+  picture.parts.map((p, i) => (
+    <path
+      key={i}
+      data-part={p.id}
+      data-of={p.mechanism}
+      d={[p.points, ...p.holes].map((ring) => `M${ring.map((q) => q.join(' ')).join('L')}Z`).join('')}
+      fillRule="evenodd"
+      fill={lit.includes(p.id) ? 'var(--accent-wash)' : p.fill}
+      stroke={lit.includes(p.id) ? 'var(--accent)' : '#4a4f4c'}
+      strokeWidth={lit.includes(p.id) ? 1.6 : 0.7}
+      strokeLinejoin="round"
+      style={{ vectorEffect: 'non-scaling-stroke' }}
+    />
+  ));
 
 const FRAME_MS = 90;
 

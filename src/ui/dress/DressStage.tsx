@@ -1,4 +1,5 @@
 'use client';
+import { CARD } from '@/core/ids';
 import { Box, chakra } from '@chakra-ui/react';
 import { useState, type KeyboardEvent } from 'react';
 import { moveLayers } from '@/core/build/placing';
@@ -20,6 +21,7 @@ const STEP_MM = 1;
 export function DressStage() {
   const { selectFacet, edit } = useActions();
   const picked = useStudio((s) => s.layers);
+  const sideUp = useStudio((s) => s.sideUp);
   const keys = (e: KeyboardEvent): void => {
     const move = (
       { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] } as Record<
@@ -33,7 +35,7 @@ export function DressStage() {
     e.stopPropagation();
     const k = e.shiftKey ? STEP_MM / 5 : STEP_MM;
     edit(`move ${picked.length === 1 ? picked[0] : `${picked.length} layers`}`, (d) =>
-      moveLayers(d, picked, move[0] * k, move[1] * k),
+      moveLayers(d, picked, (sideUp === 'inside' ? move[0] : -move[0]) * k, move[1] * k),
     );
   };
   return (
@@ -55,7 +57,7 @@ export function DressStage() {
 function DressPanel() {
   const [tab, setTab] = useState<'shapes' | 'facet' | 'layers'>('shapes');
   const findings = useStudio((s) => s.proof?.findings)?.filter(
-    (f) => f.rule === 'foam' || (f.rule === 'loose-part' && f.mechanism === 'card'),
+    (f) => f.rule === 'foam' || (f.rule === 'loose-part' && f.mechanism === CARD),
   );
   return (
     <Box

@@ -1,8 +1,10 @@
 'use client';
+import { nameOfPart } from '@/core/document/words';
 import { useState, type PointerEvent } from 'react';
 import { boxOf, type Box2 } from '@/core/plane/polygon';
 import { moveLayers, snapShift, type Guide, type Snap } from '@/core/build/placing';
 import type { Design } from '@/core/document/design';
+import type { Side } from '@/core/kinds';
 import { useActions, useStudio } from '@/store/context';
 import type { Scene, SceneFacet } from '@/workers/protocol';
 import { pale } from '../common/files';
@@ -13,8 +15,8 @@ const path = (rings: readonly (readonly (readonly [number, number])[])[]): strin
   rings.map((r) => `M${r.map((p) => p.join(' ')).join('L')}Z`).join('');
 const layerId = (id: string): string => id.slice('layer.'.length);
 
-/** Mats and layers of a facet in the flat view. Layers are dragged there, and snap to what they line up with. */
-export function FacetLayers({ facet, scene }: { facet: SceneFacet; scene: Scene }) {
+/** Mats and layers on the side of a facet that lies up in the flat view. Layers snap to what they line up with. */
+export function FacetLayers({ facet, scene, side }: { facet: SceneFacet; scene: Scene; side: Side }) {
   const design = useStudio((s) => s.design);
   const stage = useStudio((s) => s.stage);
   const picked = useStudio((s) => s.layers);
@@ -64,45 +66,47 @@ export function FacetLayers({ facet, scene }: { facet: SceneFacet; scene: Scene 
   };
   return (
     <g>
-      {facet.mats.map((m) => {
-        const own = m.id.startsWith('layer.');
-        const on = own && picked.includes(layerId(m.id));
-        return (
-          <g key={m.id}>
-            <path
-              d={path(m.rings)}
-              fillRule="evenodd"
-              fill={pale(m.colour)}
-              stroke={on ? 'var(--accent)' : 'var(--ink-2)'}
-              strokeWidth={on ? 1.8 : 0.6}
-              style={{
-                vectorEffect: 'non-scaling-stroke',
-                cursor: own && free ? 'move' : undefined,
-                touchAction: 'none',
-              }}
-              pointerEvents={own && free ? 'auto' : 'none'}
-              data-layer={own ? layerId(m.id) : undefined}
-              onPointerDown={own && free ? (e) => grab(e, m.id, m.rings) : undefined}
-              onPointerMove={held?.id === m.id ? drag : undefined}
-              onPointerUp={held?.id === m.id ? drop : undefined}
-            />
-            {m.foam.length > 0 && (
+      {facet.mats
+        .filter((m) => m.side === side)
+        .map((m) => {
+          const own = m.id.startsWith('layer.');
+          const on = own && picked.includes(layerId(m.id));
+          return (
+            <g key={m.id}>
               <path
-                d={path(m.foam)}
-                className="line glue"
-                style={{ fill: 'url(#glue-hatch)', opacity: 0.7 }}
+                d={path(m.rings)}
                 fillRule="evenodd"
+                fill={pale(m.colour)}
+                stroke={on ? 'var(--accent)' : 'var(--ink-2)'}
+                strokeWidth={on ? 1.8 : 0.6}
+                style={{
+                  vectorEffect: 'non-scaling-stroke',
+                  cursor: own && free ? 'move' : undefined,
+                  touchAction: 'none',
+                }}
+                pointerEvents={own && free ? 'auto' : 'none'}
+                data-layer={own ? layerId(m.id) : undefined}
+                onPointerDown={own && free ? (e) => grab(e, m.id, m.rings) : undefined}
+                onPointerMove={held?.id === m.id ? drag : undefined}
+                onPointerUp={held?.id === m.id ? drop : undefined}
               />
-            )}
-          </g>
-        );
-      })}
+              {m.foam.length > 0 && (
+                <path
+                  d={path(m.foam)}
+                  className="line glue"
+                  style={{ fill: 'url(#glue-hatch)', opacity: 0.7 }}
+                  fillRule="evenodd"
+                />
+              )}
+            </g>
+          );
+        })}
       {held && held.snap.names.length > 0 && (
         <text
           data-testid="snap-name"
-          x={held.box.max[0] + held.snap.dx + 2}
+          x={side === 'inside' ? held.box.max[0] + held.snap.dx + 2 : -(held.box.min[0] + held.snap.dx) + 2}
           y={-(held.box.max[1] + held.snap.dy)}
-          transform="scale(1 -1)"
+          transform={`scale(${side === 'inside' ? 1 : -1} -1)`}
           fill="var(--accent)"
           style={{ fontSize: 5, fontWeight: 700 }}
         >
@@ -130,7 +134,7 @@ function guidesFor(scene: Scene, facet: SceneFacet, moving: readonly string[]): 
   for (const c of scene.creases) {
     if (c.piece !== facet.piece) continue;
     const { a, b } = c.segments[0];
-    const name = c.id === 'card.gutter' ? 'the gutter' : c.id;
+    const name = `the ${nameOfPart(scene.design, c.id)}`;
     if (Math.abs(a[1] - b[1]) < 1e-6) out.push({ axis: 'y', at: a[1], name });
     if (Math.abs(a[0] - b[0]) < 1e-6) out.push({ axis: 'x', at: a[0], name });
   }

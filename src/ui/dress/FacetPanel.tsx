@@ -2,12 +2,14 @@
 import { Box, chakra } from '@chakra-ui/react';
 import type { Parameter } from '@/core/kinds';
 import { boxOf } from '@/core/plane/polygon';
-import { stockOf, type Design, type Dressing, type Mat } from '@/core/document/design';
+import { matId } from '@/core/ids';
+import { dressingOf, stockOf, type Design, type Dressing, type Mat } from '@/core/document/design';
 import { DEFAULT_FOAM_INSET_MM } from '@/core/build/dressing';
 import { cutterSize } from '@/core/units/length';
 import { nameOfPart } from '@/core/document/words';
 import { useActions, useStudio } from '@/store/context';
 import { Action, Choice, NumberField } from '../common/Field';
+import { SideChoice } from './SideChoice';
 
 const INSET: Parameter = {
   key: 'inset',
@@ -43,14 +45,16 @@ export function FacetPanel() {
   const design = useStudio((s) => s.design);
   const facets = useStudio((s) => s.scene?.facets);
   const id = useStudio((s) => s.facet);
-  const { edit, selectFacet, light } = useActions();
+  const { edit, selectFacet, turnUp, light } = useActions();
   const facet = facets?.find((f) => f.id === id);
-  const dressing = design.dressing.find((d) => d.facet === id);
+  const side = useStudio((s) => s.sideUp);
+  const dressing = id === null ? undefined : dressingOf(design, id, side);
   const put = (label: string, change: (d: Dressing) => Dressing): void => {
     if (!id) return;
     edit(label, (d: Design) => {
-      const rest = d.dressing.filter((x) => x.facet !== id);
-      const next = change(d.dressing.find((x) => x.facet === id) ?? { facet: id, mats: [] });
+      const now = dressingOf(d, id, side);
+      const rest = d.dressing.filter((x) => x !== now);
+      const next = change(now ?? { facet: id, ...(side === 'outside' ? { side } : {}), mats: [] });
       return { ...d, dressing: next.mats.length > 0 || next.colour ? [...rest, next] : rest };
     });
   };
@@ -84,6 +88,7 @@ export function FacetPanel() {
       {!facet && <chakra.p className="dim">Click a facet in the flat view, then give it a colour or a mat.</chakra.p>}
       {facet && (
         <>
+          <SideChoice side={side} onChange={turnUp} />
           <Box display="flex" alignItems="center" gap="8px" mb="12px">
             <chakra.label htmlFor="facet-colour" flex="1">
               Colour
@@ -98,7 +103,7 @@ export function FacetPanel() {
               }}
             />
             {dressing?.colour && (
-              <Action small onClick={() => put('no colour', (d) => ({ facet: d.facet, mats: d.mats }))}>
+              <Action small onClick={() => put('no colour', ({ colour: _gone, ...rest }) => rest)}>
                 None
               </Action>
             )}
@@ -202,7 +207,7 @@ export function FacetPanel() {
               />
               <Size
                 name={`Mat ${k + 1}`}
-                rings={facet.mats.find((x) => x.id === `${facet.id}.mat-${k + 1}`)?.rings ?? []}
+                rings={facet.mats.find((x) => x.id === matId(facet.id, k + 1, side))?.rings ?? []}
               />
             </Box>
           ))}

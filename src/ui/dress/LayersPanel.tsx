@@ -1,13 +1,14 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import { boxOf, type Box2 } from '@/core/plane/polygon';
-import type { Layer } from '@/core/document/design';
+import { sideOf, type Layer } from '@/core/document/design';
 import { moveLayers, setLayer } from '@/core/build/placing';
 import { cutterSize } from '@/core/units/length';
-import { inSentence, nameOfPart } from '@/core/document/words';
+import { inSentence, nameOfFace, nameOfPart } from '@/core/document/words';
 import { useActions, useStudio } from '@/store/context';
 import { deg, mm, UNSET } from '../common/asked';
 import { Action, Choice, NumberField } from '../common/Field';
+import { SideChoice } from './SideChoice';
 
 const FIELDS = {
   x: mm('layer-x', 'Across', -5000, 5000),
@@ -28,11 +29,12 @@ const WORDS = {
 export function LayersPanel() {
   const design = useStudio((s) => s.design);
   const picked = useStudio((s) => s.layers);
-  const { pickLayers, edit, selectFacet } = useActions();
+  const { pickLayers, edit, selectFacet, turnUp } = useActions();
   const one = picked.length === 1 ? design.layers.find((l) => l.id === picked[0]) : undefined;
   const toggle = (l: Layer, more: boolean): void => {
     pickLayers(more ? (picked.includes(l.id) ? picked.filter((i) => i !== l.id) : [...picked, l.id]) : [l.id]);
     selectFacet(l.facet);
+    turnUp(sideOf(l));
   };
   return (
     <>
@@ -63,7 +65,8 @@ export function LayersPanel() {
                 {l.name}
               </chakra.span>
               <span className="dim">
-                {l.as === 'layer' ? (l.foamMm > 0 ? 'on foam' : 'layer') : l.as} · {nameOfPart(design, l.facet)}
+                {l.as === 'layer' ? (l.foamMm > 0 ? 'on foam' : 'layer') : l.as} ·{' '}
+                {nameOfFace(design, l.facet, sideOf(l))}
               </span>
             </chakra.button>
           </li>
@@ -174,7 +177,7 @@ function LineUp() {
 function LayerFields({ layer: l }: { layer: Layer }) {
   const design = useStudio((s) => s.design);
   const facets = useStudio((s) => s.scene?.facets) ?? [];
-  const { edit, show } = useActions();
+  const { edit, show, turnUp } = useActions();
   const box = useBoxes().get(l.id);
   const put = (label: string, change: Partial<Layer>): void =>
     edit(`${l.name}: ${label}`, (d) => setLayer(d, l.id, change));
@@ -233,6 +236,13 @@ function LayerFields({ layer: l }: { layer: Layer }) {
             : [{ id: l.facet, name: `${nameOfPart(design, l.facet)} (not there)` }]),
         ]}
         onChange={(facet) => put(`on ${facet}`, { facet })}
+      />
+      <SideChoice
+        side={sideOf(l)}
+        onChange={(side) => {
+          put(side, { side });
+          turnUp(side);
+        }}
       />
       {(['x', 'y'] as const).map((axis) => (
         <Box key={axis}>

@@ -10,7 +10,10 @@ import type { CutListRow } from '@/core/sheets/cutlist';
 import type { Layout } from '@/core/sheets/pack';
 import { formatLength } from '@/core/units/length';
 import { useStudio } from '@/store/context';
+import { sideOf } from '@/core/document/design';
+import type { Side } from '@/core/kinds';
 import { engine } from '@/workers/client';
+import { SideChoice } from '../dress/SideChoice';
 import { TILE } from '../common/tile';
 import { Action, Choice } from '../common/Field';
 import { designJson, fileName, saveAs } from '../common/files';
@@ -23,6 +26,8 @@ const FILES: readonly (readonly [format: ExportFormat, name: string, says: strin
   ['fold', 'FOLD', 'crease pattern of one piece'],
   ['glb', 'GLB', 'the posed model'],
 ];
+/** What can hold the drawings of the outside. */
+const DRAWINGS: readonly ExportFormat[] = ['svg', 'dxf', 'pdf'];
 /** Named here again: importing them with the writers would bring every writer into the page. */
 const MIME: Readonly<Record<ExportFormat, string>> = {
   svg: 'image/svg+xml',
@@ -40,6 +45,7 @@ export function MakeStage() {
   const [found, setFound] = useState<{ layout: Layout; cutList: readonly CutListRow[] } | null>(null);
   const [steps, setSteps] = useState<readonly { step: WorkStep; picture: Picture }[]>([]);
   const [what, setWhat] = useState('all');
+  const [side, setSide] = useState<Side>('inside');
   const [message, setMessage] = useState<{ text: string; bad: boolean } | null>(null);
   useEffect(() => {
     let live = true;
@@ -64,15 +70,18 @@ export function MakeStage() {
     ...(found?.cutList.filter((r) => !r.counted).map((r) => ({ id: `piece ${r.piece}`, name: `piece ${r.piece}` })) ??
       []),
   ];
+  const drawnOutside = design.layers.some((l) => l.as === 'drawn' && sideOf(l) === 'outside');
   const chosen = choices.some((c) => c.id === what) ? what : 'all';
   const write = async (format: ExportFormat): Promise<void> => {
     setMessage({ text: `Writing ${format.toUpperCase()}…`, bad: false });
     const [kind, ...rest] = chosen.split(' ');
     const piece = kind === 'piece' ? { piece: rest.join(' ') } : {};
     const sheet = kind === 'sheet' ? { sheet: Number(rest[0]) } : {};
-    const answer = await engine('study').export(design, { format, state, ...piece, ...sheet });
+    const drawings = drawnOutside && side === 'outside' ? { side } : {};
+    const answer = await engine('study').export(design, { format, state, ...piece, ...sheet, ...drawings });
     if (!answer.ok) return setMessage({ text: `Nothing was written: ${answer.why}.`, bad: true });
-    const name = `${fileName(design.name)}${kind === 'all' ? '' : `-${fileName(chosen)}`}.${format}`;
+    const part = kind === 'all' ? '' : `-${fileName(chosen)}`;
+    const name = `${fileName(design.name)}${part}${drawings.side ? '-outside' : ''}.${format}`;
     saveAs(name, answer.value, MIME[format]);
     setMessage({ text: `Wrote ${name}, ${Math.max(1, Math.round(answer.value.length / 1024))} kB.`, bad: false });
   };
@@ -89,26 +98,38 @@ export function MakeStage() {
           </Box>
         )}
         <Choice asList label="Of" value={chosen} choices={choices} onChange={setWhat} />
-        {FILES.map(([format, name, says]) => (
-          <chakra.button
-            {...TILE}
-            key={format}
-            data-export={format}
-            onClick={() => void write(format)}
-            display="grid"
-            gridTemplateColumns="58px 1fr"
-            alignItems="baseline"
-            width="100%"
-            bg="field"
-            p="8px 11px"
-            mb="7px"
-          >
-            <b>{name}</b>
-            <chakra.span className="dim" fontSize="13px">
-              {says}
-            </chakra.span>
-          </chakra.button>
-        ))}
+        {drawnOutside && (
+          <>
+            <SideChoice side={side} onChange={setSide} />
+            {side === 'outside' && (
+              <chakra.p className="dim" fontSize="12.5px" mt="-6px" mb="10px">
+                Only what is drawn on the outside, mirrored as the sheet lies turned over about its upright middle.
+              </chakra.p>
+            )}
+          </>
+        )}
+        {FILES.filter(([f]) => side === 'inside' || !drawnOutside || DRAWINGS.includes(f)).map(
+          ([format, name, says]) => (
+            <chakra.button
+              {...TILE}
+              key={format}
+              data-export={format}
+              onClick={() => void write(format)}
+              display="grid"
+              gridTemplateColumns="58px 1fr"
+              alignItems="baseline"
+              width="100%"
+              bg="field"
+              p="8px 11px"
+              mb="7px"
+            >
+              <b>{name}</b>
+              <chakra.span className="dim" fontSize="13px">
+                {says}
+              </chakra.span>
+            </chakra.button>
+          ),
+        )}
         <Box display="flex" gap="7px" flexWrap="wrap" mt="4px">
           <Action
             small
@@ -163,7 +184,11 @@ export function MakeStage() {
               <tr key={r.piece}>
                 <td>
                   {r.title}
-                  <chakra.span className="dim"> {r.piece}</chakra.span>
+                  <chakra.span className="dim">
+                    {' '}
+                    {r.piece}
+                    {r.side && ', outside'}
+                  </chakra.span>
                 </td>
                 <td className="num">{r.width_mm > 0 ? `${show(r.width_mm)} × ${show(r.height_mm)}` : '–'}</td>
                 <td>

@@ -1,4 +1,5 @@
 'use client';
+import { CARD } from '@/core/ids';
 import { OrbitControls } from '@react-three/drei';
 import { Canvas, useThree } from '@react-three/fiber';
 import { useEffect } from 'react';
@@ -35,7 +36,7 @@ export function PaperScene({ scene, from, turned, onLost }: PaperSceneProps) {
 }
 
 function sizeOf(scene: Scene): number {
-  const ring = scene.pieces.find((p) => p.id === 'card')?.rings[0] ?? [[100, 100]];
+  const ring = scene.pieces.find((p) => p.mechanism === CARD)?.rings[0] ?? [[100, 100]];
   return Math.max(...ring.map((p) => Math.hypot(p[0], p[1])));
 }
 

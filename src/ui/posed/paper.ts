@@ -47,16 +47,23 @@ export function paperOf(scene: Scene, lightOf: LightOf): Paper {
   const line = lightOf(LINE);
   scene.facets.forEach((f, facet) => {
     const stock = stockOf(scene.design, scene.pieces.find((p) => p.id === f.piece)!.stock);
-    const [inside, outside] = [f.colour ?? stock.insideColour, stock.outsideColour].map(lightOf);
+    const [inside, outside] = [f.colours.inside ?? stock.insideColour, f.colours.outside ?? stock.outsideColour].map(
+      lightOf,
+    );
+    const low = f.liftMm - stock.caliperMm;
     sheets[facet % DEALT].slab(facet, f.rings, f.liftMm, stock.caliperMm, inside, outside);
     outlines.rings(facet, f.rings, f.liftMm + OUTLINE_LIFT_MM, line);
     for (const mat of f.mats) {
-      const lift = f.liftMm + mat.liftMm;
       const [face, foam] = [mat.colour, FOAM].map(lightOf);
-      sheets[DEALT].slab(facet, mat.rings, lift, mat.caliperMm, face, face);
       const under = Math.max(0.1, mat.liftMm - mat.caliperMm);
-      if (mat.foam.length > 0) sheets[DEALT].slab(facet, mat.foam, lift - mat.caliperMm, under, foam, foam);
-      outlines.rings(facet, mat.rings, lift + OUTLINE_LIFT_MM, line);
+      // What is stuck outside hangs below the facet.
+      const [top, foamTop, outline] =
+        mat.side === 'inside'
+          ? [f.liftMm + mat.liftMm, f.liftMm + mat.liftMm - mat.caliperMm, f.liftMm + mat.liftMm + OUTLINE_LIFT_MM]
+          : [low - under, low, low - mat.liftMm - OUTLINE_LIFT_MM];
+      sheets[DEALT].slab(facet, mat.rings, top, mat.caliperMm, face, face);
+      if (mat.foam.length > 0) sheets[DEALT].slab(facet, mat.foam, foamTop, under, foam, foam);
+      outlines.rings(facet, mat.rings, outline, line);
     }
   });
   return { sheets: sheets.map((s) => s.mesh()), outlines: outlines.mesh() };

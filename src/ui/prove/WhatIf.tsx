@@ -1,10 +1,11 @@
 'use client';
+import { CARD } from '@/core/ids';
 import { Box, chakra } from '@chakra-ui/react';
 import { Chart, Legend, LinearScale, LineController, LineElement, PointElement, Tooltip } from 'chart.js';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { inSentence } from '@/core/document/words';
 import { formatLength, MM_PER_INCH, roundedForCutting, type LengthUnit } from '@/core/units/length';
-import { cardValues, parametersOf, setParameter, valuesOf } from '@/core/document/fields';
+import { valuesIn, baseKindOf, kindIn, cardValues, parametersOf, setParameter } from '@/core/document/fields';
 import type { WhatIfPoint } from '@/core/proof/what-if';
 import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
@@ -19,9 +20,10 @@ export function WhatIf() {
   const design = useStudio((s) => s.design);
   const selected = useStudio((s) => s.selected);
   const { edit, select, showPreview } = useActions();
-  const m = design.mechanisms.find((x) => x.id === selected);
-  const values = m ? valuesOf(m) : cardValues(design);
-  const keys = parametersOf(m?.kind ?? 'fold-card').filter((p) => typeof values[p.key] === 'number');
+  const values = valuesIn(design, selected) ?? cardValues(design);
+  const keys = parametersOf(kindIn(design, selected) ?? baseKindOf(design).id).filter(
+    (p) => typeof values[p.key] === 'number',
+  );
   const [wanted, setKey] = useState('');
   const parameter = keys.find((p) => p.key === wanted) ?? keys[0];
   const now = values[parameter?.key ?? ''] as number;
@@ -68,7 +70,7 @@ export function WhatIf() {
           asList
           label="of"
           value={selected}
-          choices={[{ id: 'card', name: 'Base card' }, ...design.mechanisms.map((x) => ({ id: x.id, name: x.name }))]}
+          choices={[{ id: CARD, name: 'Base card' }, ...design.mechanisms.map((x) => ({ id: x.id, name: x.name }))]}
           onChange={select}
         />
         <Choice

@@ -8,6 +8,7 @@ import { freeAssetId, usesOf } from '@/core/build/workshop';
 import { KINDS, type Kind, type Parameter, type ShapeUse } from '@/core/kinds';
 import type { Shape, ShapeAsset, ShapeStep } from '@/core/shapes/shape';
 import { cutterSize } from '@/core/units/length';
+import { nameOfFace } from '@/core/document/words';
 import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
 import { Action, Choice, NumberField } from '../common/Field';
@@ -340,6 +341,8 @@ function Uses({ asset }: { asset: ShapeAsset }) {
   const design = useStudio((s) => s.design);
   const scene = useStudio((s) => s.scene);
   const facet = useStudio((s) => s.facet) ?? 'leafA';
+  const side = useStudio((s) => s.sideUp);
+  const face = nameOfFace(design, facet, side);
   const { edit, select, show, go, selectFacet, pickLayers } = useActions();
   const uses = usesOf(design, asset.id);
   const host = scene?.hosts[0];
@@ -362,7 +365,7 @@ function Uses({ asset }: { asset: ShapeAsset }) {
   };
   const lay = (as: 'layer' | 'window'): void => {
     let id = '';
-    edit(`${asset.name} as ${as} on ${facet}`, (d) => {
+    edit(`${asset.name} as ${as} on ${face}`, (d) => {
       id = freeLayerId(d, asset.id);
       return {
         ...d,
@@ -372,6 +375,7 @@ function Uses({ asset }: { asset: ShapeAsset }) {
             id,
             name: asset.name,
             facet,
+            ...(side === 'outside' ? { side } : {}),
             shape: { asset: asset.id },
             as,
             stock: d.stocks[d.stocks.length - 1].id,
@@ -384,7 +388,7 @@ function Uses({ asset }: { asset: ShapeAsset }) {
     selectFacet(facet);
     pickLayers([id]);
   };
-  const letters = async (): Promise<void> => {
+  const letters = async ({ id: kind }: Kind, values: NonNullable<ShapeUse['letters']>['values']): Promise<void> => {
     if (!('text' in asset.source) || !host) return;
     const answer = await engine('shape').letters(asset.source.text);
     if (!answer.ok) return;
@@ -392,11 +396,8 @@ function Uses({ asset }: { asset: ShapeAsset }) {
     edit(`${asset.name}, letter by letter`, (d) =>
       answer.value.reduce<Design>((all, l, i) => {
         // The reader's right is the low end of the gutter.
-        const added = addMechanism(all, 'strut-figure', host.crease, {
-          shape: { path: l.path },
-          depth: Math.max(4, Math.round(host.reachA * 0.15)),
-          offset: Math.round((middle - l.x) * 100) / 100,
-        });
+        const own = values({ path: l.path }, host, Math.round((middle - l.x) * 100) / 100);
+        const added = addMechanism(all, kind, host.crease, own);
         return {
           ...added.design,
           mechanisms: added.design.mechanisms.map((m) =>
@@ -422,16 +423,22 @@ function Uses({ asset }: { asset: ShapeAsset }) {
               </Action>
             ),
         )}
-        {'text' in asset.source && (
-          <Action small onClick={() => void letters()}>
-            Each letter on its own struts
-          </Action>
-        )}
+        {'text' in asset.source &&
+          [...KINDS.values()].map((k) => {
+            const use = k.shapeUse?.letters;
+            return (
+              use && (
+                <Action key={k.id} small onClick={() => void letters(k, use.values)}>
+                  {use.says}
+                </Action>
+              )
+            );
+          })}
         <Action small data-use="layer" onClick={() => lay('layer')}>
-          Layer on {facet}
+          Layer on {face}
         </Action>
         <Action small data-use="window" onClick={() => lay('window')}>
-          Window in {facet}
+          Window in {face}
         </Action>
         <Action
           small

@@ -3,9 +3,8 @@ import { openTo } from '@/core/drives';
 import { Box, chakra } from '@chakra-ui/react';
 import { IconCopy, IconDownload, IconTrash } from '@tabler/icons-react';
 import { useEffect, useState } from 'react';
-import { cardValues } from '@/core/document/fields';
+import { sizeOfCard } from '../studio/rows';
 import type { Picture } from '@/core/formats/picture';
-import { formatLength } from '@/core/units/length';
 import type { StoredProject } from '@/store/projects';
 import { engine } from '@/workers/client';
 import { Action } from '../common/Field';
@@ -38,10 +37,8 @@ export function ProjectCard({ project: { design, updated }, onOpen, onCopy, onRe
     // The notice is only a way out; a new one does not need a new picture.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [design]);
-  const { gutter, reachA } = cardValues(design);
-  const show = (mm: unknown): string => formatLength(mm as number, design.units);
   const count = design.mechanisms.length;
-  const size = `${show(gutter)} × ${show(reachA)} ${design.units}`;
+  const size = `${sizeOfCard(design)} ${design.units}`;
   return (
     <Box
       as="li"

@@ -28,6 +28,7 @@ function worstOf(findings: readonly Finding[] = []): ReadonlyMap<string, Severit
 /** What stands on what. The same list in every stage; of a long one only the rows that are seen are drawn. */
 export function BuildList() {
   const design = useStudio((s) => s.design);
+  const firstHost = useStudio((s) => s.scene?.hosts[0]?.crease ?? null);
   const selected = useStudio((s) => s.selected);
   const lit = useStudio((s) => s.lit);
   const findings = useStudio((s) => s.proof?.findings);
@@ -93,7 +94,7 @@ export function BuildList() {
       <Box p="12px 14px" borderTop="1px solid var(--rule)">
         <chakra.button
           type="button"
-          onClick={() => add('card.gutter')}
+          onClick={() => add(firstHost)}
           width="100%"
           minHeight="32px"
           border="1px dashed var(--ink-2)"

@@ -1,6 +1,7 @@
 /** The build list: each mechanism once, under what it stands on. */
 import { removeMechanism } from '@/core/document/standing';
 import { card, stand } from '@/core/tests/cards';
+import { offeredOn } from '../build/offered';
 import { withToyKind } from '@/core/tests/toy-kind';
 import { rowsOf } from './rows';
 
@@ -28,6 +29,8 @@ test('sizes follow the unit of the card', () => {
 });
 
 test('a kind that no file names has its own line', () => {
-  const d = stand(card(), 'toy-box', { depth: 12 });
+  const d = stand(card(), 'toy-box', { deep: 12 });
   expect(rowsOf(d)[1]).toMatchObject({ id: 'toy-box-1', kind: 'toy-box', title: 'Toy box', size: 'toy of 12' });
+  expect(offeredOn('crease').map((k) => k.id)).toContain('toy-box');
+  expect(offeredOn('face').map((k) => k.id)).not.toContain('toy-box');
 });

@@ -1,8 +1,9 @@
 /** The build list as rows: what stands on what, in the order it is shown. */
-import { cardValues, valuesOf } from '@/core/document/fields';
+import { baseKindOf, cardValues, valuesOf } from '@/core/document/fields';
 import type { Design, Mechanism } from '@/core/document/design';
 import { CARD, ownerOfId, wordsOfPart } from '@/core/ids';
-import { GUTTER, KINDS } from '@/core/kinds';
+import { KINDS } from '@/core/kinds';
+import { naturalCrease } from '@/core/document/standing';
 import { formatLength } from '@/core/units/length';
 
 export interface ListRow {
@@ -24,7 +25,7 @@ export function rowsOf(design: Design): ListRow[] {
   const rows: ListRow[] = [{ id: CARD, kind: CARD, depth: 0, title: 'Base card', size: sizeOfCard(design) }];
   const under = (owner: string, depth: number): void => {
     for (const m of standing.get(owner) ?? []) {
-      const title = m.on === GUTTER ? m.name : `${wordsOfPart(m.on)}: ${m.name}`;
+      const title = m.on === naturalCrease(design) ? m.name : `${wordsOfPart(m.on)}: ${m.name}`;
       rows.push({ id: m.id, kind: m.kind, depth, title, size: sizeOf(design, m) });
       under(m.id, depth + 1);
     }
@@ -33,9 +34,8 @@ export function rowsOf(design: Design): ListRow[] {
   return rows;
 }
 
-function sizeOfCard(design: Design): string {
-  const { gutter, reachA } = cardValues(design);
-  return `${formatLength(gutter as number, design.units)} × ${formatLength(reachA as number, design.units)}`;
+export function sizeOfCard(design: Design): string {
+  return baseKindOf(design).sizeOf(cardValues(design), (mm) => formatLength(mm, design.units));
 }
 const sizeOf = (design: Design, m: Mechanism): string =>
   KINDS.get(m.kind)?.sizeOf(valuesOf(m), (mm) => formatLength(mm, design.units)) ?? '';

@@ -3,6 +3,8 @@ import { openOf } from '@/core/drives';
 import { useEffect, useState } from 'react';
 import { removeMechanism } from '@/core/document/standing';
 import { useStudioStore } from '@/store/context';
+import { CARD } from '@/core/ids';
+import { otherSide } from '@/core/kinds';
 import { STAGES } from '@/store/studio';
 import { rowsOf } from './rows';
 
@@ -14,6 +16,7 @@ export const KEYS: readonly (readonly [keys: string, does: string])[] = [
   ['Home  End', 'Closed, open flat'],
   ['P', 'Play the travel, or stop it'],
   ['1 … 6', 'Go to a stage'],
+  ['O', 'Turn the sheet over: inside up, outside up'],
   ['J  K', 'Next, previous in the build list'],
   ['Backspace', 'Remove what is selected'],
   ['Ctrl Z', 'Undo'],
@@ -48,19 +51,20 @@ export function useKeys(): [boolean, (shown: boolean) => void] {
         setShown(false);
         if (s.adding) actions.add(null);
         else if (s.playing) actions.play(false);
-        else actions.select('card');
+        else actions.select(CARD);
         return;
       }
       // While a dialog is open its own keys are the only ones.
       if (s.adding || document.querySelector('dialog[open]')) return;
+      const putOn = (): void => actions.add(s.scene?.hosts[0]?.crease ?? null);
       const move = (by: number): void => {
         const ids = rowsOf(s.design).map((r) => r.id);
         const next = ids[ids.indexOf(s.selected) + by];
         if (next) actions.select(next);
       };
       const does: Record<string, () => void> = {
-        n: () => actions.add('card.gutter'),
-        N: () => actions.add('card.gutter'),
+        n: putOn,
+        N: putOn,
         '[': () => actions.scrub(openOf(s.state) - 5),
         ']': () => actions.scrub(openOf(s.state) + 5),
         '{': () => actions.scrub(openOf(s.state) - 1),
@@ -68,11 +72,12 @@ export function useKeys(): [boolean, (shown: boolean) => void] {
         Home: () => actions.scrub(0),
         End: () => actions.scrub(180),
         p: () => actions.play(!s.playing),
+        o: () => actions.turnUp(otherSide(s.sideUp)),
         j: () => move(1),
         k: () => move(-1),
         '?': () => setShown(true),
         Backspace: () =>
-          s.selected !== 'card' &&
+          s.selected !== CARD &&
           actions.edit(`remove ${s.design.mechanisms.find((m) => m.id === s.selected)?.name ?? ''}`, (d) =>
             removeMechanism(d, s.selected),
           ),

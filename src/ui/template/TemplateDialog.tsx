@@ -1,4 +1,5 @@
 'use client';
+import { CARD } from '@/core/ids';
 import { Box, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { TEMPLATE_ROLES, type TemplateRole } from '@/core/pattern/pattern';
@@ -68,7 +69,7 @@ function Bench() {
     if (!brought.ok) return setNotes({ why: brought.why });
     edit(`template ${template!.name}`, () => brought.value);
     show(null);
-    select('card');
+    select(CARD);
     go('build');
   };
   const points = value?.lines.flatMap((l) => l.points) ?? [];

@@ -1,6 +1,5 @@
 /** The plain base: two leaves that meet at the gutter, with or without a liner glued inside (docs/mechanisms.md). */
 import type { Interruption } from '../../pattern/facets';
-import type { Making } from '../../pattern/making';
 import {
   contains,
   insidePoint,
@@ -23,13 +22,16 @@ import {
   LABEL_STEP,
   num,
   shapeOf,
+  type Base,
+  type BaseContext,
+  type BaseKind,
   type Bond,
-  type BuildContext,
   type Host,
   type Parameter,
   type ParameterValues,
   type Piece,
 } from '../kind';
+import { CARD } from '../../ids';
 import { GLUE_SET_BACK_MM } from '../on-crease/step-fold';
 import { SAME_LEVEL_MM } from '../../tolerance';
 
@@ -40,20 +42,7 @@ export const GUTTER = 'card.gutter';
  */
 const LINER_RELIEF_MM = 2;
 
-export interface BasePieces {
-  readonly pieces: readonly Piece[];
-  readonly bonds: readonly Bond[];
-  readonly gutter: Host;
-  /** Further creases that can be stood on. */
-  readonly hosts?: readonly Host[];
-  readonly measures: Record<string, number>;
-  /** Parts of the gutter without paper, where the base is shaped. */
-  readonly interruptions: readonly Interruption[];
-  /** How creases that came with the base were produced, by id. */
-  readonly making?: Readonly<Record<string, Making>>;
-}
-
-export const foldCardParameters: readonly Parameter[] = [
+const foldCardParameters: readonly Parameter[] = [
   { key: 'gutter', label: 'Gutter', unit: 'mm', default: 200, min: 10, max: 2000, note: 'Length of the fold.' },
   {
     key: 'reachA',
@@ -112,19 +101,37 @@ export const foldCardParameters: readonly Parameter[] = [
   },
 ];
 
-/** `stock` is of the base, `pageStock` of the liner. */
-export function buildFoldCard(
-  values: ParameterValues,
-  stock: string,
-  pageStock: string,
-  outline: BuildContext['outline'],
-): BasePieces {
+const isLined = (values: ParameterValues): boolean => num(values, 'liner') > 0;
+
+export const foldCard: BaseKind = {
+  id: 'fold-card',
+  mount: 'base',
+  title: 'Plain card',
+  says: 'Two leaves that meet at the gutter, with or without a liner, or a silhouette doubled about its fold.',
+  sign: 'M1 13 L8 5 L15 13',
+  parameters: foldCardParameters,
+  brief: [['fold'], ['gutter'], ['reachA', 'reachB'], ['liner']],
+  fitting: ({ gutter, reach }) => ({ gutter, reachA: reach, reachB: reach, fold: 'side', liner: 0 }),
+  turns: () => ({ away: ['reach'], along: ['gutter'], size: ['reach', 'gutter'] }),
+  levers: { reach: ['reachA', 'reachB'] },
+  sizeOf: (v, say) => `${say(num(v, 'gutter'))} × ${say(num(v, 'reachA'))}`,
+  crease: GUTTER,
+  face: (values, side) => (side === 'outside' && isLined(values) ? 'coverLeafB' : 'leafB'),
+  // Folded at the side it is a book with its spine at the left of the cover, leaf B; at the top it hangs from its fold.
+  up: ({ fold }, facet, side) =>
+    fold === 'side' ? [-1, 0] : side === 'outside' && facet.endsWith('B') ? [0, 1] : [0, -1],
+  build: buildFoldCard,
+};
+
+const LEAD = { crease: GUTTER, still: 'leafA', turning: 'leafB' };
+
+function buildFoldCard(values: ParameterValues, { stock, pageStock, outline }: BaseContext): Base {
   const shape = shapeOf(values, 'shape');
   if (shape) return shaped(values, outline(shape), stock, pageStock);
   const [gutter, reachA, reachB, liner] = ['gutter', 'reachA', 'reachB', 'liner'].map((k) => num(values, k));
   const lined = liner > 0;
   const page = leaves(
-    lined ? 'liner' : 'card',
+    lined ? 'liner' : CARD,
     GUTTER,
     'leaf',
     lined ? 'Liner' : 'Card',
@@ -150,37 +157,38 @@ export function buildFoldCard(
     hinge_mm: gutter,
     ...(lined ? { liner_width_mm: reachA + reachB - 2 * liner, liner_height_mm: gutter - 2 * liner } : {}),
   };
-  if (!lined) return { pieces: [page], bonds: [], gutter: host, measures, interruptions: [] };
-  const base = leaves('card', 'card.cover', 'coverLeaf', 'Card', stock, gutter, reachA, reachB);
+  if (!lined) return { pieces: [page], bonds: [], hosts: [host], lead: LEAD, measures, interruptions: [] };
+  const base = leaves(CARD, 'card.cover', 'coverLeaf', 'Card', stock, gutter, reachA, reachB);
   const half = gutter / 2 - liner - GLUE_SET_BACK_MM;
   const under = (side: 'A' | 'B', reach: number) => {
     const [y0, y1] = [LINER_RELIEF_MM, reach - liner - GLUE_SET_BACK_MM];
     const outline = side === 'A' ? rectangle(-half, y0, half, y1) : rectangle(-half, -y1, half, -y0);
     return {
       id: `card.glue${side}`,
-      mechanism: 'card',
+      mechanism: CARD,
       outline,
       facet: `leaf${side}`,
-      onto: { piece: 'card', facet: `coverLeaf${side}`, outline },
+      onto: { piece: CARD, facet: `coverLeaf${side}`, outline },
     };
   };
   const bond = (side: 'A' | 'B'): Bond => ({
     id: `card.liner${side}`,
     a: { piece: 'liner', facet: `leaf${side}` },
-    b: { piece: 'card', facet: `coverLeaf${side}` },
+    b: { piece: CARD, facet: `coverLeaf${side}` },
     placement: identity(),
   });
   return {
     pieces: [{ ...page, glue: [under('A', reachA), under('B', reachB)] }, base],
     bonds: [bond('A'), bond('B')],
-    gutter: host,
+    hosts: [host],
+    lead: LEAD,
     measures,
     interruptions: [],
   };
 }
 
 /** A shaped base: its silhouette above the fold, the same below it; the gutter wherever both are joined. */
-function shaped(values: ParameterValues, drawn: Region, stock: string, pageStock: string): BasePieces {
+function shaped(values: ParameterValues, drawn: Region, stock: string, pageStock: string): Base {
   const [reach, hinge, margin] = ['reachA', 'hinge', 'liner'].map((k) => num(values, k));
   // Trimmed to its hinge it is scaled back to the reach.
   const { region: half, missing } = fitWithContacts(drawn, reach, null, ['bottom'], hinge);
@@ -197,12 +205,13 @@ function shaped(values: ParameterValues, drawn: Region, stock: string, pageStock
   const lined = margin > 0;
   const page = lined ? largest(grow([outline], -margin)) : outline;
   if (!page) throw new ShapeError(`a liner margin of ${margin} mm leaves nothing of the shaped liner`);
-  const base = shapedPiece('card', lined ? 'card.cover' : GUTTER, lined ? 'coverLeaf' : 'leaf', 'Card', stock, outline);
+  const base = shapedPiece(CARD, lined ? 'card.cover' : GUTTER, lined ? 'coverLeaf' : 'leaf', 'Card', stock, outline);
   if (!lined)
     return {
       pieces: [base.piece],
       bonds: [],
-      gutter: base.host,
+      hosts: [base.host],
+      lead: LEAD,
       measures: { hinge_mm: base.joinedMm },
       interruptions: base.interruptions,
     };
@@ -212,23 +221,24 @@ function shaped(values: ParameterValues, drawn: Region, stock: string, pageStock
       side === 'A' ? rectangle(-1e4, LINER_RELIEF_MM, 1e4, 1e4) : rectangle(-1e4, -1e4, 1e4, -LINER_RELIEF_MM);
     return intersect(grow([page], -GLUE_SET_BACK_MM), [{ outer: strip, holes: [] }]).map((p, k) => ({
       id: `card.glue${side}${k === 0 ? '' : k + 1}`,
-      mechanism: 'card',
+      mechanism: CARD,
       outline: p.outer,
       facet: `leaf${side}`,
-      onto: { piece: 'card', facet: `coverLeaf${side}`, outline: p.outer },
+      onto: { piece: CARD, facet: `coverLeaf${side}`, outline: p.outer },
     }));
   });
   const bond = (side: 'A' | 'B'): Bond => ({
     id: `card.liner${side}`,
     a: { piece: 'liner', facet: `leaf${side}` },
-    b: { piece: 'card', facet: `coverLeaf${side}` },
+    b: { piece: CARD, facet: `coverLeaf${side}` },
     placement: identity(),
   });
   const box = regionBox([page]);
   return {
     pieces: [{ ...top.piece, glue }, base.piece],
     bonds: [bond('A'), bond('B')],
-    gutter: { ...top.host, reachA: reach, reachB: reach },
+    hosts: [{ ...top.host, reachA: reach, reachB: reach }],
+    lead: LEAD,
     measures: {
       hinge_mm: base.joinedMm,
       liner_width_mm: box.max[1] - box.min[1],
@@ -280,14 +290,14 @@ function shapedPiece(
       id,
       title,
       stock,
-      mechanism: 'card',
+      mechanism: CARD,
       outline,
       lines: [],
       glue: [],
-      creases: [{ id: crease, role: 'valley', mechanism: 'card', a: [x0, 0], b: [x1, 0], ends: [Math.PI, 0] }],
+      creases: [{ id: crease, role: 'valley', mechanism: CARD, a: [x0, 0], b: [x1, 0], ends: [Math.PI, 0] }],
       labels: [
-        { name: `${leaf}A`, at: label(1), mechanism: 'card' },
-        { name: `${leaf}B`, at: label(-1), mechanism: 'card' },
+        { name: `${leaf}A`, at: label(1), mechanism: CARD },
+        { name: `${leaf}B`, at: label(-1), mechanism: CARD },
       ],
     },
   };
@@ -308,14 +318,14 @@ function leaves(
     id,
     title,
     stock,
-    mechanism: 'card',
+    mechanism: CARD,
     outline: { outer: rectangle(-half, -reachB, half, reachA), holes: [] },
     lines: [],
-    creases: [{ id: crease, role: 'valley', mechanism: 'card', a: [-half, 0], b: [half, 0], ends: [Math.PI, 0] }],
+    creases: [{ id: crease, role: 'valley', mechanism: CARD, a: [-half, 0], b: [half, 0], ends: [Math.PI, 0] }],
     glue: [],
     labels: [
-      { name: `${leaf}A`, at: [-half + LABEL_STEP, reachA - LABEL_STEP], mechanism: 'card' },
-      { name: `${leaf}B`, at: [-half + LABEL_STEP, -reachB + LABEL_STEP], mechanism: 'card' },
+      { name: `${leaf}A`, at: [-half + LABEL_STEP, reachA - LABEL_STEP], mechanism: CARD },
+      { name: `${leaf}B`, at: [-half + LABEL_STEP, -reachB + LABEL_STEP], mechanism: CARD },
     ],
   };
 }

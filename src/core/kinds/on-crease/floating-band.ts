@@ -241,6 +241,12 @@ export const floatingBand: CreaseKind = {
       figure: { star: { points: 5, outer: part(0.5, 8), inner: part(0.2, 4) } },
     };
   },
+  turns: () => ({
+    away: ['slit'],
+    along: ['offset', 'width'],
+    weight: ['width', 'quarter', 'slit', 'axisShift'],
+    size: ['width'],
+  }),
   sizeOf: (v, say) => `slits ${say(num(v, 'slit'))}`,
   raises: true,
   ownPiece: (v) => v.figure !== null,

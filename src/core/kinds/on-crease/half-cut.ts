@@ -122,6 +122,12 @@ export const halfCut: CreaseKind = {
     const height = whole(reach * 0.5, 6);
     return { shape: { circle: height }, figureHeight: height, rise: whole(reach * 0.2, 3) };
   },
+  turns: () => ({
+    away: ['figureHeight', 'rise'],
+    along: ['offset', 'figureHeight'],
+    relief: ['relief'],
+    size: ['figureHeight'],
+  }),
   sizeOf: (v, say) => `rises ${say(num(v, 'rise'))}`,
   raises: true,
   shapeUse: { says: 'Half-cut over the fold', values: (shape, figureHeight) => ({ shape, figureHeight }) },

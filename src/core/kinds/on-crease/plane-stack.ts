@@ -301,10 +301,21 @@ export const planeStack: CreaseKind = {
     const before = { depth: part(0.2, 3), base: part(0.3, 4), height: part(0.25, 3) };
     return { planes: [behind, { ...before, width: whole(lengthMm * 0.3, 6), offset: 0 }] };
   },
+  turns: (values) => {
+    const each = (...keys: string[]): string[] =>
+      listOf(values, 'planes').flatMap((_, k) => keys.map((key) => `planes[${k}].${key}`));
+    return {
+      away: each('height', 'depth'),
+      along: each('offset', 'width'),
+      size: each('width'),
+      strength: ['contact'],
+    };
+  },
   sizeOf: (v) => {
     const { length } = listOf(v, 'planes');
     return `${length} ${length === 1 ? 'plane' : 'planes'}`;
   },
+  editors: ['planes'],
   raises: true,
   shapeUse: {
     says: 'As a plane',

@@ -320,6 +320,13 @@ export const stepFold: CreaseKind = {
     height: whole(reachB * 0.3, 3),
     width: whole(lengthMm * 0.4, 5),
   }),
+  turns: () => ({
+    away: ['depth', 'height', 'riser'],
+    along: ['offset', 'width'],
+    closing: ['riser', 'tread', 'depth', 'height'],
+    tabs: ['tab', 'width'],
+    size: ['width'],
+  }),
   sizeOf: (v, say) => `${say(num(v, 'depth'))} × ${say(num(v, 'height'))}`,
   ownPiece: (v) => v.build === 'glued',
   parameters: [

@@ -2,6 +2,7 @@
  * A silhouette cut from the page, held by struts (docs/mechanisms.md). It stands parallel to side B, `depth` in front
  * of it.
  */
+import { partId } from '../../ids';
 import { mapRegion, regionArea, type Region } from '../../plane/polygon';
 import { frameAt } from '../../plane/vec2';
 import { standing } from '../../shapes/outline';
@@ -20,7 +21,7 @@ import {
 } from '../kind';
 import { alongCrease, scaledHeight } from '../parameters';
 import { cutFigure } from '../figures/page-figure';
-import { holdFigure, type HeldFigure, type Placed } from '../figures/struts';
+import { LEAST_STRUT_MM, holdFigure, type HeldFigure, type Placed } from '../figures/struts';
 
 const placed = (items: readonly ListItem[]): Placed[] =>
   items.map((i) => ({ x: i.x as number, width: i.width as number }));
@@ -85,9 +86,26 @@ function build(values: ParameterValues, { id, host, outline }: BuildContext): Co
   });
   const height = silhouette.flatMap((p) => p.outer).reduce((top, p) => Math.max(top, p[1]), 0);
   const reach = Math.max(host.reachA, host.reachB);
+  const narrowest = held.holds.reduce(
+    (least, { from, to }, k) => (to - from < least.mm ? { mm: to - from, k } : least),
+    { mm: Infinity, k: 0 },
+  );
   return {
     ...EMPTY,
     ...cut,
+    demands: [
+      {
+        rule: 'web',
+        aspect: 'strut',
+        says: 'its narrowest strut has a width of',
+        measured: narrowest.mm,
+        unit: 'mm',
+        least: LEAST_STRUT_MM,
+        blocksUnder: LEAST_STRUT_MM / 2,
+        levers: ['strutMin'],
+        subjects: [partId(id, `ridge-${narrowest.k + 1}`)],
+      },
+    ],
     unheld: [...cut.unheld, ...held.missed.map((key) => ({ key, what: `${key} does not meet the silhouette` }))],
     landmarks: [
       {
@@ -165,9 +183,24 @@ export const strutFigure: CreaseKind = {
       depth: whole(reach * 0.2, 2),
     };
   },
+  turns: () => ({
+    away: ['depth', 'figureHeight'],
+    along: ['offset', 'figureHeight'],
+    closing: ['depth'],
+    strength: ['strutMin', 'footMin'],
+    size: ['figureHeight'],
+  }),
   sizeOf: (v, say) => `${say(num(v, 'depth'))} deep`,
+  editors: ['struts'],
   raises: true,
-  shapeUse: { says: 'Stand it on struts', values: (shape, figureHeight) => ({ shape, figureHeight }) },
+  shapeUse: {
+    says: 'Stand it on struts',
+    values: (shape, figureHeight) => ({ shape, figureHeight }),
+    letters: {
+      says: 'Each letter on its own struts',
+      values: (shape, { reachA }, offset) => ({ shape, depth: Math.max(4, Math.round(reachA * 0.15)), offset }),
+    },
+  },
   parameters: [
     {
       key: 'shape',

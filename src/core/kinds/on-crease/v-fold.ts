@@ -230,6 +230,15 @@ export const vFold: CreaseKind = {
     const size = whole(Math.min(Math.min(reachA, reachB) * 0.6, lengthMm * 0.5), 8);
     return { size, tab: whole(Math.min(12, size * 0.3), 4) };
   },
+  turns: () => ({
+    away: ['size', 'lean'],
+    along: ['offset', 'size'],
+    behind: ['lean', 'fold', 'size'],
+    closing: ['fold', 'lean'],
+    relief: ['relief'],
+    tabs: ['tab', 'size'],
+    size: ['size'],
+  }),
   sizeOf: (v) => `lean ${num(v, 'lean')}°`,
   ownPiece: () => true,
   parameters: [

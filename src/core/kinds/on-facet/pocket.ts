@@ -193,6 +193,11 @@ export const pocket: FaceKind = {
     const height = whole(heightMm * 0.4, 30);
     return { width, height, insertWidth: whole(width - 20, 5), insertHeight: whole(height * 1.1, 20) };
   },
+  turns: () => ({
+    away: ['at.y', 'height', 'insertHeight'],
+    along: ['at.x', 'width', 'insertWidth'],
+    size: ['width', 'height'],
+  }),
   sizeOf: (v, say) => `${say(num(v, 'width'))} × ${say(num(v, 'height'))}`,
   parameters: [
     { key: 'width', label: 'Width', unit: 'mm', default: 104, min: 10, max: 1000, note: 'Of the pocket, outside.' },

@@ -1,0 +1,4 @@
+/** What the add sheet offers: the kinds that fit where the person clicked, in the order of the list of kinds. */
+import { KINDS, type Kind } from '@/core/kinds';
+
+export const offeredOn = (mount: Kind['mount']): Kind[] => [...KINDS.values()].filter((k) => k.mount === mount);
