@@ -63,3 +63,10 @@ export function driveNamed(drives: readonly Drive[], name: string): Drive | null
 /** States from one end of a drive to the other in even steps, the others held. */
 export const travelStates = ({ id, from, to }: Drive, steps: number, held: State): State[] =>
   Array.from({ length: steps + 1 }, (_, k) => moved(held, id, from + ((to - from) * k) / steps));
+
+/** A hand's travel is walked no more coarsely than this, and in so many steps at most. */
+const HAND_STEP: Readonly<Record<DriveUnit, number>> = { deg: 15, mm: 5 };
+const MOST_HAND_STEPS = 72;
+
+export const handSteps = ({ from, to, unit }: Drive): number =>
+  Math.min(MOST_HAND_STEPS, Math.max(4, Math.ceil((to - from) / HAND_STEP[unit])));

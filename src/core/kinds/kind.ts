@@ -265,6 +265,8 @@ export interface ShapeUse {
  * it is fixed. A number may do several things.
  */
 export interface Turns {
+  /** Where it is fixed on its face. */
+  readonly place?: readonly string[];
   /** How far it reaches away from what it stands on. */
   readonly away?: readonly string[];
   /** Where it stands along that, and how wide it is. */

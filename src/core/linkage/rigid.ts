@@ -40,6 +40,8 @@ export const growBox3 = ({ min, max }: Box3, by: number): Box3 => ({
   max: [max[0] + by, max[1] + by, max[2] + by],
 });
 /** Least distance between two boxes; 0 where they meet. */
+export const boxesMeet3 = (p: Box3, q: Box3): boolean =>
+  [0, 1, 2].every((k) => p.min[k] <= q.max[k] && q.min[k] <= p.max[k]);
 export const boxGap3 = (p: Box3, q: Box3): number =>
   Math.hypot(
     Math.max(0, p.min[0] - q.max[0], q.min[0] - p.max[0]),

@@ -1,5 +1,5 @@
 /** What rules are given: the design put together, what it is for, and its poses. */
-import { OPEN, restOf, travelStates, type Drive } from '../drives';
+import { handSteps, OPEN, restOf, travelStates } from '../drives';
 import type { Assembly } from '../assembly/assembly';
 import { poseAt, type Pose } from '../assembly/pose';
 import { buildAssembly } from '../build/build';
@@ -48,13 +48,6 @@ export function gather(
 
 /** Openings at which what is moved by hand is looked at. */
 const HAND_OPENINGS: readonly number[] = [180, 135, 90, 45, 0];
-/** A hand's travel is walked no more coarsely than this, and in so many steps at most. */
-const HAND_STEP: Readonly<Record<Drive['unit'], number>> = { deg: 15, mm: 5 };
-const MOST_HAND_STEPS = 72;
-
-export const handSteps = ({ from, to, unit }: Drive): number =>
-  Math.min(MOST_HAND_STEPS, Math.max(4, Math.ceil((to - from) / HAND_STEP[unit])));
-
 /** Poses of every drive but the opening from end to end, at several openings, all others at rest. */
 export function* handWalk(assembly: Assembly, openings = HAND_OPENINGS): Generator<Pose> {
   const [, ...drives] = assembly.drives;

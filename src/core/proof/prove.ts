@@ -3,7 +3,18 @@ import { OPEN } from '../drives';
 import { allMeasures, poseOpen, type Pose } from '../assembly/pose';
 import { buildAssembly } from '../build/build';
 import type { Design } from '../document/design';
-import { closedSize, closedStack, overhangOf, RULES, type Evidence, type Finding, type Overhang } from '../rules';
+import {
+  closedSize,
+  closedStack,
+  drivePairs,
+  overhangOf,
+  pairStates,
+  platesOf,
+  RULES,
+  type Evidence,
+  type Finding,
+  type Overhang,
+} from '../rules';
 import { briefOf, closedPose, DEFAULT_STEPS, handWalk, walk } from './evidence';
 import { canSeek, PROOF_BUDGET, purseAlone, remedySteps, type Seeking } from './remedies';
 import { handTravel, travelPoint, type HandPoint, type TravelPoint } from './travel-chart';
@@ -28,6 +39,15 @@ export interface Proof {
   /** Of every drive by id. */
   readonly travels: Readonly<Record<string, readonly (TravelPoint | HandPoint)[]>>;
   readonly measures: Record<string, Record<string, number>>;
+  /** Drives that are moved by hand and can meet: those, and no others, were walked two at a time. */
+  readonly pairs: readonly WalkedPair[];
+}
+export interface WalkedPair {
+  readonly drives: readonly [string, string];
+  /** Openings at which they were walked, degrees. */
+  readonly openings: readonly number[];
+  /** How many states of both were looked at. */
+  readonly states: number;
 }
 
 /**
@@ -44,6 +64,7 @@ export function* provingSteps(design: Design, steps = DEFAULT_STEPS): Generator<
   const map = closedStack(evidence);
   const travel: TravelPoint[] = [];
   const handTravels: Record<string, readonly HandPoint[]> = {};
+  let pairs: readonly WalkedPair[] = [];
   const measures = allMeasures(assembly, poseOpen(assembly, 90), closed);
   const overhang = closed && overhangOf(assembly, closed);
   const proof = (): Proof => ({
@@ -52,6 +73,7 @@ export function* provingSteps(design: Design, steps = DEFAULT_STEPS): Generator<
     travel: [...travel],
     travels: { [OPEN]: [...travel], ...handTravels },
     measures,
+    pairs,
     closed:
       closed && map && overhang
         ? {
@@ -83,6 +105,7 @@ export function* provingSteps(design: Design, steps = DEFAULT_STEPS): Generator<
     if (hand.length % 8 === 0) yield proof();
   }
   evidence = { ...evidence, travel: poses, byHand: hand };
+  pairs = walkedPairs(evidence);
   findings = [...findings, ...RULES.filter((r) => r.needs === 'travel').flatMap((r) => r.check(evidence))];
   yield proof();
   const seeking: Seeking = { design, known: findings, assembly, closed, purse: { left: PROOF_BUDGET }, steps };
@@ -97,6 +120,13 @@ export function* provingSteps(design: Design, steps = DEFAULT_STEPS): Generator<
   }
   return proof();
 }
+
+const walkedPairs = (evidence: Evidence): WalkedPair[] =>
+  drivePairs(evidence.assembly, evidence.byHand, platesOf(evidence)).map((pair) => ({
+    drives: [pair.a.id, pair.b.id],
+    openings: pair.openings,
+    states: [...pairStates(evidence.assembly, pair)].length,
+  }));
 
 /** A finding with what was found to clear it. */
 function* seekFor(seeking: Seeking, finding: Finding): Generator<void, Finding> {

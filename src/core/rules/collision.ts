@@ -5,7 +5,7 @@
 import { betweenStates, openOf, type State } from '../drives';
 import { poseAt, type Pose } from '../assembly/pose';
 import type { Assembly } from '../assembly/assembly';
-import { CARD } from '../ids';
+import { CARD, ownerOfId } from '../ids';
 import {
   depthOf,
   distinctPairs,
@@ -18,6 +18,8 @@ import {
   type Placed,
   type Plate,
 } from './plates';
+import { drivePairs, pairStates } from './pairs';
+import { boxesMeet3 } from '../linkage';
 import { carrierOf } from '../assembly/carrier';
 import { besideDepth } from './beside';
 import { bridges, covers, foldedUpDeg, liftedMm } from './held-down';
@@ -128,6 +130,42 @@ function* hitsByHand({ assembly, byHand }: Evidence, plates: readonly Plate[]): 
   }
 }
 
+/** What two drives bring into each other that neither does alone. */
+function* hitsOfPairs({ assembly, byHand }: Evidence, plates: readonly Plate[]): Generator<Meeting> {
+  const jointed = jointedIn(assembly);
+  const carriers = plates.map((p) => (p.layer ? null : carrierOf(assembly, p.facet)));
+  for (const pair of drivePairs(assembly, byHand, plates)) {
+    const [own, others] = pair.parts;
+    for (const state of pairStates(assembly, pair)) {
+      const pose = poseAt(assembly, state);
+      if (pose.stop) continue;
+      const placed: Placed[] = [];
+      for (const k of new Set([...own, ...others])) placed[k] = placePlate(plates[k], pose);
+      for (const [i, j] of meetingPairs(assembly, plates, placed, own, others)) {
+        const [p, q] = [plates[i], plates[j]];
+        const beside = carriers[i] !== null && carriers[i] === carriers[j] && !jointed(p, q);
+        const flat = openOf(state) === FLAT_OPEN;
+        const depth = Math.max(depthOf(plates, placed, [i, j]), beside && flat ? besideDepth(assembly, pose, p, q) : 0);
+        if (depth > 0) yield { pair: [i, j], depth, at: state, byHand: true };
+      }
+    }
+  }
+}
+
+/** Pairs of one plate each of two lists, of different bodies, whose boxes meet in a pose; the smaller index first. */
+function* meetingPairs(
+  { facets }: Assembly,
+  plates: readonly Plate[],
+  placed: readonly Placed[],
+  own: readonly number[],
+  others: readonly number[],
+): Generator<Pair> {
+  const body = (k: number): number => facets[plates[k].facet].body;
+  for (const i of own)
+    for (const j of others)
+      if (i !== j && body(i) !== body(j) && boxesMeet3(placed[i], placed[j])) yield i < j ? [i, j] : [j, i];
+}
+
 /** Whether two plates are parts that one joint ties: a flap turned back lies on the front it hangs from. */
 function jointedIn({ linkage, facets }: Assembly): (p: Plate, q: Plate) => boolean {
   const ties = new Set(linkage.joints.flatMap(({ a, b }) => [`${a} ${b}`, `${b} ${a}`]));
@@ -139,6 +177,7 @@ const ownerOf = (assembly: Assembly, { facet, layer }: Plate): string => layer?.
 function* hitsOf(evidence: Evidence, plates: readonly Plate[]): Generator<Meeting> {
   yield* hitsOfTravel(evidence, plates);
   yield* hitsByHand(evidence, plates);
+  yield* hitsOfPairs(evidence, plates);
 }
 
 function pierced(evidence: Evidence): Finding[] {
@@ -175,7 +214,8 @@ function pierced(evidence: Evidence): Finding[] {
       at: w.at,
       span: { from: w.from, to: w.to },
       aspect: [...(mover.layer ? [owner(mover)] : []), owner(other), ...(w.byHand ? ['by hand'] : [])].join(' '),
-      message: `${name(mover)} passes ${say.mm(w.measure)} through ${through} ${atState(w.at)}${between(w)}.`,
+      message:
+        `${name(mover)} passes ${say.mm(w.measure)} through ${through} ` + `${atState(w.at, say.title)}${between(w)}.`,
       subjects: [mover, other].map((p) => p.layer?.id ?? assembly.facets[p.facet].id),
       levers: [...plateLevers(assembly, mover), ...(own || owner(other) === CARD ? [] : plateLevers(assembly, other))],
     });
@@ -183,25 +223,29 @@ function pierced(evidence: Evidence): Finding[] {
 }
 
 function plateLevers(assembly: Assembly, { facet, layer }: Plate): Lever[] {
-  const own = turnsOf(assembly, assembly.facets[facet].mechanism, 'along', 'away');
+  const own = turnsOf(assembly, assembly.facets[facet].mechanism, 'place', 'along', 'away');
   return layer ? [...layerLevers(layer.id, false), ...own] : own;
 }
 const layerLevers = (id: string, acrossFirst: boolean): Lever[] =>
   leversOf(id, ...(acrossFirst ? ['y', 'height', 'x', 'width'] : ['x', 'y', 'width', 'height']));
 
 function bridged(evidence: Evidence): Finding[] {
-  const { assembly, travel } = evidence;
+  const { assembly, travel, byHand } = evidence;
   const say = wordsFor(evidence);
   return bridges(evidence).flatMap((bridge): Finding[] => {
     const { layer, crease, onto, acrossMm } = bridge;
-    const folded = travel.reduce<Worst | undefined>((known, pose) => {
-      const up = foldedUpDeg(pose, bridge);
+    const folded = [...travel, ...byHand].reduce<Worst | undefined>((known, pose) => {
+      const up = foldedUpDeg(assembly, pose, bridge);
       return up > BOWS_DEG ? worsened(known, up, pose.state) : known;
     }, undefined);
     if (!folded) return [];
     const [line] = crease.segments;
     const along = Math.abs(line.b[0] - line.a[0]) > Math.abs(line.b[1] - line.a[1]);
-    const towards = `folds up to ${folded.measure.toFixed(0)}° towards it${between(folded)}`;
+    const hand = assembly.drives.some((d) => ownerOfId(d.id) === crease.mechanism);
+    const towards = `folds up to ${folded.measure.toFixed(0)}°${hand ? '' : ` towards it${between(folded)}`}`;
+    const reason = hand
+      ? `which ${towards}: stuck to both sides it holds it flat; decoration goes on one side only.`
+      : `stuck to one side of a crease that ${towards}.`;
     return [
       finding({
         rule: 'collision',
@@ -212,9 +256,7 @@ function bridged(evidence: Evidence): Finding[] {
         at: folded.at,
         span: { from: folded.from, to: folded.to },
         aspect: `${layer.id} ${crease.id}`,
-        message:
-          `${layer.title} lies ${say.mm(acrossMm)} across ${say.partOf(crease.id)}, ` +
-          `stuck to one side of a crease that ${towards}.`,
+        message: `${layer.title} lies ${say.mm(acrossMm)} across ${say.partOf(crease.id)}, ${reason}`,
         subjects: [layer.id, assembly.facets[onto].id, crease.id],
         levers: layerLevers(layer.id, along),
       }),
@@ -223,11 +265,11 @@ function bridged(evidence: Evidence): Finding[] {
 }
 
 function covered(evidence: Evidence): Finding[] {
-  const { assembly, travel } = evidence;
+  const { assembly, travel, byHand } = evidence;
   const say = wordsFor(evidence);
   return covers(evidence).flatMap((cover): Finding[] => {
     const { layer, over, slackMm } = cover;
-    const lifted = travel.reduce<Worst | undefined>((known, pose) => {
+    const lifted = [...travel, ...byHand].reduce<Worst | undefined>((known, pose) => {
       const up = liftedMm(evidence, pose, cover);
       return up > slackMm ? worsened(known, up, pose.state) : known;
     }, undefined);

@@ -67,7 +67,9 @@ export const flex: Rule = {
           at: worst.state,
           aspect: 'bend',
           subjects: worst.flexAt ? [worst.flexAt] : [],
-          message: `${say.title(mechanism)} closes only by bending: ${say.mm(worst.flexMm)} ${atState(worst.state)}.`,
+          message:
+            `${say.title(mechanism)} closes only by bending: ${say.mm(worst.flexMm)} ` +
+            `${atState(worst.state, say.title)}.`,
         }),
       );
     }

@@ -3,8 +3,8 @@ import { CLOSED } from '../drives';
 import type { Assembly } from '../assembly/assembly';
 import { creaseStretches } from '../pattern/facets';
 import type { GlueArea, Piece } from '../pattern/pattern';
-import { intersect, offset, regionArea, ringArea, type Ring } from '../plane/polygon';
-import { distToSegment, lerp2, type Vec2 } from '../plane/vec2';
+import { edgesGap, edgesOf, type Edge } from '../plane/gap';
+import { intersect, offset, regionArea, ringArea, type Region, type Ring } from '../plane/polygon';
 import { AREA_ROUNDING, WELD_MM } from '../tolerance';
 import type { Turn } from '../kinds';
 import { basePiece, finding, turnsOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
@@ -14,9 +14,12 @@ import { wordsFor } from './words';
 export const LEAST_GLUE_WIDTH_MM = 6;
 export const LEAST_SET_BACK_MM = 1;
 
+const regionOf = (ring: Ring): Region => [{ outer: ringArea(ring) > 0 ? ring : [...ring].reverse(), holes: [] }];
+/** Whether a disc of a width fits. */
+const holdsDisc = (ring: Ring, widthMm: number): boolean => offset(regionOf(ring), -widthMm / 2).length > 0;
 /** Width of the widest disc that fits, mm. */
 export function widthOf(ring: Ring): number {
-  const region = [{ outer: ringArea(ring) > 0 ? ring : [...ring].reverse(), holes: [] }];
+  const region = regionOf(ring);
   let [wide, gone] = [0, Math.sqrt(Math.abs(ringArea(ring))) + 1];
   for (let k = 0; k < 24; k++) {
     const r = (wide + gone) / 2;
@@ -26,21 +29,13 @@ export function widthOf(ring: Ring): number {
   return 2 * wide;
 }
 
-const segmentsOf = (ring: Ring): [Vec2, Vec2][] => ring.map((p, i) => [p, ring[(i + 1) % ring.length]]);
-
 /** Distance from a glue area to the nearest crease or cut of the piece it is stuck to, mm. */
 function setBack(piece: Piece, assembly: Assembly, area: Ring): number {
-  const lines: [Vec2, Vec2][] = [
-    ...piece.lines.filter((l) => l.role === 'cut').map((l): [Vec2, Vec2] => [l.a, l.b]),
-    ...piece.creases.flatMap((c) => creaseStretches(c, assembly.interruptions).map((s): [Vec2, Vec2] => [s.a, s.b])),
+  const lines = [
+    ...piece.lines.filter((l) => l.role === 'cut').map((l): Edge => [l.a, l.b]),
+    ...piece.creases.flatMap((c) => creaseStretches(c, assembly.interruptions).map((s): Edge => [s.a, s.b])),
   ];
-  let least = Infinity;
-  for (const [a, b] of lines) {
-    for (const p of area) least = Math.min(least, distToSegment(p, a, b));
-    for (const [p, q] of segmentsOf(area))
-      for (let k = 0; k <= 8; k++) least = Math.min(least, distToSegment(lerp2(a, b, k / 8), p, q));
-  }
-  return least;
+  return edgesGap(edgesOf([{ outer: area, holes: [] }]), lines);
 }
 
 function checkArea(evidence: Evidence, carrier: Piece, glue: GlueArea): Finding[] {
@@ -64,7 +59,8 @@ function checkArea(evidence: Evidence, carrier: Piece, glue: GlueArea): Finding[
       }),
     );
   };
-  const width = widthOf(glue.outline);
+  // How wide it is, is only looked for where it is too narrow.
+  const width = holdsDisc(glue.outline, LEAST_GLUE_WIDTH_MM - WELD_MM) ? Infinity : widthOf(glue.outline);
   if (width < LEAST_GLUE_WIDTH_MM - WELD_MM) {
     const limit = LEAST_GLUE_WIDTH_MM;
     const message = `is ${say.mm(width)} wide; it holds from ${say.mm(limit)}.`;

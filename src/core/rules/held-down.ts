@@ -1,6 +1,7 @@
 /** Layers that hold down what must lift: stuck to one facet and lying over another of the same sheet. */
 import { foldDeg, type Pose } from '../assembly/pose';
-import type { AttachedLayer, Crease } from '../assembly/assembly';
+import type { Assembly, AttachedLayer, Crease } from '../assembly/assembly';
+import { ownerOfId } from '../ids';
 import { applyRigid, compose, invert } from '../linkage';
 import { boxesMeet, intersect, offset, regionBox, type Region } from '../plane/polygon';
 import { distToLine, sideOf } from '../plane/vec2';
@@ -36,8 +37,14 @@ export function bridges({ assembly, brief }: Pick<Evidence, 'assembly' | 'brief'
   );
 }
 
-/** How far a crease has folded up towards the layer that lies over it, degrees. */
-export const foldedUpDeg = (pose: Pose, { crease, layer }: Bridge): number => towards(layer) * foldDeg(pose, crease);
+/**
+ * How far a crease has folded up towards the layer that lies over it, degrees; of a crease that a hand folds, how far
+ * it has folded either way: what lies across it is taken for stuck to both its sides.
+ */
+export function foldedUpDeg({ drives }: Assembly, pose: Pose, { crease, layer }: Bridge): number {
+  const deg = foldDeg(pose, crease);
+  return drives.some((d) => ownerOfId(d.id) === crease.mechanism) ? Math.abs(deg) : towards(layer) * deg;
+}
 /** What goes towards a layer of the inside goes away from one of the outside. */
 const towards = ({ side }: AttachedLayer): 1 | -1 => (side === 'inside' ? 1 : -1);
 

@@ -1,3 +1,4 @@
+import { AT_REST } from './at-rest';
 import { collision } from './collision';
 import { flatFold } from './flat-fold';
 import { flex } from './flex';
@@ -19,6 +20,8 @@ import { web } from './web';
 export * from './rule';
 export { RULE_WORDS } from './words';
 export { overhangOf, type Overhang } from './overhang';
+export { drivePairs, pairStates } from './pairs';
+export { platesOf } from './plates';
 export { reachPast } from './sweep';
 export { leastClearance } from './clearance';
 export { closedStack, thicknessMap, type ThicknessMap } from './thickness';
@@ -43,4 +46,5 @@ export const RULES: readonly Rule[] = [
   flex,
   sweep,
   collision,
+  ...AT_REST,
 ];

@@ -62,7 +62,7 @@ export const sweep: Rule = {
           at: worst.at,
           aspect: worst.side,
           message:
-            `${say.title(m.id)} sweeps ${say.mm(worst.past)} past ${where} ${atState(worst.at)}, ` +
+            `${say.title(m.id)} sweeps ${say.mm(worst.past)} past ${where} ${atState(worst.at, say.title)}, ` +
             'where it must stay inside.',
           subjects: assembly.facets.filter((f) => f.mechanism === m.id).map((f) => f.id),
           levers: [

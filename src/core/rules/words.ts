@@ -1,7 +1,7 @@
 /** How rules speak: lengths in the unit of the card, names instead of ids. */
 import { OPEN, openOf, type State } from '../drives';
 import type { Assembly } from '../assembly/assembly';
-import { CARD, ownerOfId, wordsOfPart } from '../ids';
+import { CARD, ownerOfId, partOfId, wordsOfPart } from '../ids';
 import { formatFine, formatSaid, MM_PER_INCH } from '../units/length';
 import type { Evidence, RuleId } from './rule';
 
@@ -73,10 +73,12 @@ export const RULE_WORDS: Readonly<Record<RuleId, string>> = {
   stock: 'Stiff enough to move',
 };
 
-/** A state as a maker says it: by the opening, and by what else is moved. */
-export function atState(state: State): string {
+/** A state as a maker says it: by the opening, and by what else is moved; `title` names a mechanism. */
+export function atState(state: State, title: (mechanism: string) => string): string {
   const open = openOf(state);
   const opening = open < 0.05 ? 'when closed' : open > 179.95 ? 'open flat' : `at ${open.toFixed(0)}°`;
   const others = Object.entries(state).filter(([id, value]) => id !== OPEN && Math.abs(value) > 0.05);
-  return [opening, ...others.map(([id, value]) => `${wordsOfPart(id)} at ${value.toFixed(0)}`)].join(', ');
+  const alike = (id: string): boolean => others.some(([o]) => o !== id && partOfId(o) === partOfId(id));
+  const name = (id: string): string => (alike(id) ? `${wordsOfPart(id)} of ${title(ownerOfId(id))}` : wordsOfPart(id));
+  return [opening, ...others.map(([id, value]) => `${name(id)} at ${value.toFixed(0)}`)].join(', ');
 }

@@ -4,6 +4,7 @@ import { Box, chakra } from '@chakra-ui/react';
 import { CARD } from '@/core/ids';
 import { measureWords, nameOfMechanism } from '@/core/document/words';
 import { useStudio } from '@/store/context';
+import { drivesOf } from '@/store/studio';
 import { PosedView } from '../posed/PosedView';
 import { FindingCard } from './FindingCard';
 import { ThicknessView } from './ThicknessView';
@@ -39,6 +40,7 @@ export function ProveStage() {
         {proof && !proving && findings.length === 0 && (
           <chakra.p>Nothing fails: it folds flat, opens as meant, clears its neighbours and fits its sheets.</chakra.p>
         )}
+        {proof && !proving && <Together />}
         {proof && !proving && <MeasureTable />}
       </Box>
       <Box display="grid" gridTemplateRows="minmax(0, 1fr) minmax(0, 1fr)" minHeight="0" minWidth="0">
@@ -48,6 +50,38 @@ export function ProveStage() {
         </Box>
         <WhatIf />
       </Box>
+    </Box>
+  );
+}
+
+/** What was moved two at a time, and that nothing else was. */
+function Together() {
+  const pairs = useStudio((s) => s.proof?.pairs) ?? [];
+  const drives = useStudio(drivesOf);
+  if (drives.length < 3) return null;
+  const name = (id: string): string => drives.find((d) => d.id === id)?.label ?? id;
+  return (
+    <Box mt="14px" data-testid="together">
+      <chakra.h2 className="heading" mb="6px !important">
+        Moved two at a time
+      </chakra.h2>
+      {pairs.length === 0 && (
+        <chakra.p className="dim" m="0">
+          Nothing that is moved by hand comes near anything else that is: each was moved with the others at rest.
+        </chakra.p>
+      )}
+      <ul style={{ margin: 0, paddingLeft: 18 }}>
+        {pairs.map(({ drives: [a, b], openings, states }) => (
+          <li key={`${a} ${b}`}>
+            {name(a)} with {name(b)}
+            <chakra.span className="dim">
+              {' '}
+              · {states} states, opened to {openings.map((o) => `${o}°`).join(', ')}
+            </chakra.span>
+          </li>
+        ))}
+      </ul>
+      {pairs.length > 0 && <chakra.p className="dim">All others were moved with the rest at rest.</chakra.p>}
     </Box>
   );
 }

@@ -188,7 +188,12 @@ export const carrierWheel: FaceKind = {
     const [width, height] = [whole(arm * 0.5, 4), whole(arm * 0.6, 5)];
     return { arm, carrier: { width, height, hang: whole(height * 0.25, 5) }, hub: whole(arm * 0.4, 8) };
   },
-  turns: () => ({ away: ['at.y', 'arm', 'height'], along: ['at.x', 'arm', 'width'], size: ['arm'] }),
+  turns: () => ({
+    place: ['at.x', 'at.y'],
+    away: ['at.y', 'arm', 'carrier.height'],
+    along: ['at.x', 'arm', 'carrier.width'],
+    size: ['arm'],
+  }),
   sizeOf: (v, say) => `${num(v, 'spokes')} at ${say(num(v, 'arm'))}`,
   parameters: [
     {

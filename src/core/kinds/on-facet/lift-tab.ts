@@ -181,7 +181,12 @@ export const liftTab: FaceKind = {
       notch: whole(12, 9),
     };
   },
-  turns: () => ({ away: ['at.y', 'upper', 'lower'], along: ['at.x', 'width'], size: ['upper', 'width'] }),
+  turns: () => ({
+    place: ['at.x', 'at.y'],
+    away: ['at.y', 'upper', 'lower'],
+    along: ['at.x', 'width'],
+    size: ['upper', 'width'],
+  }),
   sizeOf: (v, say) => `sides ${say(num(v, 'lower'))} and ${say(num(v, 'upper'))}`,
   charts: [{ measure: 'lift_mm', label: 'Lift' }],
   parameters: [

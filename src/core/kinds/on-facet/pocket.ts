@@ -194,6 +194,7 @@ export const pocket: FaceKind = {
     return { width, height, insertWidth: whole(width - 20, 5), insertHeight: whole(height * 1.1, 20) };
   },
   turns: () => ({
+    place: ['at.x', 'at.y'],
     away: ['at.y', 'height', 'insertHeight'],
     along: ['at.x', 'width', 'insertWidth'],
     size: ['width', 'height'],

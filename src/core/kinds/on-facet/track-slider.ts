@@ -170,7 +170,7 @@ export const trackSlider: FaceKind = {
       carrier: whole(16, 8),
     };
   },
-  turns: () => ({ away: ['at.y'], along: ['at.x'], size: ['foamWidth'] }),
+  turns: () => ({ place: ['at.x', 'at.y'], away: ['at.y'], along: ['at.x'], size: ['foamWidth'] }),
   sizeOf: (v, say) => `token ${say(groupOf(v, 'token').diameter)}`,
   parameters: [
     ...PANEL,

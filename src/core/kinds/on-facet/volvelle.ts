@@ -353,7 +353,7 @@ export const volvelle: FaceKind = {
       windows: [{ inner: whole(radius * 0.4, 3), outer: whole(radius * 0.85, 6), span: 40, at: 90 }],
     };
   },
-  turns: () => ({ away: ['at.y', 'radius'], along: ['at.x', 'radius'], size: ['radius'] }),
+  turns: () => ({ place: ['at.x', 'at.y'], away: ['at.y', 'radius'], along: ['at.x', 'radius'], size: ['radius'] }),
   sizeOf: (v, say) => `disc ${say(2 * num(v, 'radius'))}`,
   parameters: [
     ...PANEL,

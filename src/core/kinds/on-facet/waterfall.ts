@@ -191,7 +191,12 @@ export const waterfall: FaceKind = {
       rivetGap: whole(beltWidth * 1.2, beltWidth + 4),
     };
   },
-  turns: () => ({ away: ['at.y', 'panelHeight', 'pitch'], along: ['at.x', 'panelWidth'], size: ['panelWidth'] }),
+  turns: () => ({
+    place: ['at.x', 'at.y'],
+    away: ['at.y', 'panelHeight', 'pitch'],
+    along: ['at.x', 'panelWidth'],
+    size: ['panelWidth'],
+  }),
   sizeOf: (v, say) => `${num(v, 'count')} panels of ${say(num(v, 'panelWidth'))}`,
   parameters: [
     { key: 'count', label: 'Panels', unit: 'count', default: 4, min: 1, max: 20, note: 'They turn one after another.' },
