@@ -6,6 +6,7 @@ import { sheetById } from '../paper/sizes';
 import { buildAssembly } from '../build/build';
 import { stockOf, type Design } from '../document/design';
 import { drawPieces } from '../sheets/drawing';
+import { foamDrawings } from '../sheets/foam';
 import { layOut } from '../sheets/pack';
 import { toDxf } from './dxf';
 import { toFold } from './fold-write';
@@ -96,12 +97,14 @@ function platesOf(design: Design, assembly: Assembly, { piece, sheet }: ExportCh
       ),
     ];
   }
-  const drawings = drawPieces(design, assembly);
+  const paper = drawPieces(design, assembly);
+  const all = [...paper, ...foamDrawings(design, assembly)];
   checkPiece(
-    drawings.map((d) => d.id),
+    all.map((d) => d.id),
     piece,
   );
-  const chosen = piece ? drawings.filter((d) => d.id === piece) : drawings;
+  // Foam is cut from something else: it is on sheets of its own, and written by itself.
+  const chosen = piece ? all.filter((d) => d.id === piece) : paper;
   return [plateOfPieces(piece ? `${design.name}, ${piece}` : design.name, chosen)];
 }
 

@@ -146,6 +146,8 @@ export interface FoamPad {
   /** In the axes of the piece. */
   readonly region: Region;
   readonly thickMm: number;
+  /** Strips that are too narrow to be cut, and so are left out; in the axes of the piece. */
+  readonly leftOut: Region;
 }
 
 /** What is counted and bought, not cut: rivets, coins. */

@@ -5,7 +5,7 @@
 import { CLOSED } from '../drives';
 import { onFacet, type Pose } from '../assembly/pose';
 import type { Assembly, AttachedLayer } from '../assembly/assembly';
-import { intersect, offset, regionArea, ringArea, type Polygon, type Region } from '../plane/polygon';
+import { intersect, offset, regionArea, regionBox, ringArea, type Polygon, type Region } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 import { carrierOf, faceName } from '../assembly/carrier';
 import { finding, leversOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
@@ -21,8 +21,38 @@ const FROM_MM2 = 1;
 export const foam: Rule = {
   id: 'foam',
   needs: 'closed',
-  check: (evidence) => evidence.assembly.layers.filter((l) => l.foamMm > 0).flatMap((l) => checkLayer(evidence, l)),
+  check: (evidence) => [
+    ...evidence.assembly.layers.filter((l) => l.foamMm > 0).flatMap((l) => checkLayer(evidence, l)),
+    ...leftOut(evidence),
+  ],
 };
+
+/** Foam between sheets that falls apart into strips too narrow to cut: they are left out, and named. */
+function leftOut(evidence: Evidence): Finding[] {
+  const { assembly } = evidence;
+  const say = wordsFor(evidence);
+  return assembly.foam
+    .filter((pad) => pad.leftOut.length > 0)
+    .map((pad) => {
+      const { length } = pad.leftOut;
+      const mechanism = assembly.facets.find((f) => f.piece === pad.piece)?.mechanism ?? assembly.base.mechanism;
+      const strips = length === 1 ? 'one strip' : `${length} strips`;
+      const { min, max } = regionBox(pad.leftOut);
+      const place = say.place([(min[0] + max[0]) / 2, (min[1] + max[1]) / 2]);
+      return finding({
+        rule: 'foam',
+        severity: 'note',
+        mechanism,
+        piece: pad.piece,
+        measured: regionArea(pad.leftOut),
+        unit: 'mm2',
+        at: CLOSED,
+        aspect: `${pad.id} left out`,
+        message: `${say.title(mechanism)}: ${strips} of its foam near ${place}, too narrow to cut, are left out.`,
+        subjects: [pad.facet],
+      });
+    });
+}
 
 function checkLayer(evidence: Evidence, layer: AttachedLayer): Finding[] {
   const { assembly, closed } = evidence;

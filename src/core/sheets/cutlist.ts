@@ -1,8 +1,8 @@
 /** The cut list: what is cut from what, how large, how many, with which creases and glue. */
 import type { Assembly } from '../assembly/assembly';
 import { stockOf, type Design } from '../document/design';
-import { regionBox } from '../plane/polygon';
 import { drawPieces, makingOf } from './drawing';
+import { foamDrawings, foamStock } from './foam';
 
 export interface CutListRow {
   readonly piece: string;
@@ -45,15 +45,15 @@ export function cutList(design: Design, assembly: Assembly): CutListRow[] {
       glue: (piece?.glue ?? []).map((g) => `${g.id} onto ${g.onto.facet}`),
     };
   });
-  return [...cut, ...foamRows(assembly), ...hardwareRows(assembly)];
+  return [...cut, ...foamRows(design, assembly), ...hardwareRows(assembly)];
 }
 
 /** Pads of foam by the box they are cut from. */
-const foamRows = ({ foam }: Assembly): CutListRow[] =>
-  foam.map(({ id, region, thickMm }) => {
-    const { min, max } = regionBox(region);
+const foamRows = (design: Design, assembly: Assembly): CutListRow[] =>
+  foamDrawings(design, assembly).map(({ id, title, box: { min, max }, thickMm, count }) => {
     const [width_mm, height_mm] = [round(max[0] - min[0]), round(max[1] - min[1])];
-    return { ...BOUGHT, piece: id, title: `Foam, ${thickMm} mm`, width_mm, height_mm, stock: 'foam', count: 1 };
+    const { name } = foamStock(design, thickMm);
+    return { ...BOUGHT, piece: id, title: `${title}, ${thickMm} mm`, width_mm, height_mm, stock: name, count };
   });
 
 /** Things of one sort are counted together. */

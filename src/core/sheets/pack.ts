@@ -7,6 +7,7 @@ import { stockOf, type Design } from '../document/design';
 import { pieceSize } from '../rules';
 import { ringArea } from '../plane/polygon';
 import { drawPieces, type Drawing } from './drawing';
+import { foamDrawings, foamStock } from './foam';
 import { SIZE_ROUNDING_MM } from '../tolerance';
 
 export interface PlacedPiece {
@@ -44,10 +45,9 @@ interface Box {
 }
 
 export function layOut(design: Design, assembly: Assembly): Layout {
-  const drawings = drawPieces(design, assembly).flatMap((d) => Array.from({ length: d.count }, () => d));
   const sheets: SheetLayout[] = [];
   const unplaced: Drawing[] = [];
-  for (const stock of new Set(drawings.map((d) => stockOf(design, d.stock)))) {
+  for (const { stock, drawings } of byStock(design, assembly)) {
     const size = sheetById(stock.sheet)!;
     const { marginMm, spacingMm } = design.sheets;
     const [width, height] = [size.longMm - 2 * marginMm, size.shortMm - 2 * marginMm];
@@ -59,13 +59,11 @@ export function layOut(design: Design, assembly: Assembly): Layout {
       allowRotation: stock.grain === 'none',
       border: 0,
     });
-    const boxes = drawings
-      .filter((d) => stockOf(design, d.stock) === stock)
-      .flatMap((drawing) => {
-        const box = boxFor(drawing, assembly, stock, width, height, spacingMm);
-        if (!box) unplaced.push(drawing);
-        return box ? [box] : [];
-      });
+    const boxes = drawings.flatMap((drawing) => {
+      const box = boxFor(drawing, assembly, stock, width, height, spacingMm);
+      if (!box) unplaced.push(drawing);
+      return box ? [box] : [];
+    });
     packer.addArray(boxes.sort((a, b) => b.width * b.height - a.width * a.height));
     for (const bin of packer.bins) {
       const placed = bin.rects.map((r): PlacedPiece => ({
@@ -86,6 +84,19 @@ export function layOut(design: Design, assembly: Assembly): Layout {
     }
   }
   return { sheets, unplaced };
+}
+
+/** What is cut from each stock, as often as it is cut; paper first, foam by its thickness after it. */
+function byStock(design: Design, assembly: Assembly): { readonly stock: Stock; readonly drawings: Drawing[] }[] {
+  const groups = new Map<string, { readonly stock: Stock; readonly drawings: Drawing[] }>();
+  const put = (stock: Stock, drawing: Drawing): void => {
+    const group = groups.get(stock.id) ?? { stock, drawings: [] };
+    group.drawings.push(...Array.from({ length: drawing.count }, () => drawing));
+    groups.set(stock.id, group);
+  };
+  for (const d of drawPieces(design, assembly)) put(stockOf(design, d.stock), d);
+  for (const d of foamDrawings(design, assembly)) put(foamStock(design, d.thickMm), d);
+  return [...groups.values()];
 }
 
 /** With the grain if it fits so, across it if only that fits. */

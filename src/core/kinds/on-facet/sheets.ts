@@ -4,7 +4,17 @@
  */
 import { partId } from '../../ids';
 import { compose, identity, shiftBy, type Rigid } from '../../linkage';
-import { insidePoint, largest, mapRegion, offset, ringsOf, type Polygon, type Region } from '../../plane/polygon';
+import {
+  insidePoint,
+  largest,
+  mapRegion,
+  offset,
+  ringsOf,
+  type Polygon,
+  type Region,
+  intersect,
+  regionArea,
+} from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
 import type { Bond, CreaseLine, Face, FaceContext, FacetLabel, FoamPad, GlueArea, Piece } from '../kind';
 
@@ -112,11 +122,17 @@ export function cutAsFoam(region: Region): Region {
   return offset(inner, LEAST_FOAM_MM / 2, 'round');
 }
 
-/** A pad of foam on a sheet. */
-export const foamOn = ({ piece }: Sheet, region: Region, thickMm: number): FoamPad => ({
+/** Parts of what was to be foam of which nothing is left, where they are more than a crumb. */
+const leftOut = (asked: Region, cut: Region): Region =>
+  asked.filter((p) => regionArea([p]) > CRUMB_MM2 && regionArea(intersect([p], cut)) === 0);
+const CRUMB_MM2 = 1;
+
+/** A pad of foam on a sheet, of the room there is for it (`cutAsFoam`). */
+export const foamOn = ({ piece }: Sheet, region: Region, thickMm: number, room: Region): FoamPad => ({
   id: `${piece.id}-foam`,
   piece: piece.id,
   facet: piece.labels[0].name,
   region,
   thickMm,
+  leftOut: leftOut(room, region),
 });

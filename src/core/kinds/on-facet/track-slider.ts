@@ -58,7 +58,8 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
   const room = offset([whole], -num(values, 'foamInset'));
   const free = diameter / 2 + clearance;
   const near = along(free + num(values, 'foamWidth'));
-  const pad = cutAsFoam(intersect(subtract(room, along(free)), near));
+  const besideIt = intersect(subtract(room, along(free)), near);
+  const pad = cutAsFoam(besideIt);
   const drive: Drive = {
     id: partId(id, 'slide'),
     label: 'slide',
@@ -92,7 +93,7 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
       },
     ],
     drives: [drive],
-    foam: pad.length > 0 ? [foamOn(back.sheet, pad, gap)] : [],
+    foam: pad.length > 0 ? [foamOn(back.sheet, pad, gap, besideIt)] : [],
     unheld: [
       ...(pad.length > 0 ? [] : [{ key: 'front', what: 'its front panel has no room for foam beside the token' }]),
       ...islands.flatMap((p, k) =>

@@ -206,7 +206,8 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
   );
   const panel = without([hole, ...windows.flatMap((w) => w.region)]);
   const front = sheet(context, 'front', 'Front panel', panel, backLevel + caliperMm + foamMm);
-  const pad = cutAsFoam(subtract(offset([without([])], -num(values, 'foamInset')), [disc(free, pivot)]));
+  const room = subtract(offset([without([])], -num(values, 'foamInset')), [disc(free, pivot)]);
+  const pad = cutAsFoam(room);
 
   const drive: Drive = { id: partId(id, 'turn'), label: 'turn', unit: 'deg', from: 0, to: 360, rest: 0, round: true };
   const placement = above(back.sheet, turning).slice();
@@ -237,7 +238,7 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
       },
     ],
     drives: [drive],
-    foam: pad.length > 0 ? [foamOn(back.sheet, pad, foamMm)] : [],
+    foam: pad.length > 0 ? [foamOn(back.sheet, pad, foamMm, room)] : [],
     hardware: [{ what: 'Rivet', count: 1 }],
     unheld: pad.length > 0 ? [] : [{ key: 'front', what: 'its front panel has no room for foam round the disc' }],
     landmarks: [

@@ -1,0 +1,61 @@
+/** Foam to cut: every pad by its true outline, on sheets of its own for each thickness. */
+import type { Assembly } from '../assembly/assembly';
+import type { Design } from '../document/design';
+import { partId } from '../ids';
+import type { Stock } from '../paper/stocks';
+import { regionBox, ringArea, ringsOf, type Region } from '../plane/polygon';
+import { seenOn } from '../build/dressing';
+import type { Drawing, DrawnLine } from './drawing';
+
+/** Foam narrower than this is not cut, mm (docs/mechanisms.md, `foam`). */
+const LEAST_WIDTH_MM = 3;
+
+/** Foam as something to cut from: on the sheet of the card, whichever way it lies. */
+export const foamStock = (design: Design, thickMm: number): Stock => ({
+  id: `foam-${thickMm}`,
+  name: `Foam, ${thickMm} mm`,
+  gsm: 0,
+  caliperMm: thickMm,
+  insideColour: '#e9e4d4',
+  outsideColour: '#e9e4d4',
+  grain: 'none',
+  leastWebMm: LEAST_WIDTH_MM,
+  sheet: (design.stocks.find((s) => s.id === design.card.stock) ?? design.stocks[0]).sheet,
+});
+
+export interface FoamDrawing extends Drawing {
+  readonly thickMm: number;
+}
+
+/** Pads between sheets, and those under mats and layers. */
+export function foamDrawings(design: Design, assembly: Assembly): FoamDrawing[] {
+  const { copies } = design.sheets;
+  const between = assembly.foam.map(({ id, region, thickMm }) => {
+    const mechanism = assembly.pieces.find((p) => id.startsWith(p.id))?.mechanism ?? assembly.base.mechanism;
+    return padOf(design, id, 'Foam', mechanism, region, thickMm, copies);
+  });
+  const under = assembly.layers
+    .filter((l) => l.foam.length > 0)
+    .map((l) => {
+      const count = copies * (l.doubled ? 2 : 1);
+      const region = seenOn(l.side, l.foam);
+      return padOf(design, partId(l.id, 'foam'), `Foam under ${l.title}`, l.mechanism, region, l.foamMm, count);
+    });
+  return [...between, ...under];
+}
+
+function padOf(
+  design: Design,
+  id: string,
+  title: string,
+  mechanism: string,
+  region: Region,
+  thickMm: number,
+  count: number,
+): FoamDrawing {
+  const lines = region
+    .flatMap(ringsOf)
+    .map((points): DrawnLine => ({ role: ringArea(points) > 0 ? 'cut' : 'window', points, closed: true, id }));
+  const { id: stock } = foamStock(design, thickMm);
+  return { id, title, mechanism, stock, box: regionBox(region), lines, outside: [], count, thickMm };
+}
