@@ -5,6 +5,7 @@ import type { Assembly } from '@/core/assembly/assembly';
 import { allMeasures, foldDeg, poseAt } from '@/core/assembly/pose';
 import { exportDesign } from '@/core/formats/export';
 import { coverPicture } from '@/core/formats/cover';
+import { stopPictures } from '@/core/formats/stops';
 import { drawPicture } from '@/core/formats/picture';
 import { readTemplate } from '@/core/formats/template-read';
 import { findFaults } from '@/core/pattern/mending';
@@ -178,6 +179,7 @@ const engine: Engine = {
       const assembly = await assemblyOf(design);
       return drawPicture(design, assembly, poseAt(assembly, state), from && { from: unit3(from) });
     }),
+  stops: (design, id) => answer(async () => stopPictures(design, await assemblyOf(design), id)),
   cover: (design) => answer(async () => coverPicture(design, await assemblyOf(design))),
   moving: (design, parts, openDeg) =>
     answer(async () => {

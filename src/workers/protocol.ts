@@ -9,6 +9,7 @@ import type { Raster, TraceWishes } from '@/core/shapes/trace';
 import type { ExportChoice } from '@/core/formats/export';
 import type { Picture } from '@/core/formats/picture';
 import type { Side } from '@/core/kinds';
+import type { StopPicture } from '@/core/formats/stops';
 import type { CreaseRole } from '@/core/pattern/pattern';
 import type { Ring } from '@/core/plane/polygon';
 import type { Segment } from '@/core/plane/arrangement';
@@ -45,6 +46,15 @@ export interface SceneFacet {
     /** Its face over that side of the facet, with all that is under it, mm. */
     readonly liftMm: number;
   }[];
+  /** Foam, spacers, heads of rivets and tokens that go with it: from and to over the middle of its sheet, mm. */
+  readonly fills: readonly {
+    readonly rings: readonly Ring[];
+    readonly from: number;
+    readonly to: number;
+    readonly look: Look;
+  }[];
+  /** What is drawn on it, by side. */
+  readonly drawn: readonly { readonly side: Side; readonly rings: readonly Ring[] }[];
   /** The drive that a hand moves it by, where that is not the opening. */
   readonly moves?: string;
   /** How far it lies above its plane because it is glued on something, mm. */
@@ -103,12 +113,16 @@ export interface Way {
   readonly values: readonly number[];
   readonly places: readonly Point3[];
 }
+/** What stands between sheets or over them. */
+export type Look = 'foam' | 'spacer' | 'rivet' | 'token';
 /** A sheet, or foam between sheets: from and to, mm above the middle of the sheet that carries all. */
 export interface StackLayer {
   readonly name: string;
-  readonly kind: 'face' | 'sheet' | 'moving' | 'foam';
+  readonly kind: 'face' | 'sheet' | 'moving' | 'foam' | Look;
   readonly from: number;
   readonly to: number;
+  /** The number that is its thickness, by key, where it is one of its mechanism's. */
+  readonly lever?: string;
 }
 export interface SceneFace {
   readonly facet: string;
@@ -176,6 +190,8 @@ export interface Engine {
   picture(design: Design, state: State, from?: readonly [number, number, number]): Promise<Answer<Picture>>;
   /** The shut card as its reader has it in front of them, mm; null where it does not close. */
   cover(design: Design): Promise<Answer<Picture | null>>;
+  /** What is moved by hand at each of its stops, straight on. */
+  stops(design: Design, id: string): Promise<Answer<readonly StopPicture[]>>;
   /** Pictures of its travel at parts of it; of what is moved by hand with the card opened to `openDeg`. */
   moving(design: Design, parts: readonly number[], openDeg: number): Promise<Answer<readonly Picture[]>>;
   thickness(design: Design): Promise<Answer<ThicknessMap | null>>;

@@ -3,8 +3,8 @@ import type { Assembly } from '@/core/assembly/assembly';
 import { dressingOf, stockOf, type Design } from '@/core/document/design';
 import { readingUp } from '@/core/build/faces';
 import { ownerOfId, wordsOfPart } from '@/core/ids';
-import { SIDES, type Face, type Side } from '@/core/kinds';
-import { boxOf, ringsOf } from '@/core/plane/polygon';
+import { SIDES, type Face, type Filler, type Side } from '@/core/kinds';
+import { boxOf, contains, ringsOf } from '@/core/plane/polygon';
 import { isBase } from '@/core/rules';
 import type { Derived, SceneFacet, StackLayer } from './protocol';
 
@@ -51,6 +51,8 @@ export function sceneOf(design: Design, assembly: Assembly): Derived {
       rings: ringsOf(f.polygon),
       liftMm: liftOf(design, assembly, f),
       ...movedBy(assembly, f),
+      fills: fillsOf(design, assembly, f),
+      drawn: drawnOn(assembly, f),
       colours: {
         inside: dressingOf(design, f.id, 'inside')?.colour,
         outside: dressingOf(design, f.id, 'outside')?.colour,
@@ -96,6 +98,33 @@ export function sceneOf(design: Design, assembly: Assembly): Derived {
   };
 }
 
+const drawnOn = (assembly: Assembly, { piece, polygon }: Assembly['facets'][number]): SceneFacet['drawn'] =>
+  (assembly.pieces.find((p) => p.id === piece)?.drawn ?? []).map(({ side, region }) => ({
+    side,
+    rings: region.filter((p) => contains(polygon, p.outer[0])).flatMap(ringsOf),
+  }));
+
+/** What stands on a facet beside paper. */
+function fillsOf(design: Design, assembly: Assembly, { piece, id }: Assembly['facets'][number]): SceneFacet['fills'] {
+  const { caliperMm } = stockOf(design, assembly.pieces.find((p) => p.id === piece)!.stock);
+  const on = (part: { readonly piece: string; readonly facet: string }): boolean =>
+    part.piece === piece && part.facet === id;
+  return [
+    ...assembly.foam
+      .filter(on)
+      .map((pad) => ({ ...pad, fromMm: caliperMm / 2, look: 'foam' as const }))
+      .map(fill),
+    ...assembly.fillers.filter(on).map(fill),
+  ];
+}
+const fill = ({ region, fromMm, thickMm, look }: Pick<Filler, 'region' | 'fromMm' | 'thickMm' | 'look'> | Pad) => ({
+  rings: region.flatMap(ringsOf),
+  from: fromMm,
+  to: fromMm + thickMm,
+  look,
+});
+type Pad = Pick<Filler, 'region' | 'fromMm' | 'thickMm'> & { readonly look: 'foam' };
+
 /** The sheets and the foam of a mechanism over its face, from below; parts alike at one height are one. */
 function stackOf(design: Design, assembly: Assembly, mechanism: string, face: Face): StackLayer[] {
   const caliper = (stock: string): number => stockOf(design, stock).caliperMm;
@@ -107,16 +136,23 @@ function stackOf(design: Design, assembly: Assembly, mechanism: string, face: Fa
     const kind = moves.has(p.id) ? 'moving' : 'sheet';
     return { name: p.title.replace(/ \d+$/, ''), kind, from: level - half, to: level + half };
   });
-  const foam = assembly.foam.flatMap(({ piece, thickMm }): StackLayer[] => {
+  const foam = assembly.foam.flatMap(({ piece, thickMm, lever }): StackLayer[] => {
     const under = own.find((p) => p.id === piece);
     const from = under && under.levelMm! - ground + caliper(under.stock) / 2;
-    return from === undefined ? [] : [{ name: 'Foam', kind: 'foam', from, to: from + thickMm }];
+    return from === undefined ? [] : [{ name: 'Foam', kind: 'foam', from, to: from + thickMm, lever }];
+  });
+  const fillers = assembly.fillers.flatMap(({ piece, name, look, fromMm, thickMm, lever }): StackLayer[] => {
+    const under = own.find((p) => p.id === piece);
+    const from = under && under.levelMm! - ground + fromMm;
+    return from === undefined ? [] : [{ name, kind: look, from, to: from + thickMm, ...(lever ? { lever } : {}) }];
   });
   const half = face.caliperMm / 2;
   const all: StackLayer[] = [
     { name: wordsOfPart(face.facet), kind: 'face', from: -half, to: half },
-    ...sheets,
+    // A token is as thick as it is, whatever it is cut from.
+    ...sheets.filter((s) => !fillers.some((f) => f.name === s.name)),
     ...foam,
+    ...fillers,
   ];
   const alike = (a: StackLayer, b: StackLayer): boolean => a.name === b.name && Math.abs(a.from - b.from) < 1e-6;
   return all.filter((l, i) => all.findIndex((o) => alike(o, l)) === i).sort((a, b) => a.from - b.from);

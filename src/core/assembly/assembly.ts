@@ -51,6 +51,7 @@ export function assemble(laid: LaidOut, layers: readonly AttachedLayer[] = []): 
     bonds: parts.bonds,
     mechanisms: parts.mechanisms,
     foam: parts.foam ?? [],
+    fillers: parts.fillers ?? [],
     hardware: parts.hardware ?? [],
     hosts: parts.hosts,
     layers,

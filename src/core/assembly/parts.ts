@@ -5,6 +5,7 @@ import type {
   Contribution,
   Demand,
   Face,
+  Filler,
   FoamPad,
   Hardware,
   Host,
@@ -101,6 +102,7 @@ export interface Assembly {
   readonly bonds: readonly Bond[];
   readonly mechanisms: readonly PlacedMechanism[];
   readonly foam: readonly FoamPad[];
+  readonly fillers: readonly Filler[];
   readonly hardware: readonly Hardware[];
   /** What can be stood on, by crease id. */
   readonly hosts: ReadonlyMap<string, Host>;
@@ -122,6 +124,7 @@ export interface Parts {
   readonly drives?: readonly Drive[];
   readonly moving?: readonly MovingJoint[];
   readonly foam?: readonly FoamPad[];
+  readonly fillers?: readonly Filler[];
   readonly hardware?: readonly Hardware[];
   readonly hosts: ReadonlyMap<string, Host>;
   readonly contradictions?: readonly Misfit[];

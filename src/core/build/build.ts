@@ -8,6 +8,7 @@ import {
   type Contribution,
   type CreaseKind,
   type FaceKind,
+  type Filler,
   type FoamPad,
   type Hardware,
   type Host,
@@ -35,6 +36,7 @@ import { formatSaid } from '../units/length';
 import { CARD, ownerOfId } from '../ids';
 import { outlineOf } from '../shapes/outline';
 import { ShapeError, type Shape, type ShapeShelf } from '../shapes/shape';
+import { sharePanels } from './shared';
 import { laidNowhere } from './nowhere';
 import { buildTemplate } from './template';
 import { attachedLayers, windowsAndDrawings } from './dressing';
@@ -55,7 +57,10 @@ export function buildAssembly(design: Design): Assembly {
     if (kind.mount === 'face') addOnFace(gathered, m, kind, outline);
     else addOnCrease(gathered, m, kind, outline);
   }
-  const { pieces, interruptions, plain: _plain, claims: _claims, design: _design, ...parts } = gathered;
+  const { interruptions, plain: _plain, claims: _claims, design: _design, ...rest } = gathered;
+  const panels = sharePanels(gathered.pieces, rest.bonds, rest.foam, rest.mechanisms);
+  const { pieces, bonds, foam } = panels;
+  const parts = { ...rest, bonds, foam, contradictions: [...rest.contradictions, ...panels.clashes] };
   const dressed = [...pieces.values()].map((piece) => cutWindows(design, piece, interruptions, shelf));
   const { lead } = base;
   const laid = layOut({ ...parts, interruptions, pieces: dressed, base: plainBase(base), lead });
@@ -77,6 +82,7 @@ interface Gathered {
   readonly drives: Drive[];
   readonly moving: MovingJoint[];
   readonly foam: FoamPad[];
+  readonly fillers: Filler[];
   readonly hardware: Hardware[];
 }
 
@@ -104,6 +110,7 @@ function gatherBase(design: Design, base: Base): Gathered {
     drives: [],
     moving: [],
     foam: [],
+    fillers: [],
     hardware: [],
   };
 }
@@ -167,6 +174,7 @@ function addParts(
   so.drives.push(...part.drives.map((d) => ({ ...d, label: `${m.name}: ${d.label}` })));
   so.moving.push(...part.joints);
   so.foam.push(...part.foam);
+  so.fillers.push(...part.fillers);
   so.hardware.push(...part.hardware);
   const { landmarks, measures, demands } = part;
   so.mechanisms.push({ id: m.id, kind: m.kind, title: m.name, ...mount, landmarks, measures, demands });
@@ -311,6 +319,7 @@ function cutWindows(design: Design, piece: Piece, interruptions: readonly Interr
     outline: largest(rest) ?? piece.outline,
     // An island of a window is cut all round: it stays in the pattern, where it is found to fall out.
     islands: islands,
+    drawn: [...(piece.drawn ?? []), ...drawn.map(({ side, region }) => ({ side, region }))],
     lines: [
       ...piece.lines,
       ...drawn.flatMap(({ id, region, side }) =>

@@ -5,10 +5,9 @@
 import type { Assembly } from '../assembly/assembly';
 import { facetOutline, onFacet, type Pose } from '../assembly/pose';
 import { cross3, dot3, unit3, type Vec3 } from '../linkage';
-import { layerOutline } from '../build/dressing';
 import { isBase } from '../rules';
-import type { Polygon } from '../plane/polygon';
-import { dressingOf, shelfOf, sideOf, stockOf, type Design } from '../document/design';
+import { contains, type Polygon } from '../plane/polygon';
+import { dressingOf, stockOf, type Design } from '../document/design';
 
 export interface PicturePart {
   readonly id: string;
@@ -29,6 +28,8 @@ const RANK_MM = 1e5;
 
 /** From the reader's right, above: leaf A lies in front. */
 export const READER: Vec3 = unit3([0.55, 0.75, 0.62]);
+/** What is drawn or lettered. */
+const INK = '#2c3338';
 const LIGHT: Vec3 = unit3([0.3, 0.5, 0.85]);
 
 export interface Look {
@@ -37,6 +38,8 @@ export interface Look {
   readonly up?: Vec3;
   /** Parts of a higher rank are drawn over those of a lower one; the leaves behind all that stands on them else. */
   readonly rank?: (facet: number) => number;
+  /** Only these facets; all unless given. */
+  readonly shown?: (facet: number) => boolean;
 }
 
 export function drawPicture(design: Design, assembly: Assembly, pose: Pose, look: Look = {}): Picture {
@@ -44,12 +47,14 @@ export function drawPicture(design: Design, assembly: Assembly, pose: Pose, look
   const right = unit3(cross3(look.up ?? [0, 0, 1], from));
   const up = cross3(from, right);
   const onPage = (p: Vec3): readonly [number, number] => [dot3(p, right), -dot3(p, up)];
-  const shelf = shelfOf(design);
+  const pieces = new Map(assembly.pieces.map((p) => [p.id, p]));
+  const { shown = () => true } = look;
   const parts = assembly.facets.flatMap((f, i) => {
+    if (!shown(i)) return [];
     const points = facetOutline(pose, assembly.facets, i);
     const m = pose.placed[i];
     const normal: Vec3 = [m[2], m[6], m[10]];
-    const stock = stockOf(design, assembly.pieces.find((p) => p.id === f.piece)!.stock);
+    const stock = stockOf(design, pieces.get(f.piece)!.stock);
     const facing = dot3(normal, from) > 0;
     const side = facing ? 'inside' : 'outside';
     const { colour } = dressingOf(design, f.id, side) ?? {};
@@ -69,10 +74,11 @@ export function drawPicture(design: Design, assembly: Assembly, pose: Pose, look
       points: p.outer.map((q) => onPage(onFacet(pose, i, q))),
       holes: p.holes.map((h) => h.map((q) => onPage(onFacet(pose, i, q)))),
     });
-    const drawn = design.layers
-      .filter((l) => l.as === 'drawn' && l.facet === f.id && sideOf(l) === side)
-      .flatMap((l) => layerOutline(l, f.polygon, shelf))
-      .map((p) => ({ ...onFace(p, depth + 5e-4), id: f.id, fill: 'none' }));
+    const drawn = (pieces.get(f.piece)!.drawn ?? [])
+      .filter((d) => d.side === side)
+      .flatMap((d) => d.region)
+      .filter((p) => contains(f.polygon, p.outer[0]))
+      .map((p) => ({ ...onFace(p, depth + 5e-4), id: f.id, fill: INK }));
     const layers = assembly.layers
       .filter((l) => l.facet === i && l.side === side)
       .flatMap((l) =>

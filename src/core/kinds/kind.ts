@@ -146,8 +146,28 @@ export interface FoamPad {
   /** In the axes of the piece. */
   readonly region: Region;
   readonly thickMm: number;
+  /** The number that is its thickness, by key. */
+  readonly lever: string;
+  /** What moves under it, with the room that keeps; in the axes of the piece. */
+  readonly keepOff: Region;
   /** Strips that are too narrow to be cut, and so are left out; in the axes of the piece. */
   readonly leftOut: Region;
+}
+
+/** What stands between sheets or over them beside foam: spacers, heads of rivets, the thickness of a token. */
+export interface Filler {
+  readonly name: string;
+  /** It goes with this facet. */
+  readonly piece: string;
+  readonly facet: string;
+  /** In the axes of the piece. */
+  readonly region: Region;
+  /** Its lower face over the middle of the facet's sheet, mm. */
+  readonly fromMm: number;
+  readonly thickMm: number;
+  readonly look: 'spacer' | 'rivet' | 'token';
+  /** The number that is its thickness, by key. */
+  readonly lever?: string;
 }
 
 /** What is counted and bought, not cut: rivets, coins. */
@@ -208,6 +228,7 @@ export interface Contribution {
   readonly drives: readonly Drive[];
   readonly joints: readonly MovingJoint[];
   readonly foam: readonly FoamPad[];
+  readonly fillers: readonly Filler[];
   readonly hardware: readonly Hardware[];
   readonly demands: readonly Demand[];
 }
@@ -304,6 +325,8 @@ export interface FaceKind extends AnyKind {
   readonly mount: 'face';
   /** Where it goes unless said. */
   readonly natural: Side;
+  /** Values of its drive at which it is stopped to be looked at. */
+  readonly stops?: (values: ParameterValues) => readonly number[];
   /** How it is put together, a sentence for each step. */
   readonly order: readonly string[];
   /** Sizes of a new one that suit the face it is put on. */
@@ -395,6 +418,7 @@ export const EMPTY: Contribution = {
   drives: [],
   joints: [],
   foam: [],
+  fillers: [],
   hardware: [],
   demands: [],
 };

@@ -1,5 +1,5 @@
 /** Flat pieces: outlines, lines with roles, glue areas. Lengths in mm, y up, inside face toward the viewer. */
-import type { Polygon, Ring } from '../plane/polygon';
+import type { Polygon, Region, Ring } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 
 /** What a line is for. How a crease is produced (scored, perforated) is an output choice, see `making.ts`. */
@@ -65,11 +65,17 @@ export interface Piece {
   readonly outline: Polygon;
   /** How far its middle lies off that of the leaf that carries it, mm; in its plane unless said. */
   readonly levelMm?: number;
+  /** Over one face it is one sheet with what is alike and lies over it (`build/shared.ts`). */
+  readonly shares?: 'front' | 'backing';
+  /** It is cut as part of this piece, and stands for it where it lies. */
+  readonly cutWith?: string;
   /** Lies beside the card: cut and listed, but not posed with it. */
   readonly apart?: boolean;
   /** Paper inside a window that nothing ties to the rest. */
   readonly islands?: readonly Polygon[];
   readonly lines: readonly PatternLine[];
+  /** What is drawn on it as areas; its outlines are among the lines. */
+  readonly drawn?: readonly { readonly side: 'inside' | 'outside'; readonly region: Region }[];
   readonly creases: readonly CreaseLine[];
   readonly glue: readonly GlueArea[];
   readonly labels: readonly FacetLabel[];

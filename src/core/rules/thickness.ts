@@ -33,7 +33,10 @@ const CELLS = 280;
 
 export function thicknessMap(evidence: Pick<Evidence, 'assembly' | 'brief'>, closed: Pose): ThicknessMap {
   const { assembly } = evidence;
+  // What is cut as one with another lies in that one's paper.
+  const doubled = new Set(assembly.pieces.flatMap((p) => (p.cutWith ? [p.id] : [])));
   const facets = assembly.facets.map((f, i) => ({
+    doubled: doubled.has(f.piece),
     rings: ringsOf(f.polygon).map((ring) => ring.map((p) => onFacet(closed, i, p))),
     caliper: caliperOf(evidence, f),
   }));
@@ -51,7 +54,7 @@ export function thicknessMap(evidence: Pick<Evidence, 'assembly' | 'brief'>, clo
     const rings = region.flatMap(ringsOf).map((ring) => ring.map((p) => onFacet(closed, i, p)));
     return i < 0 ? [] : [{ rings, caliper: thickMm }];
   });
-  const layers = [...facets, ...stuck, ...pads];
+  const layers = [...facets.filter((f) => !f.doubled), ...stuck, ...pads];
   const points = layers.flatMap((l) => l.rings.flat());
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
   for (const [x, y] of points) {

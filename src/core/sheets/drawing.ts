@@ -38,7 +38,8 @@ export const makingOf = (design: Design, crease: string, role?: CreaseRole): Mak
 
 /** Every piece of the design, mats included, as lines in its own axes (mm, y up). */
 export function drawPieces(design: Design, assembly: Assembly): Drawing[] {
-  return [...assembly.pieces.map((p) => drawPiece(design, assembly, p)), ...drawLayers(design, assembly)];
+  const cut = assembly.pieces.filter((p) => !p.cutWith);
+  return [...cut.map((p) => drawPiece(design, assembly, p)), ...drawLayers(design, assembly)];
 }
 
 function drawPiece(design: Design, assembly: Assembly, piece: Piece): Drawing {

@@ -19,6 +19,7 @@ import { PlaneSide } from './PlaneSide';
 import { RoomBar } from './RoomBar';
 import { ShapeField } from './ShapeField';
 import { StackSection } from './StackSection';
+import { Stops } from './Stops';
 import { StrutTradeTable } from './StrutTradeTable';
 import type { Shape } from '@/core/shapes/shape';
 
@@ -228,6 +229,7 @@ function MechanismFields() {
       {m.mount ? (
         <>
           <MountFields id={m.id} on={m.on} mount={m.mount} />
+          <Stops id={m.id} kind={m.kind} />
           <StackSection id={m.id} />
         </>
       ) : (

@@ -1,7 +1,10 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import { formatFine } from '@/core/units/length';
-import { useStudio } from '@/store/context';
+import { fieldOf, kindIn, parameterOf, setParameter } from '@/core/document/fields';
+import { inSentence } from '@/core/document/words';
+import { useActions, useStudio } from '@/store/context';
+import { NumberField } from '../common/Field';
 import type { StackLayer } from '@/workers/protocol';
 
 const WIDTH = 258;
@@ -12,6 +15,17 @@ const FILL: Readonly<Record<StackLayer['kind'], string>> = {
   sheet: 'var(--sheet)',
   moving: 'var(--chosen, #e6def0)',
   foam: 'url(#foam-section)',
+  spacer: 'var(--board-2)',
+  rivet: 'var(--glue)',
+  token: 'var(--chosen, #e6def0)',
+};
+/** Where a layer is drawn across the section: foam at both ends, what moves between, spacers about the middle. */
+const LANE: Partial<Record<StackLayer['kind'], readonly [x: number, width: number]>> = {
+  foam: [0, 26],
+  moving: [34, WIDTH - 68],
+  token: [70, WIDTH - 140],
+  spacer: [WIDTH / 2 - 34, 68],
+  rivet: [WIDTH / 2 - 14, 28],
 };
 /** What is nearer than this touches, mm. */
 const TOUCHES_MM = 0.02;
@@ -24,8 +38,7 @@ export function StackSection({ id }: { id: string }) {
   const [low, top] = [Math.min(...layers.map((l) => l.from)), Math.max(...layers.map((l) => l.to))];
   const height = (top - low) * PX_PER_MM;
   const y = (mm: number): number => (top - mm) * PX_PER_MM;
-  const lane = (l: StackLayer): readonly [x: number, width: number] =>
-    l.kind === 'foam' ? [0, 26] : l.kind === 'moving' ? [34, WIDTH - 60] : [0, WIDTH];
+  const lane = (l: StackLayer): readonly [x: number, width: number] => LANE[l.kind] ?? [0, WIDTH];
   return (
     <Box mb="12px" data-section={id}>
       <chakra.span fontWeight="600">Section</chakra.span>
@@ -65,11 +78,17 @@ export function StackSection({ id }: { id: string }) {
       <ul style={{ listStyle: 'none', margin: '4px 0 0', padding: 0, fontSize: '12.5px' }}>
         {[...layers].reverse().map((l) => (
           <li key={`${l.name}${l.from}`} style={{ display: 'flex', justifyContent: 'space-between' }}>
-            <span>{l.name}</span>
-            <span className="num">
-              {formatFine(l.to - l.from, units)}
-              {roomOver(layers, l, units)}
-            </span>
+            {l.lever ? (
+              <Thickness id={id} lever={l.lever} />
+            ) : (
+              <>
+                <span>{l.name}</span>
+                <span className="num">
+                  {formatFine(l.to - l.from, units)}
+                  {roomOver(layers, l, units)}
+                </span>
+              </>
+            )}
           </li>
         ))}
       </ul>
@@ -77,10 +96,32 @@ export function StackSection({ id }: { id: string }) {
   );
 }
 
+/** A thickness that is set here: that of foam, of a spacer, of a token. */
+function Thickness({ id, lever }: { id: string; lever: string }) {
+  const design = useStudio((s) => s.design);
+  const { edit } = useActions();
+  const parameter = fieldOf(kindIn(design, id) ?? '', lever);
+  const value = parameterOf(design, id, lever);
+  if (!parameter || value === undefined) return null;
+  return (
+    <Box flex="1" data-thickness={lever}>
+      <NumberField
+        parameter={{ ...parameter, key: `section ${lever}` }}
+        value={value}
+        unit={design.units}
+        fine
+        onChange={(v) => v !== null && edit(inSentence(parameter.label), (d) => setParameter(d, id, lever, v))}
+      />
+    </Box>
+  );
+}
+
 /** The room over what moves, up to the next sheet. */
 function roomOver(layers: readonly StackLayer[], layer: StackLayer, units: 'mm' | 'in'): string {
-  if (layer.kind !== 'moving') return '';
-  const over = layers.filter((l) => l.kind !== 'foam' && l.from >= layer.to - TOUCHES_MM).map((l) => l.from - layer.to);
+  if (layer.kind !== 'moving' && layer.kind !== 'token') return '';
+  const over = layers
+    .filter((l) => l.kind !== 'foam' && l.kind !== 'rivet' && l.from >= layer.to - TOUCHES_MM)
+    .map((l) => l.from - layer.to);
   const room = Math.min(...over);
   return Number.isFinite(room) && room > TOUCHES_MM ? `, ${formatFine(room, units)} free above` : '';
 }

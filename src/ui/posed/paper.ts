@@ -5,7 +5,7 @@
 import { slab } from '@/core/formats/solid';
 import { stockOf } from '@/core/document/design';
 import type { Ring } from '@/core/plane/polygon';
-import type { Scene } from '@/workers/protocol';
+import type { Look, Scene } from '@/workers/protocol';
 
 /** Red, green and blue of a colour, 0 to 1, as the graphics reckon light. */
 export type Light = readonly [number, number, number];
@@ -39,6 +39,10 @@ export interface Paper {
 export const DEALT = 7;
 const OUTLINE_LIFT_MM = 0.05;
 const FOAM = '#f4f2ec';
+/** What is drawn lies this far off its paper, so that it is seen, mm. */
+const INK_LIFT_MM = 0.06;
+const INK = '#2c3338';
+const FILL: Readonly<Record<Look, string>> = { foam: FOAM, spacer: '#8d8a80', rivet: '#b08d3c', token: '#b9a06a' };
 const LINE = '#5d615c';
 
 export function paperOf(scene: Scene, lightOf: LightOf): Paper {
@@ -53,6 +57,16 @@ export function paperOf(scene: Scene, lightOf: LightOf): Paper {
     const low = f.liftMm - stock.caliperMm;
     sheets[facet % DEALT].slab(facet, f.rings, f.liftMm, stock.caliperMm, inside, outside);
     outlines.rings(facet, f.rings, f.liftMm + OUTLINE_LIFT_MM, line);
+    const ink = lightOf(INK);
+    for (const { side, rings } of f.drawn)
+      outlines.rings(facet, rings, side === 'inside' ? f.liftMm + INK_LIFT_MM : low - INK_LIFT_MM, ink);
+    const middle = f.liftMm - stock.caliperMm / 2;
+    for (const fill of f.fills) {
+      const colour = lightOf(FILL[fill.look]);
+      sheets[DEALT].slab(facet, fill.rings, middle + fill.to, fill.to - fill.from, colour, colour);
+      // Foam lies against the sheet over it: its outline would show through.
+      if (fill.look !== 'foam') outlines.rings(facet, fill.rings, middle + fill.to + OUTLINE_LIFT_MM, line);
+    }
     for (const mat of f.mats) {
       const [face, foam] = [mat.colour, FOAM].map(lightOf);
       const under = Math.max(0.1, mat.liftMm - mat.caliperMm);

@@ -19,7 +19,7 @@ import {
   type ParameterValues,
 } from '../kind';
 import { CLEARANCE, demand, disc, leftOf, movedBy, placeParameter, RIVET, rivetDemand } from './common';
-import { facetOf, firstLevel, gluedOn, sheet, type Sheet } from './sheets';
+import { facetOf, firstLevel, gluedOn, sheet, type Sheet, headOver, over } from './sheets';
 
 /** Chords of a circle lie inside it by up to this much, mm. */
 const CHORDS_MM = 0.02;
@@ -117,6 +117,7 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
   const toHub = leastOverTurn((t) => hubGap(carrier, along(arm, t), hub / 2));
   const corner = Math.hypot(carrier.width / 2, Math.max(carrier.height - carrier.hang, carrier.hang));
   const part = carriers[0].piece.id;
+  const spacerAt = (at: Vec2): Region => subtract([disc(hub / 2, at)], [disc(hole, at)]);
   const asked = { least: clearance, part };
   return {
     ...EMPTY,
@@ -127,6 +128,16 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
       ...carriers.map((c, k) => pivot(`rivet-${k + 1}`, wheel, c, along(arm, (2 * Math.PI * k) / n), -1)),
     ],
     drives: [drive],
+    fillers: [
+      ...spacers.map((thickMm, k) =>
+        over(back.sheet, {
+          ...{ name: `Spacer ${k + 1}`, region: spacerAt([x, y]), look: 'spacer', lever: `spacers[${k}].thickness` },
+          ...{ fromMm: caliperMm / 2 + spacers.slice(0, k).reduce((sum, t) => sum + t, 0), thickMm },
+        }),
+      ),
+      headOver(wheel, [disc(num(values, 'rivet') / 2)], caliperMm / 2),
+      ...carriers.map((c) => headOver(c, [disc(num(values, 'rivet') / 2)], caliperMm / 2)),
+    ],
     hardware: [{ what: 'Rivet', count: n + 1 }, ...spacers.map((t) => ({ what: `Spacer ${t} mm`, count: 1 }))],
     landmarks: carriers.map(({ piece }, k) => ({
       name: `carrier_${k + 1}`,

@@ -16,7 +16,7 @@ import {
   regionArea,
 } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
-import type { Bond, CreaseLine, Face, FaceContext, FacetLabel, FoamPad, GlueArea, Piece } from '../kind';
+import type { Bond, CreaseLine, Face, FaceContext, FacetLabel, Filler, FoamPad, GlueArea, Piece } from '../kind';
 
 /** Glue keeps this far from the edge of a sheet (mm); common practice, no source. */
 const GLUE_INSET_MM = 3;
@@ -54,6 +54,7 @@ export function sheet(
     outline,
     levelMm,
     lines,
+    ...(drawn.length > 0 ? { drawn: [{ side: 'inside' as const, region: drawn }] } : {}),
     creases: folded?.creases ?? [],
     glue: [],
     labels: folded?.labels ?? [{ name: own, at: insidePoint(outline), mechanism: id }],
@@ -71,26 +72,20 @@ const there =
   (m: Rigid) =>
   ([x, y]: Vec2): Vec2 => [m[0] * x + m[1] * y + m[3], m[4] * x + m[5] * y + m[7]];
 
+/** The glue of a sheet that is stuck on a face all over. */
+export function glueUnder(face: Face, piece: Piece): GlueArea[] {
+  const inner = largest(offset([piece.outline], -GLUE_INSET_MM));
+  if (!inner) return [];
+  const onto = { piece: face.piece, facet: face.facet, outline: toPiece(face, [inner])[0].outer };
+  const { mechanism } = piece;
+  return [{ id: `${piece.id}-glue`, mechanism, outline: inner.outer, facet: piece.labels[0].name, onto }];
+}
+
 /** Glued on the face itself, all over: the sheet with its glue, and the bond. */
 export function gluedOn(face: Face, on: Sheet): { sheet: Sheet; bond: Bond } {
   const { piece } = on;
   const placement = onFace(face, on.levelMm);
-  const inner = largest(offset([piece.outline], -GLUE_INSET_MM));
-  const glue: GlueArea[] = inner
-    ? [
-        {
-          id: `${piece.id}-glue`,
-          mechanism: piece.mechanism,
-          outline: inner.outer,
-          facet: piece.labels[0].name,
-          onto: {
-            piece: face.piece,
-            facet: face.facet,
-            outline: toPiece(face, [inner])[0].outer,
-          },
-        },
-      ]
-    : [];
+  const glue = glueUnder(face, piece);
   return {
     sheet: { ...on, piece: { ...piece, glue } },
     bond: {
@@ -128,11 +123,35 @@ const leftOut = (asked: Region, cut: Region): Region =>
 const CRUMB_MM2 = 1;
 
 /** A pad of foam on a sheet, of the room there is for it (`cutAsFoam`). */
-export const foamOn = ({ piece }: Sheet, region: Region, thickMm: number, room: Region): FoamPad => ({
+export const foamOn = (
+  { piece }: Sheet,
+  region: Region,
+  thickMm: number,
+  { room, lever, keepOff }: { readonly room: Region; readonly lever: string; readonly keepOff: Region },
+): FoamPad => ({
   id: `${piece.id}-foam`,
   piece: piece.id,
   facet: piece.labels[0].name,
   region,
   thickMm,
+  lever,
+  keepOff,
   leftOut: leftOut(room, region),
+});
+
+/** A rivet's head is so high, mm; common practice, no source. */
+const HEAD_MM = 0.4;
+/** Something over a sheet, from so far above the sheet's middle. */
+export const over = (
+  on: Sheet,
+  own: Pick<Filler, 'name' | 'region' | 'fromMm' | 'thickMm' | 'look' | 'lever'>,
+): Filler => ({ ...own, ...facetOf(on) });
+/** The head of a rivet over a sheet and what lies on that. */
+export const headOver = (on: Sheet, region: Region, fromMm: number): Filler =>
+  over(on, { name: 'Rivet', region, fromMm, thickMm: HEAD_MM, look: 'rivet' });
+
+/** A sheet that is one with those of other mechanisms that lie over it. */
+export const sharing = (on: Sheet, shares: NonNullable<Piece['shares']>): Sheet => ({
+  ...on,
+  piece: { ...on.piece, shares },
 });

@@ -19,7 +19,7 @@ import {
   type Path,
 } from '../kind';
 import { CAPTIVE_MM, centred, CLEARANCE, demand, disc, leftOf, PANEL, panelOutline, roomAbove } from './common';
-import { above, cutAsFoam, facetOf, firstLevel, foamOn, gluedOn, heldBy, sheet } from './sheets';
+import { above, cutAsFoam, facetOf, firstLevel, foamOn, gluedOn, heldBy, over, sheet, sharing } from './sheets';
 import { alongWay, partOfWay, wayOf } from './track-path';
 
 /** Room to run that is worth a slot, mm. */
@@ -47,11 +47,11 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
   const islands = parts.filter((p) => p !== frontOutline);
 
   const level = firstLevel(context);
-  const back = gluedOn(context.face, sheet(context, 'backing', 'Backing', whole, level));
+  const back = gluedOn(context.face, sharing(sheet(context, 'backing', 'Backing', whole, level), 'backing'));
   const tokenLevel = level + (caliperMm + Math.min(gap, thickness)) / 2;
   const token = sheet(context, 'token', 'Token', disc(diameter / 2), tokenLevel);
   const frontLevel = level + caliperMm + gap;
-  const front = sheet(context, 'front', 'Front panel', frontOutline, frontLevel);
+  const front = sharing(sheet(context, 'front', 'Front panel', frontOutline, frontLevel), 'front');
   const loose = islands.map((p, k) => sheet(context, `island-${k + 1}`, `Island ${k + 1}`, p, frontLevel));
   const carrier = sheet(context, 'carrier', 'Carrier', carried(values, outline), frontLevel + caliperMm);
 
@@ -93,7 +93,16 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
       },
     ],
     drives: [drive],
-    foam: pad.length > 0 ? [foamOn(back.sheet, pad, gap, besideIt)] : [],
+    foam:
+      pad.length > 0
+        ? [foamOn(back.sheet, pad, gap, { room: besideIt, lever: 'foamThickness', keepOff: along(free) })]
+        : [],
+    fillers: [
+      over(token, {
+        ...{ name: 'Token', region: [disc(diameter / 2)], look: 'token', lever: 'token.thickness' },
+        ...{ fromMm: -Math.min(gap, thickness) / 2, thickMm: Math.min(gap, thickness) },
+      }),
+    ],
     unheld: [
       ...(pad.length > 0 ? [] : [{ key: 'front', what: 'its front panel has no room for foam beside the token' }]),
       ...islands.flatMap((p, k) =>

@@ -51,7 +51,7 @@ import {
   rivetDemand,
   roomAbove,
 } from './common';
-import { above, cutAsFoam, facetOf, foamOn, gluedOn, heldBy, sheet } from './sheets';
+import { above, cutAsFoam, facetOf, foamOn, gluedOn, headOver, heldBy, sheet, sharing } from './sheets';
 
 /** Paper of the disc beyond a window all round; common practice, no source. */
 const COVER_MM = 1;
@@ -195,7 +195,8 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
   const hole = disc(holeMm);
   const without = (holes: Region): Polygon => leftOf(subtract([bitten], movedBy(holes, pivot)), 'panel');
   const backLevel = (face.caliperMm + caliperMm) / 2;
-  const back = gluedOn(face, sheet(context, 'backing', 'Backing', without([hole]), backLevel));
+  const backing = sheet(context, 'backing', 'Backing', without([hole]), backLevel);
+  const back = gluedOn(face, sharing(backing, 'backing'));
   const turning = sheet(
     context,
     'disc',
@@ -205,7 +206,7 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
     drawn,
   );
   const panel = without([hole, ...windows.flatMap((w) => w.region)]);
-  const front = sheet(context, 'front', 'Front panel', panel, backLevel + caliperMm + foamMm);
+  const front = sharing(sheet(context, 'front', 'Front panel', panel, backLevel + caliperMm + foamMm), 'front');
   const room = subtract(offset([without([])], -num(values, 'foamInset')), [disc(free, pivot)]);
   const pad = cutAsFoam(room);
 
@@ -238,7 +239,9 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
       },
     ],
     drives: [drive],
-    foam: pad.length > 0 ? [foamOn(back.sheet, pad, foamMm, room)] : [],
+    foam:
+      pad.length > 0 ? [foamOn(back.sheet, pad, foamMm, { room, lever: 'foam', keepOff: [disc(free, pivot)] })] : [],
+    fillers: [headOver(front, [disc(num(values, 'rivet') / 2, pivot)], caliperMm / 2)],
     hardware: [{ what: 'Rivet', count: 1 }],
     unheld: pad.length > 0 ? [] : [{ key: 'front', what: 'its front panel has no room for foam round the disc' }],
     landmarks: [
@@ -355,6 +358,7 @@ export const volvelle: FaceKind = {
     };
   },
   turns: () => ({ place: ['at.x', 'at.y'], away: ['at.y', 'radius'], along: ['at.x', 'radius'], size: ['radius'] }),
+  stops: (v) => Array.from({ length: num(v, 'sectors') }, (_, k) => (360 * k) / num(v, 'sectors')),
   sizeOf: (v, say) => `disc ${say(2 * num(v, 'radius'))}`,
   parameters: [
     ...PANEL,
