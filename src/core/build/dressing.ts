@@ -9,6 +9,7 @@ import { outlineOf } from '../shapes/outline';
 import { turned } from '../shapes/steps';
 import type { ShapeShelf } from '../shapes/shape';
 import { layerId, matId } from '../ids';
+import { nameOfPart } from '../document/words';
 import type { Side } from '../kinds';
 import { sideOf, type Design, type Layer, type Mat } from '../document/design';
 
@@ -100,7 +101,7 @@ export function attachedLayers(
     if (i === undefined) return [];
     return matOutlines(facets[i].polygon, list, side).map(({ mat, region }, k): AttachedLayer => ({
       id: matId(id, k + 1, side),
-      title: `Mat ${k + 1} on ${side === 'outside' ? 'the outside of ' : ''}${id}`,
+      title: `Mat ${k + 1} on the ${side === 'outside' ? 'outside of the ' : ''}${nameOfPart(design, id)}`,
       side,
       mechanism: facets[i].mechanism,
       facet: i,
