@@ -374,6 +374,18 @@ describe('waterfall', () => {
           6,
         );
   });
+  test('the belt draws a panel down to the strap, and on from it once it has turned', () => {
+    const a = built('waterfall', { count: 4, pitch: 10, panelHeight: 40 });
+    const { id } = drivesOf(a)[0];
+    const foot = (k: number, pulled: number): number => mark(a, moved(a, { [id]: pulled }), `panel_${k + 1}_low`)[1];
+    const edge = foot(0, 0);
+    for (const pulled of [0, 10, 20, 30, 40])
+      for (let k = 0; k < 4; k++) {
+        // Way still to go before the strap, or gone beyond it: what the belt has moved, less where it was glued.
+        const wanted = Math.max(0, k * 10 - pulled) - Math.max(0, pulled - (k + 1) * 10);
+        expect(foot(k, pulled) - edge).toBeCloseTo(wanted, 6);
+      }
+  });
   test.each([
     [21.9, 1],
     [22, 0],

@@ -4,7 +4,7 @@
  */
 import type { Drive } from '../../drives';
 import { partId } from '../../ids';
-import { shiftBy, type Motion } from '../../linkage';
+import { identity, shiftBy, type Motion } from '../../linkage';
 import { boxOf, rectangle, type Polygon } from '../../plane/polygon';
 import { radToDeg } from '../../units/angle';
 import {
@@ -117,15 +117,24 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
     ],
   };
 
-  /** Drawn down to the strap with the belt, then turned over its edge. */
+  /** Drawn down to the strap with the belt, turned over its edge, and drawn on with the belt under it. */
   function overStrap(panel: Sheet, k: number): MovingJoint[] {
     const carriage = { carriage: own(`carriage-${k + 1}`) };
     const [from, to] = [k * pitch, (k + 1) * pitch];
     const line = axleLevel - strap.levelMm;
+    const last = to >= travel;
+    const goingOn = { carriage: own(`carriage-on-${k + 1}`) };
+    const on: MovingJoint = {
+      ...slide(own(`on-${k + 1}`), strap, panel, travel - to, drive.id),
+      b: goingOn,
+      placement: identity(),
+      driven: { drive: drive.id, at: -to, rate: 1, between: [to, travel] },
+    };
     return [
+      ...(last ? [] : [on]),
       {
         id: own(`turn-${k + 1}`),
-        a: facetOf(strap),
+        a: last ? facetOf(strap) : goingOn,
         b: carriage,
         motion: { kind: 'hinge', point: [0, edge, line], axis: [1, 0, 0] },
         placement: shiftBy([0, edge, line]),
