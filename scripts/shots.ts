@@ -95,10 +95,6 @@ async function main(): Promise<void> {
     await driver.sleep(2500);
     await shot('trace');
     await driver.actions().sendKeys('\uE00C').perform();
-    await (await findText(driver, 'button', 'Facet and mats')).click();
-    for (const words of ['Add a mat', 'Inset another mat']) await (await findText(driver, 'button', words)).click();
-    await shot('mats');
-    await driver.actions().keyDown('\uE009').sendKeys('zz').keyUp('\uE009').perform();
     await open('Terrace night');
     await settled();
     await go('Dress');
@@ -128,6 +124,12 @@ async function main(): Promise<void> {
     await settled();
     await go('Brief');
     await shot('brief');
+    await go('Dress');
+    await driver.actions().sendKeys('o').perform();
+    await (await findText(driver, 'button', 'Facet and mats')).click();
+    await (await find(driver, 'select[aria-label=Facet] option[value=leafB]')).click();
+    await (await findText(driver, 'button', 'cover')).click();
+    await shot('outside');
     await go('Build');
     await (await find(driver, '[data-mechanism=refractor]')).click();
     await driver.executeScript(`document.documentElement.classList.add('dark')`);

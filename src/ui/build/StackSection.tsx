@@ -79,7 +79,7 @@ export function StackSection({ id }: { id: string }) {
         {[...layers].reverse().map((l) => (
           <li key={`${l.name}${l.from}`} style={{ display: 'flex', justifyContent: 'space-between' }}>
             {l.lever ? (
-              <Thickness id={id} lever={l.lever} />
+              <Thickness id={id} name={l.name} lever={l.lever} />
             ) : (
               <>
                 <span>{l.name}</span>
@@ -97,7 +97,7 @@ export function StackSection({ id }: { id: string }) {
 }
 
 /** A thickness that is set here: that of foam, of a spacer, of a token. */
-function Thickness({ id, lever }: { id: string; lever: string }) {
+function Thickness({ id, name, lever }: { id: string; name: string; lever: string }) {
   const design = useStudio((s) => s.design);
   const { edit } = useActions();
   const parameter = fieldOf(kindIn(design, id) ?? '', lever);
@@ -106,11 +106,11 @@ function Thickness({ id, lever }: { id: string; lever: string }) {
   return (
     <Box flex="1" data-thickness={lever}>
       <NumberField
-        parameter={{ ...parameter, key: `section ${lever}` }}
+        parameter={{ ...parameter, key: `section ${lever}`, label: name }}
         value={value}
         unit={design.units}
         fine
-        onChange={(v) => v !== null && edit(inSentence(parameter.label), (d) => setParameter(d, id, lever, v))}
+        onChange={(v) => v !== null && edit(`${inSentence(name)} thickness`, (d) => setParameter(d, id, lever, v))}
       />
     </Box>
   );

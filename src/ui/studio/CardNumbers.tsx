@@ -81,4 +81,4 @@ export function CardNumbers() {
   );
 }
 const has = (findings: readonly Finding[] | undefined, rule: string): boolean =>
-  findings?.some((f) => f.rule === rule) ?? false;
+  findings?.some((f) => f.rule === rule && f.severity !== 'note') ?? false;

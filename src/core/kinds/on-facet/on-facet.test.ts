@@ -377,7 +377,8 @@ describe('waterfall', () => {
   test('the belt draws a panel down to the strap, and on from it once it has turned', () => {
     const a = built('waterfall', { count: 4, pitch: 10, panelHeight: 40 });
     const { id } = drivesOf(a)[0];
-    const foot = (k: number, pulled: number): number => mark(a, moved(a, { [id]: pulled }), `panel_${k + 1}_low`)[1];
+    // Up, as the leaf of a card folded at the side is read, is against the world's x.
+    const foot = (k: number, pulled: number): number => -mark(a, moved(a, { [id]: pulled }), `panel_${k + 1}_low`)[0];
     const edge = foot(0, 0);
     for (const pulled of [0, 10, 20, 30, 40])
       for (let k = 0; k < 4; k++) {
