@@ -10,20 +10,12 @@ session(180_000, (s) => {
   ({ driver, page } = s);
 });
 
-/** A kind from the sheet of things to put on, on the face of leaf B that is seen from inside. */
-async function putInside(kind: string): Promise<void> {
-  await page.press('n');
-  await (await findText(driver, 'label', 'a face')).click();
-  await (await findText(driver, 'label', 'inside')).click();
-  await (await find(driver, `[data-kind=${kind}]`)).click();
-  await find(driver, `[data-drive^="${kind}-1."]`);
-}
 const carried = (drive: string) => find(driver, `[data-drive="${drive}"] input`);
 const valueOf = async (drive: string): Promise<string> => (await (await carried(drive)).getAttribute('value')) ?? '';
 
 test('a disc is put on a face, turned by its strip, its keys and its number, and goes on round', async () => {
   await page.beginCard();
-  await putInside('volvelle');
+  await page.putInside('volvelle');
   expect(await page.mechanisms()).toContain('volvelle-1');
   await findText(driver, 'aside//button', 'leaf B: Turning disc');
   await (await find(driver, '[data-drive="volvelle-1.turn"]')).click();
@@ -45,7 +37,7 @@ test('a disc is put on a face, turned by its strip, its keys and its number, and
 
 test('a part is taken hold of in the posed view, and follows the pointer', async () => {
   await page.beginCard();
-  await putInside('carrier-wheel');
+  await page.putInside('carrier-wheel');
   await (await find(driver, '[data-drive="carrier-wheel-1.turn"]')).click();
   await (await findText(driver, 'button', 'front')).click();
   await driver.sleep(1200);
@@ -75,7 +67,7 @@ test('a part is taken hold of in the posed view, and follows the pointer', async
 
 test('a finger edge too small is found, shown, cleared by its remedy, and undone', async () => {
   await page.beginCard();
-  await putInside('volvelle');
+  await page.putInside('volvelle');
   await page.type('notch', '2');
   expect(await page.proved()).toBe('Can be cut, with risks');
   expect(await (await find(driver, '[data-finding=grip]')).getText()).toMatch(/a finger finds of the disc 2\.0 mm/);
@@ -89,7 +81,7 @@ test('a finger edge too small is found, shown, cleared by its remedy, and undone
 
 test('a second drive stands beside the first; pulled to its end the strip shows how it lifts', async () => {
   await page.beginCard();
-  await putInside('lift-tab');
+  await page.putInside('lift-tab');
   await (await find(driver, '[data-drive="lift-tab-1.pull"]')).click();
   await (await findText(driver, 'section[@aria-label="What is moved"]//button', 'end')).click();
   await eventually(driver, 'the tab to be pulled', async () => parseFloat(await valueOf('lift-tab-1.pull')) > 20);

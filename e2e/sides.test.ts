@@ -79,20 +79,11 @@ test('what is drawn on the outside is a file of its own, mirrored, and read back
   expect(await page.complaints()).toEqual([]);
 });
 
-/** A kind put on the inside of leaf B by the sheet of things to put on. */
-async function putInside(kind: string): Promise<void> {
-  await page.press('n');
-  await (await findText(driver, 'label', 'a face')).click();
-  await (await findText(driver, 'dialog//label', 'inside')).click();
-  await (await find(driver, `[data-kind=${kind}]`)).click();
-  await find(driver, `[data-drive^="${kind}-1."]`);
-}
-
 test.each(['volvelle', 'track-slider', 'lift-tab', 'waterfall', 'carrier-wheel', 'pocket'])(
   '%s is put on by hand, proved, and can be cut',
   async (kind) => {
     await page.beginCard();
-    await putInside(kind);
+    await page.putInside(kind);
     expect(await page.proved()).not.toBe('Do not cut yet');
     expect(await page.mechanisms()).toEqual(['card', `${kind}-1`]);
   },
@@ -100,7 +91,7 @@ test.each(['volvelle', 'track-slider', 'lift-tab', 'waterfall', 'carrier-wheel',
 
 test('a spacer is made thicker in the section, and the wheel stands higher', async () => {
   await page.beginCard();
-  await putInside('carrier-wheel');
+  await page.putInside('carrier-wheel');
   const section = async (): Promise<string> =>
     (await (await find(driver, '[data-section] svg')).getAttribute('aria-label'))!;
   expect(await section()).toContain('Spacer 1 1.00 mm');
@@ -115,7 +106,7 @@ test('a spacer is made thicker in the section, and the wheel stands higher', asy
 
 test('a disc goes to a stop by its picture', async () => {
   await page.beginCard();
-  await putInside('volvelle');
+  await page.putInside('volvelle');
   const stops = await eventually(driver, 'its stops', async () => {
     const all = await driver.findElements(By.css('[data-testid=stops] button'));
     return all.length > 1 ? all : null;

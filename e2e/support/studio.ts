@@ -31,6 +31,14 @@ export class StudioPage {
     await (await find(this.driver, `[aria-label="Open ${name}"]`)).click();
     await find(this.driver, '[data-testid=posed] canvas');
   }
+  /** A kind from the sheet of things to put on, on the face of leaf B that is seen from inside. */
+  async putInside(kind: string): Promise<void> {
+    await this.press('n');
+    await (await findText(this.driver, 'dialog//label', 'a face')).click();
+    await (await findText(this.driver, 'dialog//label', 'inside')).click();
+    await (await find(this.driver, `[data-kind=${kind}]`)).click();
+    await find(this.driver, `[data-drive^="${kind}-1."]`);
+  }
   async stage(name: string): Promise<void> {
     await (await findText(this.driver, 'nav/button', name)).click();
   }
