@@ -1,5 +1,5 @@
 /** What is moved by hand, in the browser: put on, turned and pulled, proved, mended, kept. */
-import { Key, type WebDriver } from 'selenium-webdriver';
+import { By, Key, type WebDriver } from 'selenium-webdriver';
 import { eventually, find, findText } from './support/browser';
 import { session } from './support/session';
 import type { StudioPage } from './support/studio';
@@ -99,4 +99,30 @@ test('moved on its face by a number, turned to the outside, kept and read back',
   await find(driver, '[data-drive="lift-tab-1.pull"]');
   await (await findText(driver, 'aside//button', 'Lifting tab')).click();
   expect(await page.valueOf('x')).toBe('12');
+});
+
+test('a card is built on another base: its own numbers, its insert folded out, proved and kept', async () => {
+  await page.beginCard();
+  await page.stage('Brief');
+  const bases = await findText(driver, 'label', 'Built as');
+  const select = await driver.findElement(By.id((await bases.getAttribute('for'))!));
+  await select.sendKeys('Off-centre card with an insert');
+  await page.type('score', '70');
+  expect(await page.valueOf('score')).toBe('70');
+  await page.stage('Build');
+  await (await find(driver, '[data-drive="card.insert"]')).click();
+  const strip = await find(driver, '[data-testid=travel]');
+  await strip.sendKeys(Key.END);
+  await eventually(driver, 'the insert to be spread', async () => (await valueOf('card.insert')) === '180');
+  expect(await page.proved()).not.toBe('Do not cut yet');
+  // A step on the fold of the insert, by the crease itself.
+  await page.press('n');
+  await (await find(driver, 'dialog[open] select option[value="card.insertFold"]')).click();
+  await (await find(driver, 'dialog[open] [data-kind=step-fold]')).click();
+  await eventually(driver, 'the step', async () => (await page.mechanisms()).includes('step-fold-1'));
+  expect(await page.proved()).not.toBe('Do not cut yet');
+  await page.saved();
+  await driver.navigate().refresh();
+  await find(driver, '[data-drive="card.insert"]');
+  expect(await page.mechanisms()).toEqual(['card', 'step-fold-1']);
 });

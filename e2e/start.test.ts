@@ -25,15 +25,15 @@ const pick = async (file: string): Promise<void> =>
 
 test('the demo set is there, with pictures of its own poses', async () => {
   await driver.get(base);
-  await eventually(driver, 'the set', async () => (await cards()).length === 10);
+  await eventually(driver, 'the set', async () => (await cards()).length === 11);
   await eventually(driver, 'pictures', async () => (await driver.findElements(By.css('main li svg path'))).length > 20);
 });
 
 test('a card is duplicated, removed, and put back', async () => {
   await (await find(driver, '[aria-label="Duplicate Terrace night"]')).click();
-  await eventually(driver, 'one more', async () => (await cards()).length === 11);
+  await eventually(driver, 'one more', async () => (await cards()).length === 12);
   await (await find(driver, '[aria-label="Remove Terrace night, again"]')).click();
-  await eventually(driver, 'the set', async () => (await cards()).length === 10);
+  await eventually(driver, 'the set', async () => (await cards()).length === 11);
   await (await findText(driver, 'button', 'Put it back')).click();
   await eventually(driver, 'four cards again', async () => (await cards()).includes('Terrace night, again'));
 });

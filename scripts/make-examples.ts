@@ -166,6 +166,38 @@ const telescope: Design = {
   notes: 'The old refractor, ready for the ringed planet.',
 };
 
+/** An off-centre card whose insert folds out, with a seal over the flap's free edge. */
+const season: Design = {
+  ...blankDesign('Season programme'),
+  card: {
+    ...blankDesign('').card,
+    construction: 'gate-insert',
+    stock: 'night-216',
+    pageStock: 'card-160',
+    parameters: {
+      ...{ length: 215.9, height: 107.95, score: 76.2, mat: 3.2 },
+      ...{ insertLength: 215.9, insertHeight: 82.55, insertScore: 107.95 },
+    },
+  },
+  post: { envelope: 'us-a2', format: 'usps-letter' },
+  dressing: [
+    { facet: 'leafB', side: 'outside', mats: [{ insetMm: 1.6, stock: 'brass-120' }] },
+    { facet: 'insertB', side: 'outside', mats: [{ insetMm: 1.6, stock: 'brass-120' }] },
+    { facet: 'insertB', mats: [{ insetMm: 1.6, stock: 'brass-120' }] },
+  ],
+  layers: [
+    {
+      ...newLayer({
+        ...{ id: 'seal', name: 'Seal', facet: 'leafB', side: 'outside', as: 'layer', stock: 'card-160' },
+        shape: { star: { points: 12, outer: 40, inner: 33 } },
+      }),
+      from: { x: 'middle', y: 'low' },
+      y: -16,
+    },
+  ],
+  notes: 'The open nights of the season, on an insert that folds out. The seal is stuck to the flap only.',
+};
+
 /**
  * Two deliberate faults: the chart table reaches past the fore edge, and two slits leave too little paper between
  * them.
@@ -522,6 +554,7 @@ const orrery: Design = {
 };
 
 for (const [file, design] of [
+  ['season-programme', season],
   ['moon-phases', moon],
   ['meteor-night', meteor],
   ['orrery', orrery],

@@ -9,6 +9,7 @@ test('kinds lists every parameter with its unit and limits', async () => {
   const kinds = await ok('kinds');
   expect(kinds.map((k: { id: string }) => k.id)).toEqual([
     'fold-card',
+    'gate-insert',
     'step-fold',
     'plane-stack',
     'strut-figure',

@@ -28,10 +28,12 @@ function liftOf(design: Design, assembly: Assembly, facet: Assembly['facets'][nu
 function movedBy(assembly: Assembly, { mechanism, body }: Assembly['facets'][number]): { moves?: string } {
   const face = assembly.mechanisms.find((m) => m.id === mechanism)?.face;
   const own = assembly.drives.filter((d) => ownerOfId(d.id) === mechanism);
-  if (!face || own.length === 0) return {};
+  if (own.length === 0) return {};
+  const joint = assembly.linkage.joints.find((j) => j.b === body && (j.driven?.drive ?? 0) > 0);
+  // Of the base only what has a drive of its own is moved by it; the rest opens with the card.
+  if (!face) return joint ? { moves: assembly.drives[joint.driven!.drive].id } : {};
   const still = assembly.facets.find((f) => f.piece === face.piece && f.id === face.facet)?.body;
   if (body === still) return {};
-  const joint = assembly.linkage.joints.find((j) => j.b === body && (j.driven?.drive ?? 0) > 0);
   return { moves: joint ? assembly.drives[joint.driven!.drive].id : own[0].id };
 }
 

@@ -1,5 +1,4 @@
 /** Creases as joints of the linkage: collinear stretches between the same two bodies are one joint. */
-import { CARD } from '../ids';
 import { applyRigid, compose, creaseMotion, invert, type Joint, type Rigid } from '../linkage';
 import type { FlatHinge } from '../pattern/facets';
 import type { CreaseLine } from '../pattern/pattern';
@@ -17,7 +16,7 @@ export function makeJoints(
   const key = (id: string, a: Facet, b: Facet): string =>
     `${id}|${Math.min(a.body, b.body)}|${Math.max(a.body, b.body)}`;
   const add = (from: Vec2, to: Vec2, a: Facet, b: Facet, crease: CreaseLine): number => {
-    joints.push(jointAlong(from, to, a, b, crease, isDriven(parts, crease)));
+    joints.push(jointAlong(from, to, a, b, crease, drivenBy(parts, crease)));
     jointOf.set(key(crease.id, a, b), joints.length - 1);
     return joints.length - 1;
   };
@@ -62,8 +61,19 @@ function endsOf({ crease, segments }: FlatHinge): [Vec2, Vec2] {
 const OPENING = 0;
 
 /** The gutter, and creases of the base that open with it. */
-const isDriven = (parts: Parts, crease: CreaseLine): boolean =>
-  crease.id === parts.lead.crease || (crease.ends[0] === Math.PI && crease.ends[1] === 0 && crease.mechanism === CARD);
+const opens = ({ lead, base }: Parts, { id, ends, mechanism }: CreaseLine): boolean =>
+  id === lead.crease || (ends[0] === Math.PI && ends[1] === 0 && mechanism === base.mechanism);
+
+/** What turns a crease: the opening, a drive of its own, or nothing; then it is solved for. */
+function drivenBy(parts: Parts, crease: CreaseLine): Joint['driven'] {
+  const role = crease.role === 'valley' ? 1 : -1;
+  const { drive } = crease;
+  if (drive) {
+    const k = (parts.drives ?? []).findIndex((d) => d.id === drive.id);
+    return { drive: k + 1, at: role * drive.at, rate: role * drive.rate };
+  }
+  return opens(parts, crease) ? { drive: OPENING, at: 0, rate: role } : undefined;
+}
 
 /** What a crease stands on leads its stiffness, where that turns too. */
 function withFollowers(parts: Parts, creases: readonly Crease[], joints: readonly Joint[]): Joint[] {
@@ -78,7 +88,7 @@ function withFollowers(parts: Parts, creases: readonly Crease[], joints: readonl
   });
 }
 
-function jointAlong(from: Vec2, to: Vec2, a: Facet, b: Facet, crease: CreaseLine, driven: boolean): Joint {
+function jointAlong(from: Vec2, to: Vec2, a: Facet, b: Facet, crease: CreaseLine, driven: Joint['driven']): Joint {
   const sheet = creaseMotion(from, to) as Extract<Joint['motion'], { kind: 'hinge' }>;
   const axis: readonly [number, number, number] = [
     a.toBody[0] * sheet.axis[0] + a.toBody[1] * sheet.axis[1],
@@ -96,7 +106,7 @@ function jointAlong(from: Vec2, to: Vec2, a: Facet, b: Facet, crease: CreaseLine
     role,
     ends: crease.ends,
     span: [inBody(from), inBody(to)],
-    ...(driven ? { driven: { drive: OPENING, at: 0, rate: role } } : {}),
+    ...(driven ? { driven } : {}),
   };
 }
 

@@ -107,7 +107,7 @@ function gatherBase(design: Design, base: Base): Gathered {
     contradictions: [],
     claims: [],
     mechanisms: [{ ...card, turns, measures: () => base.measures }],
-    drives: [],
+    drives: [...(base.drives ?? [])],
     moving: [],
     foam: [],
     fillers: [],
@@ -180,12 +180,16 @@ function addParts(
   so.mechanisms.push({ id: m.id, kind: m.kind, title: m.name, ...mount, landmarks, measures, demands });
 }
 
+const refuse = (why: string): never => {
+  throw new ShapeError(why);
+};
+
 /** A shape that cannot be made is an input error that names where it stands. */
 function makeBase(design: Design, outline: (shape: Shape) => Region): Base {
   try {
     if (design.card.template) return buildTemplate(design.card.template, design.card.stock);
     const { stock, pageStock } = design.card;
-    return baseKindOf(design).build(cardValues(design), { stock, pageStock, outline });
+    return baseKindOf(design).build(cardValues(design), { stock, pageStock, outline, refuse });
   } catch (error) {
     if (error instanceof ShapeError) throw new DesignError(`${CARD}: ${error.message}`);
     throw error;

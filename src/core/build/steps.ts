@@ -2,6 +2,7 @@
 import { moved, openTo, type State } from '../drives';
 import type { Assembly } from '../assembly/assembly';
 import { sideOf, type Design, type Mechanism } from '../document/design';
+import { baseKindOf, cardValues } from '../document/fields';
 import { nameOfPart } from '../document/words';
 import { idOfLayer, ownerOfId, wordsOfPart } from '../ids';
 import { KINDS, SIDES, type Side } from '../kinds';
@@ -41,12 +42,8 @@ export function workSteps(design: Design, assembly: Assembly): WorkStep[] {
     if (on.length > 0 && side === 'inside') add('Stick the mats', text, 180, on);
     if (on.length > 0 && side === 'outside') add('Turn it over and stick the mats of the outside', text, 180, on);
   }
-  if (assembly.pieces.some((p) => p.id === 'liner'))
-    add(
-      'Glue the liner in',
-      'One leaf at a time, adhesive 2 mm off the gutter; fold the card before the second leaf sets.',
-      150,
-    );
+  if (!design.card.template)
+    for (const { title, text, openDeg } of baseKindOf(design).order(cardValues(design))) add(title, text, openDeg);
   for (const m of cut) {
     const creases = assembly.creases.filter((c) => c.mechanism === m.id);
     const folds = [...new Set(creases.map((c) => `${wordsOfPart(c.id)} ${c.role}`))].join(', ');

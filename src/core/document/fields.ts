@@ -6,6 +6,7 @@ import {
   listOf,
   PLAIN_BASE,
   type BaseKind,
+  type BaseSize,
   type ListItem,
   type Parameter,
   type ParameterValue,
@@ -40,6 +41,7 @@ export const cardValues = (d: Design): ParameterValues => ({
   ...defaultsOf(baseKindOf(d).parameters),
   ...d.card.parameters,
 });
+export const sizeOfBase = (d: Design): BaseSize => baseKindOf(d).sizes(cardValues(d));
 /** The base has one id in every document. */
 export const isBase = (mechanism: string): boolean => mechanism === CARD;
 /** Kind of a mechanism, or of the base, by id; undefined for what is not in the design. */

@@ -1,8 +1,8 @@
 /** Mechanisms put into a design and taken out of it, with what stands on them. */
 import { ownerOfId } from '../ids';
-import { GUTTER, KINDS, type ParameterValues, type Side } from '../kinds';
+import { BASES, GUTTER, KINDS, PLAIN_BASE, type ParameterValues, type Side } from '../kinds';
 import { CENTRE, type Design, type Mechanism, type Mount } from './design';
-import { baseKindOf, cardValues } from './fields';
+import { baseKindOf, cardValues, sizeOfBase } from './fields';
 
 /** What a new mechanism is cut from; what is pulled and turned wants a stiffer one (docs/mechanisms.md, `stock`). */
 const PAGE_STOCK = 'card-160';
@@ -52,6 +52,15 @@ export function addMechanism(
   };
   const stock = design.stocks.some((s) => s.id === mechanism.stock) ? mechanism.stock : design.stocks[0].id;
   return { design: { ...design, mechanisms: [...design.mechanisms, { ...mechanism, stock }] }, id };
+}
+
+/** The card on another base of about the same size; what stands on creases that this does not have is found. */
+export function rebuiltAs(design: Design, construction: string): Design {
+  const base = BASES.get(construction);
+  if (!base || base === baseKindOf(design)) return design;
+  const { construction: _was, parameters: _old, ...card } = design.card;
+  const said = construction === PLAIN_BASE ? {} : { construction };
+  return { ...design, card: { ...card, ...said, parameters: base.fitting(sizeOfBase(design)) } };
 }
 
 /** Everything that stands on `id`, at any depth, itself first. */

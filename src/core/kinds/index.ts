@@ -1,6 +1,7 @@
 import type { BaseKind, Kind, Parameter, ParameterUnit } from './kind';
 import { floatingBand } from './on-crease/floating-band';
 import { foldCard } from './bases/fold-card';
+import { gateInsert } from './bases/gate-insert';
 import { halfCut } from './on-crease/half-cut';
 import { planeStack } from './on-crease/plane-stack';
 import { stepFold } from './on-crease/step-fold';
@@ -36,7 +37,7 @@ export const KINDS: ReadonlyMap<string, Kind> = new Map(
 );
 
 /** Kinds of base, by id; the first is what a card is unless its construction says otherwise. */
-export const BASES: ReadonlyMap<string, BaseKind> = new Map([foldCard].map((k) => [k.id, k]));
+export const BASES: ReadonlyMap<string, BaseKind> = new Map([foldCard, gateInsert].map((k) => [k.id, k]));
 export const PLAIN_BASE = foldCard.id;
 
 /** A base or a mechanism by its id. */

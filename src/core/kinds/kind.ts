@@ -338,8 +338,16 @@ export interface BaseKind extends AnyKind {
   readonly mount: 'base';
   /** Its numbers where the card is begun, each with those that follow it while they are equal. */
   readonly brief: readonly (readonly string[])[];
+  /** How its own pieces are put together, before anything stands on it, and how far open it is for that. */
+  readonly order: (
+    values: ParameterValues,
+  ) => readonly { readonly title: string; readonly text: string; readonly openDeg: number }[];
+  /** Numbers that say nothing with these values. */
+  readonly silent?: (values: ParameterValues) => readonly string[];
   /** Sizes for a card whose gutter is so long and whose leaves reach so far, mm. */
   readonly fitting: (size: BaseSize) => ParameterValues;
+  /** The size it stands for, mm: what another base of that size is begun with. */
+  readonly sizes: (values: ParameterValues) => BaseSize;
   /** What is set by one lever: `reach` of both leaves. Its own numbers stand for themselves. */
   readonly levers?: Readonly<Record<string, readonly string[]>>;
   /** The crease that something stands on unless it is said. */
@@ -360,6 +368,8 @@ export interface BaseContext {
   readonly pageStock: string;
   /** Outline of a shape, mm, y up. Throws ShapeError. */
   readonly outline: (shape: Shape) => Region;
+  /** Numbers that cannot be together: says why and ends. */
+  readonly refuse: (why: string) => never;
 }
 /** The pieces of a base, and what they offer. */
 export interface Base {
@@ -369,6 +379,8 @@ export interface Base {
   readonly hosts: readonly Host[];
   /** The crease that the opening turns, the facet that lies still and the one that turns. */
   readonly lead: { readonly crease: string; readonly still: string; readonly turning: string };
+  /** What else of it is moved by hand. */
+  readonly drives?: readonly Drive[];
   readonly measures: Record<string, number>;
   /** Parts of creases without paper, where the base is shaped. */
   readonly interruptions: readonly Interruption[];

@@ -31,6 +31,8 @@ export interface CreaseLine {
   readonly ends: readonly [closed: number | undefined, open: number | undefined];
   /** Crease it stands on; its stiffness follows that one's fold. */
   readonly standsOn?: string;
+  /** What a hand folds by a drive of its own: its fold without a sign, rad, `at` and so much a rad of the drive. */
+  readonly drive?: { readonly id: string; readonly at: number; readonly rate: number };
 }
 
 export interface GlueArea {

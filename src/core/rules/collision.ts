@@ -115,7 +115,7 @@ const HAND_STOPS_DEG = 90;
 /** What runs into what while another drive than the opening is moved: through it, or beside it at its own height. */
 function* hitsByHand({ assembly, byHand }: Evidence, plates: readonly Plate[]): Generator<Meeting> {
   const carriers = plates.map((p) => (p.layer ? null : carrierOf(assembly, p.facet)));
-  if (carriers.every((c) => c === null)) return;
+  if (assembly.drives.length < 2) return;
   const jointed = jointedIn(assembly);
   for (const pose of byHand) {
     const placed = placePlates(plates, pose);
@@ -195,7 +195,7 @@ function pierced(evidence: Evidence): Finding[] {
     const next = worsened(known, depth, at);
     worst.set(key, { ...next, pair: known && next.measure === known.measure ? known.pair : pair, byHand });
   }
-  return [...worst.values()].map((w): Finding => {
+  return [...worst.values()].filter(tellsMore(assembly, plates, [...worst.values()])).map((w): Finding => {
     // A layer is what moves of the pair, then a mechanism, then the card.
     const rank = (p: Plate): number => (p.layer ? 2 : owner(p) === CARD ? 0 : 1);
     const [first, second] = [plates[w.pair[0]], plates[w.pair[1]]];
@@ -204,7 +204,8 @@ function pierced(evidence: Evidence): Finding[] {
     const own = owner(mover) === owner(other);
     const through = own ? 'itself' : name(other);
     // Whoever moves a part stops at the leaf of a card that is hardly open.
-    const handStops = w.byHand && owner(other) === CARD && openOf(w.at) < HAND_STOPS_DEG;
+    const onLeaf = w.pair.some((k) => assembly.leafBodies.has(assembly.facets[plates[k].facet].body));
+    const handStops = w.byHand && onLeaf && w.to < HAND_STOPS_DEG;
     return finding({
       rule: 'collision',
       severity: handStops ? 'note' : 'blocks',
@@ -220,6 +221,22 @@ function pierced(evidence: Evidence): Finding[] {
       levers: [...plateLevers(assembly, mover), ...(own || owner(other) === CARD ? [] : plateLevers(assembly, other))],
     });
   });
+}
+
+/** What a hand brings together is told of the sheets themselves, not again of all that is stuck on them. */
+function tellsMore(
+  { facets }: Assembly,
+  plates: readonly Plate[],
+  all: readonly Pick<Meeting, 'pair' | 'byHand'>[],
+): (w: Pick<Meeting, 'pair' | 'byHand'>) => boolean {
+  const bodies = ({ pair }: Pick<Meeting, 'pair'>): string =>
+    pair
+      .map((k) => facets[plates[k].facet].body)
+      .sort()
+      .join();
+  const bare = (w: Pick<Meeting, 'pair'>): boolean => w.pair.every((k) => !plates[k].layer);
+  const told = new Set(all.filter((w) => w.byHand && bare(w)).map(bodies));
+  return (w) => !w.byHand || bare(w) || !told.has(bodies(w));
 }
 
 function plateLevers(assembly: Assembly, { facet, layer }: Plate): Lever[] {

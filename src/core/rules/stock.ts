@@ -12,7 +12,11 @@ export const stock: Rule = {
   check: (evidence) => {
     const { assembly, brief } = evidence;
     const say = wordsFor(evidence);
-    const moving = new Set(assembly.linkage.joints.filter((j) => (j.driven?.drive ?? 0) > 0).map((j) => j.b));
+    // What only folds may be as light as any leaf.
+    const creases = new Set(assembly.creases.map((c) => c.joint));
+    const moving = new Set(
+      assembly.linkage.joints.flatMap((j, k) => ((j.driven?.drive ?? 0) > 0 && !creases.has(k) ? [j.b] : [])),
+    );
     const pieces = new Set(assembly.facets.filter((f) => moving.has(f.body)).map((f) => f.piece));
     return [...pieces].flatMap((id): Finding[] => {
       const piece = assembly.pieces.find((p) => p.id === id)!;

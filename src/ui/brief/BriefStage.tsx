@@ -4,7 +4,8 @@ import { useEffect, useState } from 'react';
 import { inSentence } from '@/core/document/words';
 import { ENVELOPE_EASE_MM, ENVELOPES, envelopeById, POST_FORMATS, postById } from '@/core/paper/sizes';
 import { CARD } from '@/core/ids';
-import type { Parameter, ParameterValue } from '@/core/kinds';
+import { BASES, type Parameter, type ParameterValue } from '@/core/kinds';
+import { rebuiltAs } from '@/core/document/standing';
 import { baseKindOf, cardValues, setParameter } from '@/core/document/fields';
 import { stockOf, type Design } from '@/core/document/design';
 import { formatFine, formatLength } from '@/core/units/length';
@@ -49,6 +50,15 @@ export function BriefStage() {
           ]}
           onChange={(u) => edit(`units ${u}`, (d) => ({ ...d, units: u as Design['units'] }))}
         />
+        {!design.card.template && (
+          <Choice
+            asList
+            label="Built as"
+            value={base.id}
+            choices={[...BASES.values()].map((b) => ({ id: b.id, name: b.title }))}
+            onChange={(id) => edit(BASES.get(id)!.title.toLowerCase(), (d) => rebuiltAs(d, id))}
+          />
+        )}
         {!design.card.template && base.brief.map(fields)}
         <Choice
           asList

@@ -150,12 +150,12 @@ function Fields({ id, keys }: { id: string; keys: readonly string[] }) {
 }
 
 function BaseFields() {
-  const shaped = useStudio((s) => s.design.card.parameters.shape) ?? null;
+  const design = useStudio((s) => s.design);
   const template = useStudio((s) => s.design.card.template);
   const { show } = useActions();
-  // A shaped base is as wide as its shape makes it; a template is what it is.
-  const cardKeys =
-    shaped === null ? ['gutter', 'reachA', 'reachB', 'liner', 'shape'] : ['reachA', 'hinge', 'liner', 'shape'];
+  const base = baseKindOf(design);
+  const silent = base.silent?.(cardValues(design)) ?? [];
+  const cardKeys = base.parameters.map((p) => p.key).filter((key) => !silent.includes(key));
   if (template) {
     return (
       <>

@@ -6,6 +6,7 @@ import meteor from '../../../examples/meteor-night.json';
 import moon from '../../../examples/moon-phases.json';
 import ridge from '../../../examples/night-ridge.json';
 import orrery from '../../../examples/orrery.json';
+import season from '../../../examples/season-programme.json';
 import survey from '../../../examples/sky-survey.json';
 import telescope from '../../../examples/refractor-evening.json';
 import terrace from '../../../examples/terrace-night.json';
@@ -14,7 +15,19 @@ import { checkDesign } from '@/core/document/schema';
 import { claimOnce } from '@/store/database';
 import { addProject } from '@/store/projects';
 
-const CARDS: readonly unknown[] = [orrery, meteor, moon, survey, telescope, terrace, note, comet, ridge, skyline];
+const CARDS: readonly unknown[] = [
+  season,
+  orrery,
+  meteor,
+  moon,
+  survey,
+  telescope,
+  terrace,
+  note,
+  comet,
+  ridge,
+  skyline,
+];
 
 export const demoDesigns = (): Design[] =>
   CARDS.map((card) => {

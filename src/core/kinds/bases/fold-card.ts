@@ -110,8 +110,21 @@ export const foldCard: BaseKind = {
   says: 'Two leaves that meet at the gutter, with or without a liner, or a silhouette doubled about its fold.',
   sign: 'M1 13 L8 5 L15 13',
   parameters: foldCardParameters,
+  order: (values) =>
+    isLined(values)
+      ? [
+          {
+            title: 'Glue the liner in',
+            text: 'One leaf at a time, adhesive 2 mm off the gutter; fold the card before the second leaf sets.',
+            openDeg: 150,
+          },
+        ]
+      : [],
+  // A shaped base is as wide as its shape makes it.
+  silent: (values) => (shapeOf(values, 'shape') ? ['gutter', 'reachB', 'fold'] : ['hinge', 'fold']),
   brief: [['fold'], ['gutter'], ['reachA', 'reachB'], ['liner']],
   fitting: ({ gutter, reach }) => ({ gutter, reachA: reach, reachB: reach, fold: 'side', liner: 0 }),
+  sizes: (v) => ({ gutter: num(v, 'gutter'), reach: Math.max(num(v, 'reachA'), num(v, 'reachB')) }),
   turns: () => ({ away: ['reach'], along: ['gutter'], size: ['reach', 'gutter'] }),
   levers: { reach: ['reachA', 'reachB'] },
   sizeOf: (v, say) => `${say(num(v, 'gutter'))} × ${say(num(v, 'reachA'))}`,
