@@ -111,8 +111,7 @@ test('a card is built on another base: its own numbers, its insert folded out, p
   expect(await page.valueOf('score')).toBe('70');
   await page.stage('Build');
   await (await find(driver, '[data-drive="card.insert"]')).click();
-  const strip = await find(driver, '[data-testid=travel]');
-  await strip.sendKeys(Key.END);
+  await (await findText(driver, 'section[@aria-label="What is moved"]//button', 'end')).click();
   await eventually(driver, 'the insert to be spread', async () => (await valueOf('card.insert')) === '180');
   expect(await page.proved()).not.toBe('Do not cut yet');
   // A step on the fold of the insert, by the crease itself.

@@ -5,7 +5,7 @@ import { readingUp } from '@/core/build/faces';
 import { ownerOfId, wordsOfPart } from '@/core/ids';
 import { SIDES, type Face, type Filler, type Side } from '@/core/kinds';
 import { boxOf, contains, ringsOf } from '@/core/plane/polygon';
-import { isBase } from '@/core/rules';
+import { basePiece } from '@/core/rules';
 import type { Derived, SceneFacet, StackLayer } from './protocol';
 
 /**
@@ -19,7 +19,7 @@ function liftOf(design: Design, assembly: Assembly, facet: Assembly['facets'][nu
   if (!bond) return 0;
   const caliper = (piece: string): number =>
     stockOf(design, assembly.pieces.find((p) => p.id === piece)!.stock).caliperMm;
-  return isBase(assembly, assembly.pieces.find((p) => p.id === bond.b.piece)!.mechanism)
+  return bond.b.piece === basePiece(assembly).id
     ? -caliper(bond.a.piece)
     : caliper(facet.piece) + (bond.placement[10] < 0 ? caliper(bond.a.piece) : 0);
 }

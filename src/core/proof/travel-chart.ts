@@ -2,7 +2,7 @@
 import { FLAT, openOf, restOf, travelStates, type Drive } from '../drives';
 import type { Assembly } from '../assembly/assembly';
 import { landmarksOf, measuresOf, onFacet, poseAt, type Pose } from '../assembly/pose';
-import { CARD, ownerOfId } from '../ids';
+import { ownerOfId } from '../ids';
 import { applyRigid, invert } from '../linkage';
 import { leastClearance, reachPast } from '../rules';
 
@@ -53,7 +53,8 @@ const HAND_CHART_STEPS = 24;
 function heightsOf(assembly: Assembly, pose: Pose): Record<string, number> {
   const out: Record<string, number> = {};
   assembly.facets.forEach((f, i) => {
-    if (f.mechanism !== CARD)
+    // Of the base what a hand folds rises; its leaves do not.
+    if (f.mechanism !== assembly.base.mechanism || !assembly.leafBodies.has(f.body))
       for (const p of f.polygon.outer)
         out[f.mechanism] = Math.max(out[f.mechanism] ?? -Infinity, onFacet(pose, i, p)[2]);
   });

@@ -24,7 +24,9 @@ export function BriefStage() {
   const { edit } = useActions();
   const values = cardValues(design);
   const base = baseKindOf(design);
-  const hasPage = useStudio((s) => (s.scene?.pieces.filter((p) => p.mechanism === CARD).length ?? 0) > 1);
+  const pageTitle = useStudio(
+    (s) => s.scene?.pieces.find((p) => p.mechanism === CARD && p.id !== CARD && !design.card.template)?.title,
+  );
   /** One field for numbers that are set together while they are equal; their own fields once they differ. */
   const fields = (keys: readonly string[]) => {
     const together = keys.every((key) => values[key] === values[keys[0]]);
@@ -67,10 +69,10 @@ export function BriefStage() {
           choices={design.stocks.map((s) => ({ id: s.id, name: s.name }))}
           onChange={(stock) => edit('base stock', (d) => ({ ...d, card: { ...d.card, stock } }))}
         />
-        {hasPage && (
+        {pageTitle && (
           <Choice
             asList
-            label="Liner from"
+            label={`${pageTitle} from`}
             value={design.card.pageStock}
             choices={design.stocks.map((s) => ({ id: s.id, name: s.name }))}
             onChange={(pageStock) => edit('liner stock', (d) => ({ ...d, card: { ...d.card, pageStock } }))}

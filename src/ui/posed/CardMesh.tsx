@@ -6,7 +6,7 @@ import { CARD } from '@/core/ids';
 import { useActions, useStudio } from '@/store/context';
 import type { Scene } from '@/workers/protocol';
 import { useGrab } from './useGrab';
-import { DEALT, facetOf, paperOf, place, tint, type Light, type Mesh, type Tint } from './paper';
+import { facetOf, paperOf, place, tint, type Light, type Mesh, type Tint } from './paper';
 
 const lightOf = (colour: string): Light => new THREE.Color(colour).toArray() as [number, number, number];
 const POINTED: Tint = { light: lightOf('#8a5fb0'), part: 0.25 };
@@ -99,7 +99,7 @@ export function CardMesh({ scene }: { scene: Scene }) {
             vertexColors
             roughness={0.95}
             metalness={0}
-            polygonOffset={k < DEALT}
+            polygonOffset
             polygonOffsetFactor={1}
             polygonOffsetUnits={1 + k}
           />

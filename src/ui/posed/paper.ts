@@ -46,7 +46,7 @@ const FILL: Readonly<Record<Look, string>> = { foam: FOAM, spacer: '#8d8a80', ri
 const LINE = '#5d615c';
 
 export function paperOf(scene: Scene, lightOf: LightOf): Paper {
-  const sheets = Array.from({ length: DEALT + 1 }, () => new Stack());
+  const sheets = Array.from({ length: DEALT }, () => new Stack());
   const outlines = new Stack();
   const line = lightOf(LINE);
   scene.facets.forEach((f, facet) => {
@@ -55,7 +55,8 @@ export function paperOf(scene: Scene, lightOf: LightOf): Paper {
       lightOf,
     );
     const low = f.liftMm - stock.caliperMm;
-    sheets[facet % DEALT].slab(facet, f.rings, f.liftMm, stock.caliperMm, inside, outside);
+    const own = sheets[facet % DEALT];
+    own.slab(facet, f.rings, f.liftMm, stock.caliperMm, inside, outside);
     outlines.rings(facet, f.rings, f.liftMm + OUTLINE_LIFT_MM, line);
     const ink = lightOf(INK);
     for (const { side, rings } of f.drawn)
@@ -63,7 +64,7 @@ export function paperOf(scene: Scene, lightOf: LightOf): Paper {
     const middle = f.liftMm - stock.caliperMm / 2;
     for (const fill of f.fills) {
       const colour = lightOf(FILL[fill.look]);
-      sheets[DEALT].slab(facet, fill.rings, middle + fill.to, fill.to - fill.from, colour, colour);
+      own.slab(facet, fill.rings, middle + fill.to, fill.to - fill.from, colour, colour);
       // Foam lies against the sheet over it: its outline would show through.
       if (fill.look !== 'foam') outlines.rings(facet, fill.rings, middle + fill.to + OUTLINE_LIFT_MM, line);
     }
@@ -75,8 +76,8 @@ export function paperOf(scene: Scene, lightOf: LightOf): Paper {
         mat.side === 'inside'
           ? [f.liftMm + mat.liftMm, f.liftMm + mat.liftMm - mat.caliperMm, f.liftMm + mat.liftMm + OUTLINE_LIFT_MM]
           : [low - under, low, low - mat.liftMm - OUTLINE_LIFT_MM];
-      sheets[DEALT].slab(facet, mat.rings, top, mat.caliperMm, face, face);
-      if (mat.foam.length > 0) sheets[DEALT].slab(facet, mat.foam, foamTop, under, foam, foam);
+      own.slab(facet, mat.rings, top, mat.caliperMm, face, face);
+      if (mat.foam.length > 0) own.slab(facet, mat.foam, foamTop, under, foam, foam);
       outlines.rings(facet, mat.rings, outline, line);
     }
   });

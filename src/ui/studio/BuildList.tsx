@@ -87,7 +87,7 @@ export function BuildList() {
         </ul>
         {design.mechanisms.length === 0 && (
           <chakra.p px="16px" py="8px" color="ink2" m="0">
-            Nothing stands on the gutter yet.
+            Nothing stands on the card yet.
           </chakra.p>
         )}
       </Box>
