@@ -28,7 +28,7 @@ const row = (count: number): Design =>
   );
 
 test('300 steps: only what is seen is drawn, the list is gone through by key, remedies come on request', async () => {
-  await driver.get(base);
+  await page.begin();
   await find(driver, '[aria-label="Open Terrace night"]');
   await driver.executeScript(
     `const dataTransfer = new DataTransfer();
@@ -96,7 +96,7 @@ test('where the whole workbench fails the page says that the card is saved, and 
        return plain.call(window, type, ...rest);
      };`,
   );
-  await driver.get(base);
+  await page.begin();
   await find(driver, '[aria-label="Open Terrace night"]');
   await driver.executeScript('window.broken = true');
   await (await find(driver, '[aria-label="Open Terrace night"]')).click();

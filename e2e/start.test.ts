@@ -24,7 +24,7 @@ const pick = async (file: string): Promise<void> =>
   (await driver.findElement(By.css('input[type=file]'))).sendKeys(file);
 
 test('the demo set is there, with pictures of its own poses', async () => {
-  await driver.get(base);
+  await page.begin();
   await eventually(driver, 'the set', async () => (await cards()).length === 11);
   await eventually(driver, 'pictures', async () => (await driver.findElements(By.css('main li svg path'))).length > 20);
 });

@@ -11,7 +11,7 @@ export class StudioPage {
   ) {}
 
   /** The start page; where its tab crashes while it loads, in a new browser, and said. */
-  private async begin(): Promise<void> {
+  async begin(): Promise<void> {
     try {
       await this.driver.get(this.base);
     } catch (error) {

@@ -1,3 +1,5 @@
+import { spawnSync } from 'node:child_process';
+import { join, resolve } from 'node:path';
 import { withToyBase } from '../core/tests/toy-base';
 import { withToyKind } from '../core/tests/toy-kind';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
@@ -255,4 +257,17 @@ test('what is drawn on the outside is written apart, and refused where there is 
   const svg = readFileSync(out, 'utf8');
   expect(svg).toContain('data-role="mark"');
   expect(svg).not.toContain('data-role="cut"');
+});
+
+test('it runs from any folder: its fonts are found beside it', () => {
+  const { status, stdout } = spawnSync(
+    join(process.cwd(), 'node_modules/.bin/tsx'),
+    [resolve('src/cli/main.ts'), 'kinds'],
+    {
+      cwd: dir,
+      encoding: 'utf8',
+    },
+  );
+  expect(status).toBe(0);
+  expect(JSON.parse(stdout)[0].id).toBe('fold-card');
 });

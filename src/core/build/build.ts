@@ -36,6 +36,7 @@ import { formatSaid } from '../units/length';
 import { CARD, ownerOfId } from '../ids';
 import { outlineOf } from '../shapes/outline';
 import { ShapeError, type Shape, type ShapeShelf } from '../shapes/shape';
+import { stackClashes } from './stacked';
 import { sharePanels } from './shared';
 import { laidNowhere } from './nowhere';
 import { buildTemplate } from './template';
@@ -60,12 +61,14 @@ export function buildAssembly(design: Design): Assembly {
   const { interruptions, plain: _plain, claims: _claims, design: _design, ...rest } = gathered;
   const panels = sharePanels(gathered.pieces, rest.bonds, rest.foam, rest.mechanisms);
   const { pieces, bonds, foam } = panels;
-  const parts = { ...rest, bonds, foam, contradictions: [...rest.contradictions, ...panels.clashes] };
+  const parts = { ...rest, bonds, foam };
   const dressed = [...pieces.values()].map((piece) => cutWindows(design, piece, interruptions, shelf));
   const { lead } = base;
   const laid = layOut({ ...parts, interruptions, pieces: dressed, base: plainBase(base), lead });
   const whole = assemble(laid, attachedLayers(design, laid.facets, shelf));
-  return { ...whole, misfits: [...whole.misfits, ...laidNowhere(design, whole)] };
+  const caliperOf = (piece: string): number => stockOf(design, pieces.get(piece)!.stock).caliperMm;
+  const stacked = stackClashes(laid, rest.mechanisms, caliperOf);
+  return { ...whole, misfits: [...whole.misfits, ...stacked, ...laidNowhere(design, whole)] };
 }
 
 /** What mechanisms have contributed so far. */

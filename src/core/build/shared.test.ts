@@ -102,15 +102,28 @@ test('panels that only lie beside each other stay two', () => {
   expect(ids).toEqual(expect.arrayContaining(['volvelle-1.front', 'track-slider-1.front']));
 });
 
-test('what cannot be one sheet is said: another stock, or a height between; at heights of their own they pass', () => {
+test('what cannot be one sheet is said: another stock, another height, foam in the way of another’s panel', () => {
   const clash = (d: Design) => findings(d, 'loose-part').map((f) => f.aspect);
   expect(clash(both())).toEqual([]);
   const other = both();
   const mixed = { ...other, mechanisms: other.mechanisms.map((m, k) => (k === 1 ? { ...m, stock: 'card-160' } : m)) };
   expect(clash(mixed)).toContain('clash volvelle-1');
-  // Half a sheet of 0.3 mm apart is too little, more is a step.
-  expect(clash(both({}, { foam: 2.14 }))).toContain('clash volvelle-1');
-  expect(clash(both({}, { foam: 2.16 })).filter((x) => x === 'clash volvelle-1')).toEqual([]);
+  // A little higher the panels lap in height, higher still the foam of one stands in the other's panel.
+  for (const foam of [1, 1.9, 2.1, 3]) expect(clash(both({}, { foam }))).toEqual(['clash volvelle-1']);
+  // Beside each other they may be as they like.
+  expect(clash(both({ y: -70 }, { foam: 3 }))).toEqual([]);
+});
+
+test('a pocket over a disc’s panel at one height is said; on the other side, or fixed on that panel, it is not', () => {
+  const pocket = (mount: Partial<Mount>, facet = 'leafB'): Design => {
+    const disc = on(['volvelle', { ...DISC, foam: 1 } as ParameterValues, { y: 30 }]);
+    const small = { width: 60, height: 40, insertWidth: 50, insertHeight: 36 };
+    return addMechanism(disc, 'pocket', { on: facet, mount: { ...CENTRE, side: 'outside', ...mount } }, small).design;
+  };
+  const clash = (d: Design) => findings(d, 'loose-part').map((f) => f.aspect);
+  expect(clash(pocket({ y: 30 }))).toEqual(['clash volvelle-1']);
+  expect(clash(pocket({ y: 30, side: 'inside' }))).toEqual([]);
+  expect(clash(pocket({ side: 'inside' }, 'volvelle-1.front'))).toEqual([]);
 });
 
 test('what is fixed on a panel that became part of another goes with it', () => {

@@ -2,7 +2,6 @@
  * Panels of several mechanisms that lie on one face at one height and over each other are one sheet: one front panel
  * with the windows and slots of all, one backing, and foam that keeps off everything that moves between them. mm.
  */
-import type { Misfit } from '../assembly/misfit';
 import type { PlacedMechanism } from '../assembly/assembly';
 import type { Bond, Face, FoamPad } from '../kinds';
 import { cutAsFoam, glueUnder, toPiece } from '../kinds/on-facet/sheets';
@@ -26,8 +25,6 @@ export interface Panels {
   readonly pieces: Map<string, Piece>;
   readonly bonds: readonly Bond[];
   readonly foam: readonly FoamPad[];
-  /** Panels that would lie in each other's paper and cannot be one sheet. */
-  readonly clashes: readonly Misfit[];
 }
 
 /** A panel with the face it lies over. */
@@ -47,7 +44,7 @@ export function sharePanels(
     const face = piece.shares && faces.get(piece.mechanism);
     return face ? [{ piece, face }] : [];
   });
-  let shared: Panels = { pieces: new Map(pieces), bonds, foam, clashes: clashesOf(panels) };
+  let shared: Panels = { pieces: new Map(pieces), bonds, foam };
   for (const group of groupsOf(panels))
     shared = group[0].piece.shares === 'front' ? oneFront(shared, group) : oneBacking(shared, group);
   return shared;
@@ -80,21 +77,6 @@ function groupsOf(panels: readonly Panel[]): Panel[][] {
     }
   }
   return groups.filter((g) => g.length > 1);
-}
-
-/** Sheets over one face that are in the same place, though they are not alike. */
-function clashesOf(panels: readonly Panel[]): Misfit[] {
-  return panels.flatMap((a, i) =>
-    panels.slice(i + 1).flatMap((b): Misfit[] => {
-      if (!onOneFace(a, b) || alike(a, b) || a.piece.mechanism === b.piece.mechanism) return [];
-      if (apartMm(a, b) > Math.min(a.face.caliperMm, b.face.caliperMm) / 2) return [];
-      const areaMm2 = sharedMm2(a, b);
-      if (areaMm2 < CLASH_FROM_MM2) return [];
-      const at = insidePoint(b.piece.outline);
-      const common = { mechanism: b.piece.mechanism, piece: b.piece.id, at, sizeMm: Math.sqrt(areaMm2), areaMm2 };
-      return [{ ...common, kind: 'clash', what: a.piece.mechanism }];
-    }),
-  );
 }
 
 /** A region of one panel's axes in those of another over the same face. */

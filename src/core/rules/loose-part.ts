@@ -50,7 +50,7 @@ function madeOf(assembly: Assembly, m: Misfit, { aspect, message, severity = 'bl
     aspect,
     message,
     subjects: m.kind === 'unheld' || m.kind === 'off-paper' ? [m.mechanism] : [m.what],
-    levers: turnsOf(assembly, m.mechanism, 'away', 'along', 'closing', 'strength', 'tabs'),
+    levers: turnsOf(assembly, m.mechanism, 'place', 'away', 'along', 'closing', 'strength', 'tabs'),
   });
 }
 
