@@ -1,6 +1,11 @@
-/** `thickness`: the closed stack, layer by layer where it really lies. A map, not a sum. */
+/**
+ * `thickness`: the closed stack, layer by layer where it really lies; over a face as high as what is fixed there
+ * reaches. A map, not a sum.
+ */
 import { CLOSED } from '../drives';
+import { carrierOf, faceName } from '../assembly/carrier';
 import { onFacet, type Pose } from '../assembly/pose';
+import type { Vec3 } from '../linkage';
 import { ringsOf, type Region } from '../plane/polygon';
 import { basePiece, caliperOf, finding, type Evidence, type Rule } from './rule';
 import { wordsFor } from './words';
@@ -31,31 +36,88 @@ export function closedStack(evidence: Evidence): ThicknessMap | null {
 /** Cells along the longer side; a strip narrower than a cell is not seen. */
 const CELLS = 280;
 
+/** Paper or foam as the map takes it: where it lies, and how thick it is or how high over its face it reaches. */
+interface Sheet {
+  readonly rings: readonly (readonly Vec3[])[];
+  readonly mm: number;
+  /** Over a face, of all that lies there the highest counts: between sheets there may be room. */
+  readonly face?: string;
+}
+
 export function thicknessMap(evidence: Pick<Evidence, 'assembly' | 'brief'>, closed: Pose): ThicknessMap {
+  const sheets = [...paperOf(evidence, closed), ...overFaces(evidence, closed)];
+  const map = emptyMap(sheets.flatMap((l) => l.rings.flat()));
+  const add = (k: number, mm: number): void => {
+    map.mm[k] += mm;
+    map.layers[k]++;
+  };
+  for (const { rings, mm, face } of sheets) if (face === undefined) cellsIn(map, rings, (k) => add(k, mm));
+  for (const face of new Set(sheets.flatMap((l) => l.face ?? []))) {
+    const tops = new Float32Array(map.mm.length);
+    for (const { rings, mm } of sheets.filter((l) => l.face === face))
+      cellsIn(map, rings, (k) => {
+        tops[k] = Math.max(tops[k], mm);
+        map.layers[k]++;
+      });
+    tops.forEach((mm, k) => (map.mm[k] += mm));
+  }
+  let best = 0;
+  map.mm.forEach((v, k) => {
+    if (v > map.mm[best]) best = k;
+  });
+  const { origin, cellMm, columns } = map;
+  const at = [
+    origin[0] + ((best % columns) + 0.5) * cellMm,
+    origin[1] + (Math.floor(best / columns) + 0.5) * cellMm,
+  ] as const;
+  return { ...map, greatest: { mm: map.mm[best] ?? 0, layers: map.layers[best] ?? 0, at } };
+}
+
+const ringsAt = (closed: Pose, facet: number, region: Region): Vec3[][] =>
+  region.flatMap(ringsOf).map((ring) => ring.map((p) => onFacet(closed, facet, p)));
+
+/** What lies on what is under it: facets cut from the card or glued flat, mats and layers with their foam. */
+function paperOf(evidence: Pick<Evidence, 'assembly' | 'brief'>, closed: Pose): Sheet[] {
+  const { assembly, brief } = evidence;
+  const facets = assembly.facets.flatMap((f, i): Sheet[] =>
+    carrierOf(assembly, i) ? [] : [{ rings: ringsAt(closed, i, [f.polygon]), mm: caliperOf(evidence, f) }],
+  );
+  // An island of foam is filled twice over its paper.
+  const stuck = assembly.layers.flatMap((l): Sheet[] => [
+    { rings: ringsAt(closed, l.facet, l.region), mm: brief.stock(l.stock).caliperMm },
+    ...(l.foam.length > 0 ? [{ rings: ringsAt(closed, l.facet, l.foam), mm: l.foamMm }] : []),
+  ]);
+  return [...facets, ...stuck];
+}
+
+/** What is fixed over faces, each as high as it reaches over the paper of its face: sheets, foam, spacers, rivets. */
+function overFaces(evidence: Pick<Evidence, 'assembly' | 'brief'>, closed: Pose): Sheet[] {
   const { assembly } = evidence;
-  // What is cut as one with another lies in that one's paper.
-  const doubled = new Set(assembly.pieces.flatMap((p) => (p.cutWith ? [p.id] : [])));
-  const facets = assembly.facets.map((f, i) => ({
-    doubled: doubled.has(f.piece),
-    rings: ringsOf(f.polygon).map((ring) => ring.map((p) => onFacet(closed, i, p))),
-    caliper: caliperOf(evidence, f),
-  }));
-  // Mats and layers, and foam where it is; an island of foam is filled twice over its paper.
-  const stuck = assembly.layers.flatMap((l) => {
-    const rings = (region: Region) =>
-      region.flatMap(ringsOf).map((ring) => ring.map((p) => onFacet(closed, l.facet, p)));
-    return [
-      { rings: rings(l.region), caliper: evidence.brief.stock(l.stock).caliperMm },
-      ...(l.foam.length > 0 ? [{ rings: rings(l.foam), caliper: l.foamMm }] : []),
-    ];
+  const cutWith = new Set(assembly.pieces.flatMap((p) => (p.cutWith ? [p.id] : [])));
+  const ground = (facet: number): number => {
+    const carrier = carrierOf(assembly, facet)!;
+    const under = assembly.mechanisms.find((m) => m.face && faceName(m.face.facet, m.face.side) === carrier)!.face!;
+    return under.caliperMm / 2;
+  };
+  const sheets = assembly.facets.flatMap((f, i): Sheet[] => {
+    const face = carrierOf(assembly, i);
+    if (!face || cutWith.has(f.piece)) return [];
+    return [{ rings: ringsAt(closed, i, [f.polygon]), mm: f.levelMm + caliperOf(evidence, f) / 2 - ground(i), face }];
   });
-  const pads = assembly.foam.flatMap(({ piece, facet, region, thickMm }) => {
-    const i = assembly.facets.findIndex((f) => f.piece === piece && f.id === facet);
-    const rings = region.flatMap(ringsOf).map((ring) => ring.map((p) => onFacet(closed, i, p)));
-    return i < 0 ? [] : [{ rings, caliper: thickMm }];
-  });
-  const layers = [...facets.filter((f) => !f.doubled), ...stuck, ...pads];
-  const points = layers.flatMap((l) => l.rings.flat());
+  const fills = [...assembly.foam.map((pad) => ({ ...pad, fromMm: null })), ...assembly.fillers].flatMap(
+    ({ piece, facet, region, thickMm, fromMm }): Sheet[] => {
+      const i = assembly.facets.findIndex((f) => f.piece === piece && f.id === facet);
+      const face = i < 0 ? null : carrierOf(assembly, i);
+      if (!face) return [];
+      const f = assembly.facets[i];
+      const from = fromMm ?? caliperOf(evidence, f) / 2;
+      return [{ rings: ringsAt(closed, i, region), mm: f.levelMm + from + thickMm - ground(i), face }];
+    },
+  );
+  return [...sheets, ...fills];
+}
+
+function emptyMap(points: readonly Vec3[]): Omit<ThicknessMap, 'greatest'> {
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
   for (const [x, y] of points) {
     x0 = Math.min(x0, x);
@@ -66,28 +128,21 @@ export function thicknessMap(evidence: Pick<Evidence, 'assembly' | 'brief'>, clo
   const cellMm = Math.max(x1 - x0, y1 - y0) / CELLS;
   const columns = Math.max(1, Math.ceil((x1 - x0) / cellMm));
   const rows = Math.max(1, Math.ceil((y1 - y0) / cellMm));
-  const map = {
-    origin: [x0, y0] as const,
+  return {
+    origin: [x0, y0],
     cellMm,
     columns,
     rows,
     mm: new Float32Array(columns * rows),
     layers: new Uint16Array(columns * rows),
   };
-  for (const { rings, caliper } of layers) fillPolygon(map, rings, caliper);
-  let best = 0;
-  map.mm.forEach((v, k) => {
-    if (v > map.mm[best]) best = k;
-  });
-  const at = [x0 + ((best % columns) + 0.5) * cellMm, y0 + (Math.floor(best / columns) + 0.5) * cellMm] as const;
-  return { ...map, greatest: { mm: map.mm[best] ?? 0, layers: map.layers[best] ?? 0, at } };
 }
 
 /** Scan lines through the middles of the cells; even-odd, so holes count as such. */
-function fillPolygon(
+function cellsIn(
   map: Omit<ThicknessMap, 'greatest'>,
   rings: readonly (readonly (readonly number[])[])[],
-  caliper: number,
+  take: (cell: number) => void,
 ): void {
   const { origin, cellMm, columns, rows } = map;
   const ys = rings.flatMap((ring) => ring.map((p) => p[1]));
@@ -106,10 +161,7 @@ function fillPolygon(
     for (let k = 0; k + 1 < crossings.length; k += 2) {
       const from = Math.max(0, Math.ceil((crossings[k] - origin[0]) / cellMm - 0.5));
       const to = Math.min(columns - 1, Math.floor((crossings[k + 1] - origin[0]) / cellMm - 0.5));
-      for (let c = from; c <= to; c++) {
-        map.mm[row * columns + c] += caliper;
-        map.layers[row * columns + c]++;
-      }
+      for (let c = from; c <= to; c++) take(row * columns + c);
     }
   }
 }
