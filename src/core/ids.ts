@@ -3,6 +3,7 @@
  * without their owner (`leafA`). A layer is `layer.ID` and the k-th mat of a facet `FACET.mat-K`, counted from 1; on
  * its outside `FACET.outer-mat-K`.
  */
+import type { Side } from './side';
 
 /** Owner of everything that belongs to the base. */
 export const CARD = 'card';
@@ -22,10 +23,10 @@ export const layerId = (id: string): string => partId(LAYER, id);
 export const idOfLayer = (id: string): string | null =>
   id.startsWith(`${LAYER}.`) ? id.slice(LAYER.length + 1) : null;
 
-export const matId = (facet: string, k: number, side: 'inside' | 'outside' = 'inside'): string =>
+export const matId = (facet: string, k: number, side: Side = 'inside'): string =>
   partId(facet, side === 'inside' ? `mat-${k}` : `outer-mat-${k}`);
 /** Facet, number and side of a mat, or null for anything else. */
-export function matOfId(id: string): { facet: string; k: number; side: 'inside' | 'outside' } | null {
+export function matOfId(id: string): { facet: string; k: number; side: Side } | null {
   const match = /^(.+)\.(outer-)?mat-(\d+)$/.exec(id);
   return match && { facet: match[1], k: Number(match[3]), side: match[2] ? 'outside' : 'inside' };
 }

@@ -4,7 +4,7 @@
  */
 import type { PlacedMechanism } from '../assembly/assembly';
 import type { Bond, Face, FoamPad } from '../kinds';
-import { cutAsFoam, glueUnder, toPiece } from '../kinds/on-facet/sheets';
+import { cutAsFoam, glueUnder, leftOutOf, toPiece } from '../kinds/on-facet/sheets';
 import { compose, invert } from '../linkage';
 import type { Piece } from '../pattern/pattern';
 import {
@@ -136,9 +136,8 @@ function oneFoam(foam: readonly FoamPad[], group: readonly Panel[]): FoamPad[] {
     own.flatMap((o) => into(first, o.panel, o.pad.keepOff)),
   );
   const region = cutAsFoam(room);
-  const leftOut = room.filter((p) => regionArea([p]) > 1 && regionArea(intersect([p], region)) === 0);
   const rest = foam.filter((f) => !own.some((o) => o.pad === f));
-  return region.length === 0 ? rest : [...rest, { ...pad, region, leftOut }];
+  return region.length === 0 ? rest : [...rest, { ...pad, region, leftOut: leftOutOf(room, region) }];
 }
 
 /** The backings stay where they are, so that what is riveted to them does; they are cut as one. */

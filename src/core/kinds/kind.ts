@@ -5,6 +5,7 @@ import type { Making } from '../pattern/making';
 import type { Polygon, Region } from '../plane/polygon';
 import type { Frame2, Vec2 } from '../plane/vec2';
 import type { Shape } from '../shapes/shape';
+import { otherSide, SIDES, type Side } from '../side';
 import type { Drive } from '../drives';
 import { compose, placeOnSheet, type Motion, type Rigid, type Vec3 } from '../linkage';
 
@@ -65,10 +66,7 @@ export interface Host {
   readonly stock: string;
 }
 
-/** Every facet has two sides. */
-export const SIDES = ['inside', 'outside'] as const;
-export type Side = (typeof SIDES)[number];
-export const otherSide = (side: Side): Side => (side === 'inside' ? 'outside' : 'inside');
+export { otherSide, SIDES, type Side };
 
 /** The face of a facet that something is fixed on. */
 export interface Face {

@@ -1,5 +1,6 @@
 /** Flat pieces: outlines, lines with roles, glue areas. Lengths in mm, y up, inside face toward the viewer. */
 import type { Polygon, Region, Ring } from '../plane/polygon';
+import type { Side } from '../side';
 import type { Vec2 } from '../plane/vec2';
 
 /** What a line is for. How a crease is produced (scored, perforated) is an output choice, see `making.ts`. */
@@ -13,7 +14,7 @@ export type CreaseRole = 'valley' | 'mountain';
 export interface PatternLine {
   readonly role: 'cut' | 'mark';
   /** Side of the paper that a mark is drawn on; the inside unless said. */
-  readonly side?: 'inside' | 'outside';
+  readonly side?: Side;
   readonly a: Vec2;
   readonly b: Vec2;
   readonly mechanism: string;
@@ -77,7 +78,7 @@ export interface Piece {
   readonly islands?: readonly Polygon[];
   readonly lines: readonly PatternLine[];
   /** What is drawn on it as areas; its outlines are among the lines. */
-  readonly drawn?: readonly { readonly side: 'inside' | 'outside'; readonly region: Region }[];
+  readonly drawn?: readonly { readonly side: Side; readonly region: Region }[];
   readonly creases: readonly CreaseLine[];
   readonly glue: readonly GlueArea[];
   readonly labels: readonly FacetLabel[];

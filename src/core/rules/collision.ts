@@ -112,41 +112,44 @@ const FLAT_OPEN = 180;
 /** Opened less than this a card is not played with, degrees; common practice, no source. */
 const HAND_STOPS_DEG = 90;
 
-/** What runs into what while another drive than the opening is moved: through it, or beside it at its own height. */
-function* hitsByHand({ assembly, byHand }: Evidence, plates: readonly Plate[]): Generator<Meeting> {
-  const carriers = plates.map((p) => (p.layer ? null : carrierOf(assembly, p.facet)));
-  if (assembly.drives.length < 2) return;
+/** How far two plates stand in each other in a pose: through it, or beside it at its own height, mm. */
+type Depth = (pose: Pose, placed: readonly Placed[], pair: Pair) => number;
+function depthByHand(assembly: Assembly, plates: readonly Plate[]): Depth {
   const jointed = jointedIn(assembly);
+  const carriers = plates.map((p) => (p.layer ? null : carrierOf(assembly, p.facet)));
+  return (pose, placed, pair) => {
+    const [i, j] = pair;
+    const [p, q] = [plates[i], plates[j]];
+    // Over one face the opening changes nothing between them.
+    const beside = openOf(pose.state) === FLAT_OPEN && carriers[i] !== null && carriers[i] === carriers[j];
+    const through = depthOf(plates, placed, pair);
+    return beside && !jointed(p, q) ? Math.max(through, besideDepth(assembly, pose, p, q)) : through;
+  };
+}
+
+/** What runs into what while another drive than the opening is moved. */
+function* hitsByHand({ assembly, byHand }: Evidence, plates: readonly Plate[], depthIn: Depth): Generator<Meeting> {
   for (const pose of byHand) {
     const placed = placePlates(plates, pose);
     for (const pair of nearPairs(assembly, plates, placed)) {
-      const [p, q] = pair.map((k) => plates[k]);
-      const together = carriers[pair[0]] !== null && carriers[pair[0]] === carriers[pair[1]] && !jointed(p, q);
-      // Over one face the opening changes nothing between them.
-      const flat = openOf(pose.state) === FLAT_OPEN;
-      const depth = Math.max(depthOf(plates, placed, pair), together && flat ? besideDepth(assembly, pose, p, q) : 0);
+      const depth = depthIn(pose, placed, pair);
       if (depth > 0) yield { pair, depth, at: pose.state, byHand: true };
     }
   }
 }
 
 /** What two drives bring into each other that neither does alone. */
-function* hitsOfPairs({ assembly, byHand }: Evidence, plates: readonly Plate[]): Generator<Meeting> {
-  const jointed = jointedIn(assembly);
-  const carriers = plates.map((p) => (p.layer ? null : carrierOf(assembly, p.facet)));
-  for (const pair of drivePairs(assembly, byHand, plates)) {
-    const [own, others] = pair.parts;
-    for (const state of pairStates(assembly, pair)) {
+function* hitsOfPairs({ assembly, byHand }: Evidence, plates: readonly Plate[], depthIn: Depth): Generator<Meeting> {
+  for (const drives of drivePairs(assembly, byHand, plates)) {
+    const [own, others] = drives.parts;
+    for (const state of pairStates(assembly, drives)) {
       const pose = poseAt(assembly, state);
       if (pose.stop) continue;
       const placed: Placed[] = [];
       for (const k of new Set([...own, ...others])) placed[k] = placePlate(plates[k], pose);
-      for (const [i, j] of meetingPairs(assembly, plates, placed, own, others)) {
-        const [p, q] = [plates[i], plates[j]];
-        const beside = carriers[i] !== null && carriers[i] === carriers[j] && !jointed(p, q);
-        const flat = openOf(state) === FLAT_OPEN;
-        const depth = Math.max(depthOf(plates, placed, [i, j]), beside && flat ? besideDepth(assembly, pose, p, q) : 0);
-        if (depth > 0) yield { pair: [i, j], depth, at: state, byHand: true };
+      for (const pair of meetingPairs(assembly, plates, placed, own, others)) {
+        const depth = depthIn(pose, placed, pair);
+        if (depth > 0) yield { pair, depth, at: state, byHand: true };
       }
     }
   }
@@ -176,8 +179,10 @@ const ownerOf = (assembly: Assembly, { facet, layer }: Plate): string => layer?.
 
 function* hitsOf(evidence: Evidence, plates: readonly Plate[]): Generator<Meeting> {
   yield* hitsOfTravel(evidence, plates);
-  yield* hitsByHand(evidence, plates);
-  yield* hitsOfPairs(evidence, plates);
+  if (evidence.byHand.length === 0) return;
+  const depthIn = depthByHand(evidence.assembly, plates);
+  yield* hitsByHand(evidence, plates, depthIn);
+  yield* hitsOfPairs(evidence, plates, depthIn);
 }
 
 function pierced(evidence: Evidence): Finding[] {

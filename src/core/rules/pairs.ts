@@ -47,7 +47,7 @@ function lookFor(assembly: Assembly, byHand: readonly Pose[], plates: readonly P
       const met = openings.filter((_, o) => meets(p[o], q[o], (k, j) => !beside(k, j)));
       // Over one face the opening changes nothing between them: once is enough.
       const once = openings.findIndex((_, o) => meets(p[o], q[o], beside));
-      if (once >= 0 && met.length === 0) met.push(openings[once]);
+      if (once >= 0 && !met.includes(openings[once])) met.push(openings[once]);
       if (met.length === 0) return [];
       const parts = [p, q].map((s) => [...new Set(s.flatMap(({ boxes }) => [...boxes.keys()]))]);
       return [{ a, b, openings: met, parts: [parts[0], parts[1]] }];
@@ -65,10 +65,8 @@ export function* pairStates(assembly: Assembly, { a, b, openings }: DrivePair): 
 const valuesOf = (drive: Drive): number[] => {
   const steps = handSteps(drive);
   // One that goes round is at its end where it began.
-  return Array.from({ length: drive.round ? steps : steps + 1 }, (_, k) => {
-    const part = k / steps;
-    return drive.from + (drive.to - drive.from) * part;
-  });
+  const { from, to, round } = drive;
+  return Array.from({ length: round ? steps : steps + 1 }, (_, k) => from + ((to - from) * k) / steps);
 };
 
 function sweepOf(

@@ -2,13 +2,11 @@
 import type { Assembly } from '../assembly/assembly';
 import type { Design } from '../document/design';
 import { partId } from '../ids';
+import { LEAST_FOAM_MM } from '../kinds/on-facet/sheets';
 import type { Stock } from '../paper/stocks';
 import { regionBox, ringArea, ringsOf, type Region } from '../plane/polygon';
 import { seenOn } from '../build/dressing';
 import type { Drawing, DrawnLine } from './drawing';
-
-/** Foam narrower than this is not cut, mm (docs/mechanisms.md, `foam`). */
-const LEAST_WIDTH_MM = 3;
 
 /** Foam as something to cut from: on the sheet of the card, whichever way it lies. */
 export const foamStock = (design: Design, thickMm: number): Stock => ({
@@ -19,7 +17,7 @@ export const foamStock = (design: Design, thickMm: number): Stock => ({
   insideColour: '#e9e4d4',
   outsideColour: '#e9e4d4',
   grain: 'none',
-  leastWebMm: LEAST_WIDTH_MM,
+  leastWebMm: LEAST_FOAM_MM,
   sheet: (design.stocks.find((s) => s.id === design.card.stock) ?? design.stocks[0]).sheet,
 });
 

@@ -21,7 +21,7 @@ import type { Bond, CreaseLine, Face, FaceContext, FacetLabel, Filler, FoamPad, 
 /** Glue keeps this far from the edge of a sheet (mm); common practice, no source. */
 const GLUE_INSET_MM = 3;
 /** Foam narrower than this cannot be cut and laid (mm; docs/mechanisms.md, `foam`). */
-const LEAST_FOAM_MM = 3;
+export const LEAST_FOAM_MM = 3;
 
 export interface Sheet {
   readonly piece: Piece;
@@ -118,7 +118,7 @@ export function cutAsFoam(region: Region): Region {
 }
 
 /** Parts of what was to be foam of which nothing is left, where they are more than a crumb. */
-const leftOut = (asked: Region, cut: Region): Region =>
+export const leftOutOf = (asked: Region, cut: Region): Region =>
   asked.filter((p) => regionArea([p]) > CRUMB_MM2 && regionArea(intersect([p], cut)) === 0);
 const CRUMB_MM2 = 1;
 
@@ -136,7 +136,7 @@ export const foamOn = (
   thickMm,
   lever,
   keepOff,
-  leftOut: leftOut(room, region),
+  leftOut: leftOutOf(room, region),
 });
 
 /** A rivet's head is so high, mm; common practice, no source. */
