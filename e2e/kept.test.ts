@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By, Key, type WebDriver } from 'selenium-webdriver';
 import type chrome from 'selenium-webdriver/chrome';
-import { beforePages, eventually, find, findText, openBrowser } from './support/browser';
+import { beforePages, eventually, find, findText, openBrowser, visit } from './support/browser';
 import { session } from './support/session';
 import { StudioPage } from './support/studio';
 
@@ -32,7 +32,7 @@ async function stepCard(of: StudioPage): Promise<string> {
   return of.driver.getCurrentUrl();
 }
 const show = async (of: StudioPage, address: string): Promise<void> => {
-  await of.driver.get(address);
+  await visit(of.driver, address);
   await (await find(of.driver, '[data-mechanism=step-fold-1]')).click();
   await of.field('depth');
 };
@@ -46,24 +46,24 @@ const again = async (address: string): Promise<void> => {
 async function briefCard(of: StudioPage): Promise<string> {
   await of.beginCard();
   const address = `${await of.driver.getCurrentUrl()}&stage=brief`;
-  await of.driver.get(address);
+  await visit(of.driver, address);
   await of.field('reachA');
   return address;
 }
 const reach = async (of: StudioPage, address: string): Promise<string> => {
-  await of.driver.get(address);
+  await visit(of.driver, address);
   return of.valueOf('reachA');
 };
 
 describe('no change is lost', () => {
   test('two in five by reloading', async () => {
-    const address = await briefCard(page);
+    await briefCard(page);
     const lost: number[] = [];
     for (let k = 0; k < TRIALS * 0.4; k++) {
       await page.type('reachA', String(100 + k));
       await wait(DELAYS_MS[k % 4]);
       await driver.navigate().refresh();
-      if ((await reach(page, address)) !== String(100 + k)) lost.push(k);
+      if ((await page.valueOf('reachA')) !== String(100 + k)) lost.push(k);
     }
     expect(lost).toEqual([]);
   });
@@ -198,7 +198,7 @@ describe('two tabs', () => {
     await page.type('depth', '62');
     await band('changed in another tab as well');
     await page.type('depth', '63');
-    await driver.get(base);
+    await visit(driver, base);
     await page.openCard('Parting, as changed here');
     await (await find(driver, '[data-mechanism=step-fold-1]')).click();
     expect(await page.valueOf('depth')).toBe('63');
@@ -215,7 +215,7 @@ describe('two tabs', () => {
     tabs.push(await driver.getWindowHandle());
     await driver.switchTo().newWindow('tab');
     tabs.push(await driver.getWindowHandle());
-    await driver.get(base);
+    await visit(driver, base);
     await (await find(driver, '[aria-label="Remove Shelved"]')).click();
     await find(driver, '[aria-label="Put Shelved back"]');
     await driver.navigate().refresh();
@@ -280,11 +280,11 @@ describe('a store that fails', () => {
   test('made by a newer version: said, and nothing of it is touched', async () => {
     // Another name of this machine is another origin, with a database of its own.
     const elsewhere = base.replace('127.0.0.1', 'localhost');
-    await driver.get(`${elsewhere}/nowhere`);
+    await visit(driver, `${elsewhere}/nowhere`);
     await driver.executeAsyncScript(
       'const r = indexedDB.open("rhabdoplex", 99); r.onsuccess = () => { r.result.close(); arguments[0](); };',
     );
-    await driver.get(elsewhere);
+    await visit(driver, elsewhere);
     await band('made by a newer Rhabdoplex');
   });
 });
@@ -349,7 +349,7 @@ describe('without graphics', () => {
          return /webgl/.test(kind) ? null : plain.call(this, kind, ...rest);
        };`,
     );
-    await driver.get(base);
+    await visit(driver, base);
     await (await find(driver, '[aria-label="Open Terrace night"]')).click();
     await find(driver, '[data-testid=posed][data-drawn=true] svg path');
     const before = await turned();
@@ -395,7 +395,7 @@ test.each(['the mark', 'Back'])('opening a card and leaving it by %s keeps nothi
     return { Nodes: of('Nodes'), JSEventListeners: of('JSEventListeners') };
   };
   const seen: { Nodes: number; JSEventListeners: number }[] = [];
-  await driver.get(base);
+  await visit(driver, base);
   for (let k = 0; k < 4; k++) {
     await (await find(driver, '[aria-label="Open Terrace night"]')).click();
     await find(driver, '[data-testid=posed] canvas');

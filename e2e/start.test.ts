@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By, type WebDriver } from 'selenium-webdriver';
-import { eventually, find, findText } from './support/browser';
+import { eventually, find, findText, visit } from './support/browser';
 import { session } from './support/session';
 import type { StudioPage } from './support/studio';
 
@@ -107,7 +107,7 @@ test('two faults are found and their remedies clear them', async () => {
 });
 
 test('an address of no card says so and leads back', async () => {
-  await driver.get(`${base}/card?id=nothing`);
+  await visit(driver, `${base}/card?id=nothing`);
   expect(await (await findText(driver, 'p', 'not in this browser')).isDisplayed()).toBe(true);
 });
 

@@ -1,6 +1,6 @@
 /** Moving about the workbench: keys, units, room bars, the Brief, what-if, dark and light. */
 import { By, Key, type WebDriver } from 'selenium-webdriver';
-import { click, eventually, find, findText } from './support/browser';
+import { click, eventually, find, findText, visit } from './support/browser';
 import { session } from './support/session';
 import type { StudioPage } from './support/studio';
 
@@ -211,7 +211,7 @@ test('the hair line of the strip stays at its angle when the window changes size
 
 test('an address that leads nowhere has a page of its own, with the way back', async () => {
   const here = await driver.getCurrentUrl();
-  await driver.get(`${new URL(here).origin}/no-such-place`);
+  await visit(driver, `${new URL(here).origin}/no-such-place`);
   await findText(driver, 'h1', 'There is nothing at this address');
   await (await findText(driver, 'a', 'To the cards')).click();
   await find(driver, '[aria-label="Open Terrace night"]');

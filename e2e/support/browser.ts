@@ -2,7 +2,7 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Builder, By, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { Builder, By, error, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import chrome from 'selenium-webdriver/chrome';
 
 /** @param profile folder of an earlier browser to go on with; a new one unless given */
@@ -35,8 +35,7 @@ export async function openBrowser(
   options.setUserPreferences({ 'download.default_directory': downloads, 'download.prompt_for_download': false });
   const service = new chrome.ServiceBuilder(process.env.CHROMEDRIVER ?? '/usr/bin/chromedriver');
   const driver = await new Builder().forBrowser('chrome').setChromeOptions(options).setChromeService(service).build();
-  // A page that does not load is given up and tried again, not waited for.
-  await driver.manage().setTimeouts({ pageLoad: 60_000 });
+  await driver.manage().setTimeouts({ pageLoad: LOAD_MS });
   // The window's frame takes part of its height; the page itself is to be the size asked for.
   await (driver as chrome.Driver).sendDevToolsCommand('Emulation.setDeviceMetricsOverride', {
     width,
@@ -45,6 +44,22 @@ export async function openBrowser(
     mobile: false,
   });
   return { driver, downloads };
+}
+
+/** A page that does not load in this time is asked for again by `visit`. */
+const LOAD_MS = 30_000;
+/**
+ * Loads a page. A load that is asked for right after another may never begin: the browser's own log of the network
+ * shows no request then, and the page that is left is not asked to go. Such a load is asked for once more, and said.
+ */
+export async function visit(driver: WebDriver, address: string): Promise<void> {
+  try {
+    await driver.get(address);
+  } catch (fault) {
+    if (!(fault instanceof error.TimeoutError)) throw fault;
+    console.error(`${address} did not begin to load: it is asked for once more.`);
+    await driver.get(address);
+  }
 }
 
 export const WAIT_MS = 40_000;

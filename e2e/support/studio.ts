@@ -1,6 +1,6 @@
 /** What a maker does in the workbench, in steps that tests can say. */
 import { By, Key, type WebDriver, type WebElement } from 'selenium-webdriver';
-import { eventually, find, findText } from './browser';
+import { eventually, find, findText, visit } from './browser';
 
 export class StudioPage {
   /** `another` gives a new browser in place of one whose tab has crashed, from which nothing can be asked any more. */
@@ -13,12 +13,12 @@ export class StudioPage {
   /** The start page; where its tab crashes while it loads, in a new browser, and said. */
   async begin(): Promise<void> {
     try {
-      await this.driver.get(this.base);
+      await visit(this.driver, this.base);
     } catch (error) {
       if (!this.another || !/tab crashed/.test(String(error))) throw error;
       console.error('The tab crashed while the start page loaded: a new browser takes its place.');
       this.driver = await this.another();
-      await this.driver.get(this.base);
+      await visit(this.driver, this.base);
     }
   }
   async beginCard(): Promise<void> {

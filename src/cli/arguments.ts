@@ -4,6 +4,8 @@ import { readFileSync, statSync, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { LARGEST_FILE, readDesign } from '../core/document/schema';
 import type { Design } from '../core/document/design';
+import { statesOf } from '../core/document/states';
+import type { NamedState } from '../core/kinds';
 import { parseAngle, ROUND_AND_ROUND } from '../core/units/angle';
 import { parseLength } from '../core/units/length';
 
@@ -127,13 +129,29 @@ export function readOpen(text: string | undefined, fallback?: number): number {
   return angle.value;
 }
 
+/** A state of the card by its id or its name: `--state shelf`, `--state "On the shelf"`. */
+export function readNamed(design: Design, text: string): NamedState {
+  const known = statesOf(design);
+  const found = known.find((s) => s.id === text) ?? known.find((s) => s.name.toLowerCase() === text.toLowerCase());
+  if (found) return found;
+  throw new UsageError(
+    `--state ${text.slice(0, 30)}: the card has no state of that name; it has ` +
+      (known.map((s) => `"${s.id}"`).join(', ') || 'none'),
+  );
+}
+
 /**
  * What every drive is asked to stand at: `--open DEG` and any number of `--drive NAME=V`, the later over the earlier;
- * NAME is the drive's id, or its end where only one drive ends so. What is not named is at rest.
+ * NAME is the drive's id, or its end where only one drive ends so. What is not named is as in `from`, else at rest.
  */
-export function readState(drives: readonly Drive[], open: string | undefined, named: readonly string[]): State {
-  let state = restOf(drives);
-  if (open !== undefined || named.length === 0) state = moved(state, OPEN, readOpen(open));
+export function readState(
+  drives: readonly Drive[],
+  open: string | undefined,
+  named: readonly string[],
+  from?: State,
+): State {
+  let state = from ?? restOf(drives);
+  if (open !== undefined || (named.length === 0 && !from)) state = moved(state, OPEN, readOpen(open));
   for (const text of named) {
     const [, name, value] = /^([^=]*)=?(.*)$/s.exec(text)!;
     const drive = driveNamed(drives, name);

@@ -1,6 +1,6 @@
 /** The verbs of the command line contract, one function each. */
 import { CARD } from '../core/ids';
-import { openTo, within } from '../core/drives';
+import { openTo, stateIn, within } from '../core/drives';
 import { existsSync } from 'node:fs';
 import { basename } from 'node:path';
 import { assembleCreasePattern } from '../core/assembly/crease-pattern';
@@ -41,6 +41,7 @@ import {
   readDesignFile,
   readNumber,
   readOpen,
+  readNamed,
   readState,
   readText,
   UsageError,
@@ -228,9 +229,11 @@ const LONGEST_S = 600;
 const readSeconds = (text: string | undefined): number => readNumber(text, 'seconds', 0, 86_400, LONGEST_S);
 
 const pose: Verb = (args) => {
-  const { files, options, many } = readArguments(args, { open: 'one', drive: 'many', seconds: 'one' });
-  const assembly = buildAssembly(readDesignFile(files));
-  const asked = readState(assembly.drives, options.open, many.drive);
+  const { files, options, many } = readArguments(args, { open: 'one', state: 'one', drive: 'many', seconds: 'one' });
+  const design = readDesignFile(files);
+  const assembly = buildAssembly(design);
+  const from = options.state === undefined ? undefined : stateIn(assembly.drives, readNamed(design, options.state));
+  const asked = readState(assembly.drives, options.open, many.drive, from);
   followWalks(assembly, readSeconds(options.seconds));
   const state = within(assembly.drives, asked);
   // What goes round is only counted anew.

@@ -48,6 +48,9 @@ export const restOf = (drives: readonly Drive[]): State => Object.fromEntries(dr
 /** The state as a hand would have it: what is not named at rest, what is out of range at the nearer end. */
 export const within = (drives: readonly Drive[], state: State): State =>
   Object.fromEntries(drives.map((d) => [d.id, valueWithin(d, state[d.id] ?? d.rest)]));
+/** Every drive's value in a state that is named; drives that are gone are left out. */
+export const stateIn = (drives: readonly Drive[], named: { readonly drives: State }): State =>
+  within(drives, named.drives);
 export const valueWithin = ({ from, to, round }: Drive, value: number): number =>
   round && (value < from || value > to)
     ? value - Math.floor((value - from) / (to - from)) * (to - from)

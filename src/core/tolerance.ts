@@ -104,3 +104,5 @@ export const SAME_LEVEL_MM = 1e-6;
 export const PARALLEL_PART = 1e-12;
 /** A turn that misses a full one, or a half one, by less than this is one (rad). */
 export const ANGLE_ROUNDING_RAD = 1e-9;
+/** What hangs no higher than this over the lowest point rests on the table (mm): less than a sheet of card. */
+export const ON_TABLE_MM = 0.2;

@@ -1,5 +1,5 @@
 /** The core, behind a worker. One engine serves one purpose (see client.ts), so a proof never stands before a pose. */
-import { betweenStates, fromJoint, OPENING, openTo, restOf, travelStates } from '@/core/drives';
+import { betweenStates, fromJoint, OPENING, openTo, restOf, stateIn, travelStates } from '@/core/drives';
 import { expose, releaseProxy } from 'comlink';
 import type { Assembly } from '@/core/assembly/assembly';
 import { allMeasures, foldDeg, poseAt } from '@/core/assembly/pose';
@@ -26,6 +26,7 @@ import { checkTemplate } from '@/core/document/schema';
 import { gather, provingSteps, seek } from '@/core/proof/prove';
 import { roomOf } from '@/core/proof/room';
 import { onlyWith, workSteps } from '@/core/build/steps';
+import { statesOf } from '@/core/document/states';
 import { whatIf } from '@/core/proof/what-if';
 import { closedStack } from '@/core/rules';
 import { cutList } from '@/core/sheets/cutlist';
@@ -197,6 +198,14 @@ const engine: Engine = {
     answer(async () => {
       const assembly = await assemblyOf(design);
       return { layout: layOut(design, assembly), cutList: cutList(design, assembly) };
+    }),
+  named: (design) =>
+    answer(async () => {
+      const assembly = await assemblyOf(design);
+      return statesOf(design).map((named) => {
+        const pose = poseAt(assembly, stateIn(assembly.drives, named));
+        return { id: named.id, name: named.name, picture: drawPicture(design, assembly, pose) };
+      });
     }),
   steps: (design) =>
     answer(async () =>

@@ -197,6 +197,8 @@ export interface Engine {
   thickness(design: Design): Promise<Answer<ThicknessMap | null>>;
   layout(design: Design): Promise<Answer<{ layout: Layout; cutList: readonly CutListRow[] }>>;
   steps(design: Design): Promise<Answer<readonly { step: WorkStep; picture: Picture }[]>>;
+  /** The card in every state that is named. */
+  named(design: Design): Promise<Answer<readonly { id: string; name: string; picture: Picture }[]>>;
   outline(design: Design, shape: Shape): Promise<Answer<Outline>>;
   worked(design: Design, asset: ShapeAsset, steps: number): Promise<Answer<WorkedShape>>;
   struts(design: Design, id: string): Promise<Answer<StrutSheet>>;

@@ -1,5 +1,5 @@
 /** The document: what a person edits and saves. Plain JSON; lengths in mm, angles in degrees. */
-import type { ParameterValues, Side } from '../kinds';
+import type { NamedState, ParameterValues, Side } from '../kinds';
 import { STARTER_STOCKS, type Stock } from '../paper/stocks';
 import type { Making } from '../pattern/making';
 import type { Corners } from '../plane/polygon';
@@ -127,6 +127,8 @@ export interface Design {
     readonly creases: Readonly<Record<string, Making>>;
   };
   readonly sheets: { readonly marginMm: number; readonly spacingMm: number; readonly copies: number };
+  /** States that its maker names; those of its base unless said. */
+  readonly states?: readonly NamedState[];
   readonly notes: string;
 }
 

@@ -127,6 +127,17 @@ const layer = Joi.object({
   doubled: Joi.boolean(),
 });
 
+const MOST_STATES = 12;
+const driveId = Joi.string()
+  .max(100)
+  .pattern(/^(open|[a-z0-9][a-z0-9-]{0,39}\.[A-Za-z][A-Za-z0-9-]{0,39})$/);
+const namedState = Joi.object({
+  id: id.required(),
+  name: Joi.string().max(60).required(),
+  drives: Joi.object().pattern(driveId, Joi.number().min(-1e5).max(1e5)).max(100).required(),
+  stance: Joi.valid('lying', 'upright'),
+});
+
 const far = Joi.number().min(-FARTHEST_MM).max(FARTHEST_MM);
 const role = Joi.valid(...TEMPLATE_ROLES);
 const key = Joi.string().max(300);
@@ -202,6 +213,7 @@ const designSchema = Joi.object<Design>({
   }).required(),
   shapes: Joi.array().items(assetSchema).max(200).unique('id').required(),
   layers: Joi.array().items(layer).max(300).unique('id').required(),
+  states: Joi.array().items(namedState).max(MOST_STATES).unique('id'),
   notes: Joi.string().max(20_000).allow('').required(),
 });
 

@@ -6,7 +6,7 @@ import type { Polygon, Region } from '../plane/polygon';
 import type { Frame2, Vec2 } from '../plane/vec2';
 import type { Shape } from '../shapes/shape';
 import { otherSide, SIDES, type Side } from '../side';
-import type { Drive } from '../drives';
+import type { Drive, State } from '../drives';
 import { compose, placeOnSheet, type Motion, type Rigid, type Vec3 } from '../linkage';
 
 export type ParameterUnit = 'mm' | 'deg' | 'count' | 'choice' | 'shape' | 'list' | 'group' | 'path' | 'text';
@@ -348,6 +348,8 @@ export interface BaseKind extends AnyKind {
   readonly sizes: (values: ParameterValues) => BaseSize;
   /** What is set by one lever: `reach` of both leaves. Its own numbers stand for themselves. */
   readonly levers?: Readonly<Record<string, readonly string[]>>;
+  /** States that people name of such a card, unless its maker says others. */
+  readonly states: (values: ParameterValues) => readonly NamedState[];
   /** The crease that something stands on unless it is said. */
   readonly crease: string;
   /** The face that is read first on a side. */
@@ -355,6 +357,17 @@ export interface BaseKind extends AnyKind {
   /** The way a facet of it is read, up, in the axes of its piece. */
   readonly up: (values: ParameterValues, facet: string, side: Side) => Vec2;
   readonly build: (values: ParameterValues, context: BaseContext) => Base;
+}
+/** How a card is left alone: lying on its still leaf, or standing as it is read. */
+export type Stance = 'lying' | 'upright';
+/** A state of all drives that people name: "for the post", "on the shelf". */
+export interface NamedState {
+  readonly id: string;
+  readonly name: string;
+  /** Values of drives; those left out are at rest. */
+  readonly drives: State;
+  /** How it is left alone there; absent: it is in the hand, or in its envelope. */
+  readonly stance?: Stance;
 }
 export interface BaseSize {
   readonly gutter: number;

@@ -1,9 +1,11 @@
 /** What rules are given: the design put together, what it is for, and its poses. */
-import { handSteps, OPEN, restOf, travelStates } from '../drives';
+import { handSteps, OPEN, restOf, stateIn, travelStates } from '../drives';
 import type { Assembly } from '../assembly/assembly';
 import { poseAt, type Pose } from '../assembly/pose';
 import { buildAssembly } from '../build/build';
 import { stockOf, type Design } from '../document/design';
+import { baseKindOf, cardValues } from '../document/fields';
+import { statesOf } from '../document/states';
 import { envelopeById, postById, sheetById } from '../paper/sizes';
 import type { Brief, Evidence, Rule } from '../rules';
 
@@ -16,6 +18,8 @@ export const briefOf = (design: Design): Brief => ({
   envelope: design.post.envelope ? (envelopeById(design.post.envelope) ?? null) : null,
   post: design.post.format ? (postById(design.post.format) ?? null) : null,
   stock: (id) => stockOf(design, id),
+  states: statesOf(design),
+  up: (facet) => baseKindOf(design).up(cardValues(design), facet, 'inside'),
   sheetMarginMm: design.sheets.marginMm,
   sheet: sheetById,
 });
@@ -43,8 +47,15 @@ export function gather(
     closed: needs === 'pattern' ? null : closedPose(assembly),
     travel: needs === 'travel' ? [...walk(assembly, steps)] : [],
     byHand: needs === 'travel' ? [...handWalk(assembly, openings)] : [],
+    named: needs === 'travel' ? namedPoses(design, assembly) : [],
   };
 }
+
+/** The card in every state that is named and that it reaches. */
+export const namedPoses = (design: Design, assembly: Assembly): Pose[] =>
+  statesOf(design)
+    .map((named) => poseAt(assembly, stateIn(assembly.drives, named)))
+    .filter((pose) => !pose.stop);
 
 /** Openings at which what is moved by hand is looked at. */
 const HAND_OPENINGS: readonly number[] = [180, 135, 90, 45, 0];

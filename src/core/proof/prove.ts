@@ -1,6 +1,7 @@
 /** The proof of a design: every rule, the travel's chart, and remedies where one parameter can clear a finding. */
-import { OPEN } from '../drives';
-import { allMeasures, poseOpen, type Pose } from '../assembly/pose';
+import { OPEN, stateIn, type State } from '../drives';
+import type { Stance } from '../kinds';
+import { allMeasures, poseAt, poseOpen, type Pose } from '../assembly/pose';
 import { buildAssembly } from '../build/build';
 import type { Design } from '../document/design';
 import {
@@ -11,11 +12,12 @@ import {
   pairStates,
   platesOf,
   RULES,
+  standings,
   type Evidence,
   type Finding,
   type Overhang,
 } from '../rules';
-import { briefOf, closedPose, DEFAULT_STEPS, handWalk, walk } from './evidence';
+import { briefOf, closedPose, DEFAULT_STEPS, handWalk, namedPoses, walk } from './evidence';
 import { canSeek, PROOF_BUDGET, purseAlone, remedySteps, type Seeking } from './remedies';
 import { handTravel, travelPoint, type HandPoint, type TravelPoint } from './travel-chart';
 
@@ -41,6 +43,17 @@ export interface Proof {
   readonly measures: Record<string, Record<string, number>>;
   /** Drives that are moved by hand and can meet: those, and no others, were walked two at a time. */
   readonly pairs: readonly WalkedPair[];
+  /** What is named: for the post, on the shelf. */
+  readonly states: readonly ProvedState[];
+}
+export interface ProvedState {
+  readonly id: string;
+  readonly name: string;
+  /** Every drive's value there. */
+  readonly state: State;
+  readonly reached: boolean;
+  /** Of a card that is left alone there: how far inside what it stands on its weight lies, mm, and what it weighs. */
+  readonly standing?: { readonly stance: Stance; readonly tip_mm: number; readonly weight_g: number };
 }
 export interface WalkedPair {
   readonly drives: readonly [string, string];
@@ -58,7 +71,7 @@ export function* provingSteps(design: Design, steps = DEFAULT_STEPS): Generator<
   const assembly = buildAssembly(design);
   const brief = briefOf(design);
   const closed = closedPose(assembly);
-  let evidence: Evidence = { assembly, brief, closed, travel: [], byHand: [] };
+  let evidence: Evidence = { assembly, brief, closed, travel: [], byHand: [], named: [] };
   let findings: readonly Finding[] = [];
   const sizes = closedSize(evidence);
   const map = closedStack(evidence);
@@ -67,6 +80,7 @@ export function* provingSteps(design: Design, steps = DEFAULT_STEPS): Generator<
   let pairs: readonly WalkedPair[] = [];
   const measures = allMeasures(assembly, poseOpen(assembly, 90), closed);
   const overhang = closed && overhangOf(assembly, closed);
+  let states: readonly ProvedState[] = [];
   const proof = (): Proof => ({
     verdict: verdictOf(findings),
     findings,
@@ -74,6 +88,7 @@ export function* provingSteps(design: Design, steps = DEFAULT_STEPS): Generator<
     travels: { [OPEN]: [...travel], ...handTravels },
     measures,
     pairs,
+    states,
     closed:
       closed && map && overhang
         ? {
@@ -89,6 +104,7 @@ export function* provingSteps(design: Design, steps = DEFAULT_STEPS): Generator<
     findings = [...findings, ...rule.check(evidence)];
     yield proof();
   }
+  states = provedStates(evidence);
   const poses: Pose[] = [];
   for (const pose of walk(assembly, steps)) {
     poses.push(pose);
@@ -104,7 +120,7 @@ export function* provingSteps(design: Design, steps = DEFAULT_STEPS): Generator<
     hand.push(pose);
     if (hand.length % 8 === 0) yield proof();
   }
-  evidence = { ...evidence, travel: poses, byHand: hand };
+  evidence = { ...evidence, travel: poses, byHand: hand, named: namedPoses(design, assembly) };
   pairs = walkedPairs(evidence);
   findings = [...findings, ...RULES.filter((r) => r.needs === 'travel').flatMap((r) => r.check(evidence))];
   yield proof();
@@ -119,6 +135,22 @@ export function* provingSteps(design: Design, steps = DEFAULT_STEPS): Generator<
     yield proof();
   }
   return proof();
+}
+
+function provedStates(evidence: Evidence): ProvedState[] {
+  const { assembly, brief } = evidence;
+  const left = new Map(standings(evidence).map((s) => [s.named.id, s]));
+  return brief.states.map((named): ProvedState => {
+    const { id, name } = named;
+    const { state, stop } = poseAt(assembly, stateIn(assembly.drives, named));
+    const alone = left.get(id);
+    return {
+      ...{ id, name, state, reached: !stop },
+      ...(alone
+        ? { standing: { stance: alone.named.stance, tip_mm: round(alone.marginMm), weight_g: round(alone.grams) } }
+        : {}),
+    };
+  });
 }
 
 const walkedPairs = (evidence: Evidence): WalkedPair[] =>

@@ -8,7 +8,7 @@ import { poseAt, type Pose } from '../assembly/pose';
 import { tryBuild } from '../build/build';
 import type { Design } from '../document/design';
 import { RULES, type Evidence, type Finding, type Lever, type Remedy, type Rule, type RuleId } from '../rules';
-import { DEFAULT_STEPS, gather, handWalk, walk } from './evidence';
+import { DEFAULT_STEPS, gather, handWalk, namedPoses, walk } from './evidence';
 import { leverRange, leverValue, setLever } from './levers';
 import { partFor } from './part';
 import { SIZE_ROUNDING_MM } from '../tolerance';
@@ -210,7 +210,7 @@ class Search {
     }
     this.purse.left -= weight * (PROOF_COST - 1);
     const travel = [...walk(assembly, this.seeking.steps ?? DEFAULT_STEPS)];
-    const evidence = { ...closed, travel, byHand: [...handWalk(assembly)] };
+    const evidence = { ...closed, travel, byHand: [...handWalk(assembly)], named: namedPoses(changed, assembly) };
     for (const rule of RULES) {
       const left = standing(rule, evidence);
       if (!left) continue;

@@ -2,7 +2,7 @@
  * `collision`: no two sheets of paper pass through each other at any drive value, beyond paper thickness; what is
  * stuck on facets counts, and what it holds down.
  */
-import { betweenStates, openOf, type State } from '../drives';
+import { betweenStates, OPEN, openOf, type State } from '../drives';
 import { poseAt, type Pose } from '../assembly/pose';
 import type { Assembly } from '../assembly/assembly';
 import { CARD, ownerOfId } from '../ids';
@@ -138,6 +138,20 @@ function* hitsByHand({ assembly, byHand }: Evidence, plates: readonly Plate[], d
   }
 }
 
+/** What runs into what in a state that is named: it may be on nobody's way. */
+function* hitsOfNamed({ assembly, named }: Evidence, plates: readonly Plate[], depthIn: Depth): Generator<Meeting> {
+  const handsAtRest = ({ state }: Pose): boolean =>
+    assembly.drives.every((d) => d.id === OPEN || state[d.id] === d.rest);
+  for (const pose of named) {
+    const placed = placePlates(plates, pose);
+    const own = handsAtRest(pose) ? {} : { byHand: true };
+    for (const pair of nearPairs(assembly, plates, placed)) {
+      const depth = own.byHand ? depthIn(pose, placed, pair) : depthOf(plates, placed, pair);
+      if (depth > 0) yield { pair, depth, at: pose.state, ...own };
+    }
+  }
+}
+
 /** What two drives bring into each other that neither does alone. */
 function* hitsOfPairs({ assembly, byHand }: Evidence, plates: readonly Plate[], depthIn: Depth): Generator<Meeting> {
   for (const drives of drivePairs(assembly, byHand, plates)) {
@@ -179,8 +193,8 @@ const ownerOf = (assembly: Assembly, { facet, layer }: Plate): string => layer?.
 
 function* hitsOf(evidence: Evidence, plates: readonly Plate[]): Generator<Meeting> {
   yield* hitsOfTravel(evidence, plates);
-  if (evidence.byHand.length === 0) return;
   const depthIn = depthByHand(evidence.assembly, plates);
+  yield* hitsOfNamed(evidence, plates, depthIn);
   yield* hitsByHand(evidence, plates, depthIn);
   yield* hitsOfPairs(evidence, plates, depthIn);
 }
@@ -252,11 +266,11 @@ const layerLevers = (id: string, acrossFirst: boolean): Lever[] =>
   leversOf(id, ...(acrossFirst ? ['y', 'height', 'x', 'width'] : ['x', 'y', 'width', 'height']));
 
 function bridged(evidence: Evidence): Finding[] {
-  const { assembly, travel, byHand } = evidence;
+  const { assembly, travel, byHand, named } = evidence;
   const say = wordsFor(evidence);
   return bridges(evidence).flatMap((bridge): Finding[] => {
     const { layer, crease, onto, acrossMm } = bridge;
-    const folded = [...travel, ...byHand].reduce<Worst | undefined>((known, pose) => {
+    const folded = [...travel, ...byHand, ...named].reduce<Worst | undefined>((known, pose) => {
       const up = foldedUpDeg(assembly, pose, bridge);
       return up > BOWS_DEG ? worsened(known, up, pose.state) : known;
     }, undefined);
@@ -287,11 +301,11 @@ function bridged(evidence: Evidence): Finding[] {
 }
 
 function covered(evidence: Evidence): Finding[] {
-  const { assembly, travel, byHand } = evidence;
+  const { assembly, travel, byHand, named } = evidence;
   const say = wordsFor(evidence);
   return covers(evidence).flatMap((cover): Finding[] => {
     const { layer, over, slackMm } = cover;
-    const lifted = [...travel, ...byHand].reduce<Worst | undefined>((known, pose) => {
+    const lifted = [...travel, ...byHand, ...named].reduce<Worst | undefined>((known, pose) => {
       const up = liftedMm(evidence, pose, cover);
       return up > slackMm ? worsened(known, up, pose.state) : known;
     }, undefined);

@@ -1,10 +1,11 @@
 /**
  * `flex`: the loops close as rigid facets through the travel; where they do not, the paper bends or the travel ends.
  */
-import { OPEN, restOf } from '../drives';
-import { stopped } from '../assembly/pose';
+import { OPEN, restOf, stateIn } from '../drives';
+import { ownerOfId } from '../ids';
+import { poseAt, stopped } from '../assembly/pose';
 import { mechanismOfJoint } from './flat-fold';
-import { finding, turnsOf, type Finding, type Rule } from './rule';
+import { finding, turnsOf, type Evidence, type Finding, type Rule } from './rule';
 import { atState, wordsFor } from './words';
 
 const RISK_MM = 1;
@@ -73,6 +74,33 @@ export const flex: Rule = {
         }),
       );
     }
-    return out;
+    return [...out, ...unreached(evidence)];
   },
 };
+
+/** States that are named and that a hand never gets to; where the opening stops has been said. */
+function unreached(evidence: Evidence): Finding[] {
+  const { assembly, brief } = evidence;
+  const say = wordsFor(evidence);
+  return brief.states.flatMap((named): Finding[] => {
+    const { stop } = poseAt(assembly, stateIn(assembly.drives, named));
+    if (!stop || stop.lead === OPENING_FIRST) return [];
+    const { id, label, unit, value } = stopped(assembly, stop);
+    const there = unit === 'mm' ? say.mm(value) : `${value.toFixed(1)}°`;
+    return [
+      finding({
+        rule: 'flex',
+        severity: 'blocks',
+        mechanism: ownerOfId(id),
+        measured: value,
+        unit,
+        at: { ...stateIn(assembly.drives, named), [id]: value },
+        aspect: `state ${named.id}`,
+        levers: turnsOf(assembly, ownerOfId(id), 'closing'),
+        message: `${named.name} cannot be reached: ${label} stops at ${there}, it ${WHY[stop.reason]}.`,
+      }),
+    ];
+  });
+}
+/** Index of the opening among the drives. */
+const OPENING_FIRST = 0;

@@ -2,7 +2,7 @@
 import { CLOSED, FLAT, type State } from '../drives';
 import type { Assembly, Facet } from '../assembly/assembly';
 import { onFacet, poseAt, type Pose } from '../assembly/pose';
-import type { Turn } from '../kinds';
+import type { NamedState, Turn } from '../kinds';
 import type { FlatSize, PostFormat } from '../paper/sizes';
 import type { Stock } from '../paper/stocks';
 import { boxOf } from '../plane/polygon';
@@ -104,6 +104,9 @@ export interface Brief {
   readonly envelope: FlatSize | null;
   readonly post: PostFormat | null;
   readonly stock: (id: string) => Stock;
+  readonly states: readonly NamedState[];
+  /** The way a facet of the base is read, up, in the axes of its piece. */
+  readonly up: (facet: string) => Vec2;
   /** Strip round the sheet that is not printed or cut. */
   readonly sheetMarginMm: number;
   readonly sheet: (id: string) => FlatSize | undefined;
@@ -118,6 +121,8 @@ export interface Evidence {
   readonly travel: readonly Pose[];
   /** Poses of every other drive's travel, at several openings. */
   readonly byHand: readonly Pose[];
+  /** Poses of the states that are named. */
+  readonly named: readonly Pose[];
   /** It is only asked whether something is found, not how large it is: searches ask so many times. */
   readonly rough?: boolean;
 }

@@ -15,6 +15,7 @@ import { PictureParts } from '../common/PosedPicture';
 import { useActions, useStudio } from '@/store/context';
 import { Choice, NumberField } from '../common/Field';
 import { FindingCard } from '../prove/FindingCard';
+import { StatesList } from './StatesList';
 import { StockTable } from './StockTable';
 
 /** What the card is: size, fold, post, stocks. On the right the closed card against its envelope, true proportions. */
@@ -122,6 +123,7 @@ export function BriefStage() {
           />
           Stays inside its outline while it opens
         </chakra.label>
+        <StatesList />
         {findings?.map((f) => (
           <FindingCard key={`${f.rule}${f.aspect}`} finding={f} />
         ))}

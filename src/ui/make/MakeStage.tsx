@@ -44,6 +44,7 @@ export function MakeStage() {
   const verdict = useStudio((s) => s.proof?.verdict);
   const [found, setFound] = useState<{ layout: Layout; cutList: readonly CutListRow[] } | null>(null);
   const [steps, setSteps] = useState<readonly { step: WorkStep; picture: Picture }[]>([]);
+  const [named, setNamed] = useState<readonly { id: string; name: string; picture: Picture }[]>([]);
   const [what, setWhat] = useState('all');
   const [side, setSide] = useState<Side>('inside');
   const [message, setMessage] = useState<{ text: string; bad: boolean } | null>(null);
@@ -58,6 +59,11 @@ export function MakeStage() {
       .steps(design)
       .then((a) => {
         if (live && a.ok) setSteps(a.value);
+      });
+    void engine('study')
+      .named(design)
+      .then((a) => {
+        if (live && a.ok) setNamed(a.value);
       });
     return () => {
       live = false;
@@ -211,6 +217,27 @@ export function MakeStage() {
             ))}
           </tbody>
         </chakra.table>
+        {named.length > 0 && (
+          <>
+            <chakra.h2 className="heading" mb="8px !important">
+              States by name
+            </chakra.h2>
+            <Box
+              display="grid"
+              gridTemplateColumns="repeat(auto-fill, minmax(180px, 1fr))"
+              gap="16px"
+              mb="18px"
+              data-testid="named-pictures"
+            >
+              {named.map(({ id, name, picture }) => (
+                <chakra.figure key={id} m="0" border="1px solid var(--rule)" borderRadius="card" p="8px 12px">
+                  <PosedPicture picture={picture} height={110} label={`${name}, picture`} />
+                  <figcaption>{name}</figcaption>
+                </chakra.figure>
+              ))}
+            </Box>
+          </>
+        )}
         <chakra.h2 className="heading" mb="8px !important">
           Folding and gluing, in order
         </chakra.h2>

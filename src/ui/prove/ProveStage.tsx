@@ -3,8 +3,10 @@ import { openOf } from '@/core/drives';
 import { Box, chakra } from '@chakra-ui/react';
 import { CARD } from '@/core/ids';
 import { measureWords, nameOfMechanism } from '@/core/document/words';
-import { useStudio } from '@/store/context';
+import { formatLength, type LengthUnit } from '@/core/units/length';
+import { useActions, useStudio } from '@/store/context';
 import { drivesOf } from '@/store/studio';
+import { Action } from '../common/Field';
 import { PosedView } from '../posed/PosedView';
 import { FindingCard } from './FindingCard';
 import { ThicknessView } from './ThicknessView';
@@ -40,6 +42,7 @@ export function ProveStage() {
         {proof && !proving && findings.length === 0 && (
           <chakra.p>Nothing fails: it folds flat, opens as meant, clears its neighbours and fits its sheets.</chakra.p>
         )}
+        {proof && !proving && <Named />}
         {proof && !proving && <Together />}
         {proof && !proving && <MeasureTable />}
       </Box>
@@ -53,6 +56,43 @@ export function ProveStage() {
     </Box>
   );
 }
+
+/** What is named: whether it is reached, and how safely the card stands there. */
+function Named() {
+  const states = useStudio((s) => s.proof?.states) ?? [];
+  const units = useStudio((s) => s.design.units);
+  const { stand } = useActions();
+  if (states.length === 0) return null;
+  return (
+    <Box mt="14px" data-testid="proved-states">
+      <chakra.h2 className="heading" mb="6px !important">
+        States by name
+      </chakra.h2>
+      <chakra.table width="100%" fontSize="13px">
+        <tbody>
+          {states.map(({ id, name, state, reached, standing }) => (
+            <tr key={id}>
+              <td>
+                <Action small onClick={() => stand(state)}>
+                  {name}
+                </Action>
+              </td>
+              <td className="dim">
+                {!reached
+                  ? 'is not reached'
+                  : standing
+                    ? `${standing.weight_g.toFixed(1)} g, ${inWords(standing.tip_mm, units)}`
+                    : 'is reached'}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </chakra.table>
+    </Box>
+  );
+}
+const inWords = (mm: number, units: LengthUnit): string =>
+  `its weight ${formatLength(Math.abs(mm), units)} ${units} ${mm < 0 ? 'outside' : 'inside'} what it stands on`;
 
 /** What was moved two at a time, and that nothing else was. */
 function Together() {

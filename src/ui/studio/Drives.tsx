@@ -5,6 +5,7 @@ import { formatLength, type LengthUnit } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
 import { carriedDrive, drivesOf } from '@/store/studio';
 import { Action, NumberField } from '../common/Field';
+import { NamedButtons } from './NamedButtons';
 
 /** A drive's value as it is read. */
 export const driveWords = ({ unit }: Drive, value: number, units: LengthUnit): string =>
@@ -18,6 +19,7 @@ export function Drives() {
     <Box p="10px 14px" minHeight="0" overflowY="auto" as="section" aria-label="What is moved">
       {drives.length === 1 ? <Alone /> : drives.map((d) => <Row key={d.id} drive={d} on={d.id === carried.id} />)}
       <Ends drive={carried} />
+      <NamedButtons />
     </Box>
   );
 }
@@ -102,9 +104,9 @@ function Ends({ drive }: { drive: Drive }) {
   const places: readonly (readonly [name: string, value: number])[] =
     drive.id === OPEN
       ? [
-          ['closed', 0],
-          ['90°', 90],
-          ['flat', 180],
+          ['closed', drive.from],
+          ...(drive.to > 90 ? ([['90°', 90]] as const) : []),
+          [drive.to === 180 ? 'flat' : `${drive.to.toFixed(0)}°`, drive.to],
         ]
       : [
           ['at rest', drive.rest],

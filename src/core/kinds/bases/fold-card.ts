@@ -27,10 +27,12 @@ import {
   type BaseKind,
   type Bond,
   type Host,
+  type NamedState,
   type Parameter,
   type ParameterValues,
   type Piece,
 } from '../kind';
+import { openTo } from '../../drives';
 import { CARD } from '../../ids';
 import { GLUE_SET_BACK_MM } from '../on-crease/step-fold';
 import { SAME_LEVEL_MM } from '../../tolerance';
@@ -101,6 +103,12 @@ const foldCardParameters: readonly Parameter[] = [
   },
 ];
 
+/** Every drive at rest. */
+export const POSTED: NamedState = { id: 'post', name: 'For the post', drives: {} };
+/** Openings at which cards are set up, folded at the side and at the top; common practice, no source. */
+const SHELF_DEG = 90;
+const TENT_DEG = 45;
+
 const isLined = (values: ParameterValues): boolean => num(values, 'liner') > 0;
 
 export const foldCard: BaseKind = {
@@ -128,6 +136,10 @@ export const foldCard: BaseKind = {
   turns: () => ({ away: ['reach'], along: ['gutter'], size: ['reach', 'gutter'] }),
   levers: { reach: ['reachA', 'reachB'] },
   sizeOf: (v, say) => `${say(num(v, 'gutter'))} × ${say(num(v, 'reachA'))}`,
+  states: ({ fold }) => [
+    POSTED,
+    { id: 'shelf', name: 'On the shelf', drives: openTo(fold === 'top' ? TENT_DEG : SHELF_DEG), stance: 'upright' },
+  ],
   crease: GUTTER,
   face: (values, side) => (side === 'outside' && isLined(values) ? 'coverLeafB' : 'leafB'),
   // Folded at the side it is a book with its spine at the left of the cover, leaf B; at the top it hangs from its fold.

@@ -3,6 +3,7 @@
  * middle, the back panel at y > 0 lies still, the short flap at y < 0 turns. The insert is glued inside the back panel
  * with its fold toward the fore edge, and folds out over that.
  */
+import { openTo } from '../../drives';
 import { partId, CARD } from '../../ids';
 import { shiftBy } from '../../linkage';
 import { rectangle } from '../../plane/polygon';
@@ -17,7 +18,7 @@ import {
   type ParameterValues,
   type Piece,
 } from '../kind';
-import { GUTTER } from './fold-card';
+import { GUTTER, POSTED } from './fold-card';
 
 const INSERT = 'insert';
 export const INSERT_FOLD = partId(CARD, 'insertFold');
@@ -221,6 +222,10 @@ export const gateInsert: BaseKind = {
   sizes: (v) => ({ gutter: num(v, 'height'), reach: num(v, 'length') - num(v, 'score') }),
   turns: () => ({ away: ['length', 'insertLength'], along: ['height', 'insertHeight'], size: ['length', 'height'] }),
   sizeOf: (v, say) => `${say(num(v, 'height'))} × ${say(num(v, 'length') - num(v, 'score'))}`,
+  states: () => [
+    POSTED,
+    { id: 'spread', name: 'Spread out', drives: { ...openTo(180), [partId(CARD, INSERT)]: 180 }, stance: 'lying' },
+  ],
   crease: GUTTER,
   face: (_, side) => (side === 'outside' ? 'leafB' : 'leafA'),
   // A book whose cover is short: its fold at the left.
