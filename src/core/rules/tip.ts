@@ -1,4 +1,6 @@
-/** `tip`: what floats, and the card where it is left standing, has the middle of its weight well over what carries it. */
+/**
+ * `tip`: what floats, and the card where it is left standing, has the middle of its weight well over what carries it.
+ */
 import { openTo, stateIn, type State } from '../drives';
 import { poseAt } from '../assembly/pose';
 import type { NamedState, Stance } from '../kinds';
