@@ -553,7 +553,35 @@ const orrery: Design = {
   notes: 'Turn the wheel: the lamps hang upright. Pull the tab: the planets tumble one after another.',
 };
 
+/** A card that stands by itself: the dome on its plate, the open nights written on its base. */
+const shelf: Design = {
+  ...blankDesign('Dome on the shelf'),
+  card: {
+    ...blankDesign('').card,
+    construction: 'easel',
+    stock: 'night-216',
+    pageStock: 'card-240',
+    parameters: { width: 107.95, height: 107.95, stop: 80, stopHeight: 2, stopWidth: 8 },
+  },
+  post: { envelope: 'us-a2', format: 'usps-letter' },
+  dressing: [{ facet: 'plate', mats: [{ insetMm: 3.2, stock: 'night-216' }] }],
+  layers: [
+    {
+      ...newLayer({
+        ...{ id: 'dome', name: 'Dome', facet: 'plate', as: 'layer', stock: 'card-160' },
+        shape: { asset: 'dome' },
+      }),
+      from: { x: 'middle', y: 'low' },
+      y: 12,
+      width: 70,
+    },
+  ],
+  shapes: [starter('dome')],
+  notes: 'It stands against its stop with the dome upright; lift the plate to read the open nights on the base.',
+};
+
 for (const [file, design] of [
+  ['dome-on-the-shelf', shelf],
   ['season-programme', season],
   ['moon-phases', moon],
   ['meteor-night', meteor],

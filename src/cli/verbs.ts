@@ -29,6 +29,7 @@ import { blankDesign, type Design, type Mechanism } from '../core/document/desig
 import { baseKindOf, parametersOf } from '../core/document/fields';
 import { DEFAULT_STEPS, MOST_STEPS, prove as proveDesign, seek } from '../core/proof/prove';
 import type { Finding } from '../core/rules';
+import { briefOf } from '../core/proof/evidence';
 import { reportPose } from '../core/proof/report';
 import { checkDesign } from '../core/document/schema';
 import { readValue } from '../core/document/values';
@@ -238,7 +239,7 @@ const pose: Verb = (args) => {
   const state = within(assembly.drives, asked);
   // What goes round is only counted anew.
   const clamped = assembly.drives.filter((d) => !d.round && state[d.id] !== asked[d.id]);
-  const report = reportPose(assembly, state);
+  const report = reportPose(assembly, state, false, briefOf(design));
   const said = clamped.map((d) => ({ drive: d.id, asked: asked[d.id], from: d.from, to: d.to }));
   return { code: report.stopped ? 3 : 0, result: { ...report, ...(said.length > 0 ? { clamped: said } : {}) } };
 };

@@ -13,6 +13,8 @@ export interface Drive {
   readonly to: number;
   /** Where it is when the card is posted. */
   readonly rest: number;
+  /** Its way ends where this joint meets its stop, `MECHANISM.NAME`: `to` is no further than that. */
+  readonly until?: string;
   /** It goes on round: past its end it begins again. */
   readonly round?: true;
 }

@@ -1,11 +1,11 @@
 /** What is derived from a design: pieces, facets, joints. Never saved. */
-import { OPENING } from '../drives';
-import { OPENING_RANGE, tiedBodies, Travel, type Linkage } from '../linkage';
+import { OPENING, type Drive } from '../drives';
+import { tiedBodies, Travel } from '../linkage';
 import { findFacets } from '../pattern/facets';
 import { mergeBonded } from './bonding';
 import { findMisfits } from './find-misfits';
 import { makeJoints } from './joints';
-import { movingJoints, rangeOf } from './moving';
+import { movingJoints, rangeOf, untilContact } from './moving';
 import type { Assembly, AttachedLayer, Facet, LaidOut, Parts } from './parts';
 
 export type { Misfit } from './misfit';
@@ -35,14 +35,17 @@ export function layOut(all: Parts): LaidOut {
 export function assemble(laid: LaidOut, layers: readonly AttachedLayer[] = []): Assembly {
   const { parts: all, facets, flat, indexOf, bodies } = laid;
   const parts = { ...all, pieces: all.pieces.filter((p) => !p.apart) };
-  const drives = [OPENING, ...(parts.drives ?? [])];
+  const asked: readonly Drive[] = [{ ...OPENING, ...parts.opening }, ...(parts.drives ?? [])];
   const { creases, joints: folding } = makeJoints(parts, flat, facets, indexOf);
-  const moving = movingJoints(parts.moving ?? [], drives, facets, indexOf, bodies.count);
-  const linkage: Linkage = {
-    bodies: moving.bodies,
-    joints: [...folding, ...moving.joints],
-    drives: [OPENING_RANGE, ...drives.slice(1).map(rangeOf)],
-  };
+  const moving = movingJoints(parts.moving ?? [], asked, facets, indexOf, bodies.count);
+  const { linkage, drives } = untilContact(
+    {
+      bodies: moving.bodies,
+      joints: [...folding, ...moving.joints],
+      drives: asked.map(rangeOf),
+    },
+    asked,
+  );
   return {
     base: all.base,
     lead: all.lead,

@@ -62,7 +62,7 @@ const OPENING = 0;
 
 /** The gutter, and creases of the base that open with it. */
 const opens = ({ lead, base }: Parts, { id, ends, mechanism }: CreaseLine): boolean =>
-  id === lead.crease || (ends[0] === Math.PI && ends[1] === 0 && mechanism === base.mechanism);
+  (id === lead.crease && !lead.follows) || (ends[0] === Math.PI && ends[1] === 0 && mechanism === base.mechanism);
 
 /** What turns a crease: the opening, a drive of its own, or nothing; then it is solved for. */
 function drivenBy(parts: Parts, crease: CreaseLine): Joint['driven'] {

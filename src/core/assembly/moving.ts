@@ -1,14 +1,17 @@
 /** What is moved by hand, as drives and joints of the linkage. */
-import { toJoint, type Drive } from '../drives';
+import { fromJoint, OPEN, toJoint, type Drive } from '../drives';
 import type { Carried, MovingJoint } from '../kinds';
 import {
   applyRigid,
   compose,
+  contactOf,
   identity,
   invert,
+  OPENING_RANGE,
   rotateOnly,
   type DriveRange,
   type Joint,
+  type Linkage,
   type Motion,
   type Rigid,
   type Vec3,
@@ -18,7 +21,22 @@ import type { Facet } from './parts';
 /** A drive in the unit of its joints, from where it is at rest; what follows it lies flat there. */
 export function rangeOf(drive: Drive): DriveRange {
   const [from, to, rest] = [drive.from, drive.to, drive.rest].map((v) => toJoint(drive, v));
+  // Opened flat the gutter has no fold.
+  if (drive.id === OPEN) return { ...OPENING_RANGE, range: [from, to], rest };
   return { range: [from, to], rest, flat: rest };
+}
+
+/** Drives that end where a joint meets its stop, with that as their end. */
+export function untilContact(
+  linkage: Linkage,
+  drives: readonly Drive[],
+): { linkage: Linkage; drives: readonly Drive[] } {
+  const cut = drives.map((drive, k): Drive => {
+    const joint = drive.until === undefined ? -1 : linkage.joints.findIndex((j) => j.id === drive.until);
+    const value = joint < 0 ? null : contactOf(linkage, k, joint);
+    return value === null ? drive : { ...drive, to: fromJoint(drive, value) };
+  });
+  return { linkage: { ...linkage, drives: cut.map(rangeOf) }, drives: cut };
 }
 
 /**

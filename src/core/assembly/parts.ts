@@ -1,6 +1,7 @@
 /** The vocabulary of what is derived from a design: pieces, facets, creases, what is stuck on them. Never saved. */
 import type { Drive } from '../drives';
 import type {
+  Base,
   Bond,
   Contribution,
   Demand,
@@ -122,6 +123,8 @@ export interface Parts {
   readonly mechanisms: readonly PlacedMechanism[];
   /** What is moved by hand beside the opening. */
   readonly drives?: readonly Drive[];
+  /** What the opening of this base has of its own. */
+  readonly opening?: Partial<Drive>;
   readonly moving?: readonly MovingJoint[];
   readonly foam?: readonly FoamPad[];
   readonly fillers?: readonly Filler[];
@@ -130,7 +133,7 @@ export interface Parts {
   readonly contradictions?: readonly Misfit[];
   readonly base: BaseOf;
   /** The crease that the card's opening turns, and the facets it joins; the first lies still. */
-  readonly lead: { readonly crease: string; readonly still: string; readonly turning: string };
+  readonly lead: Base['lead'];
 }
 
 /** Parts with their facets found and their bodies told apart, before anything is stuck on them. */

@@ -1,5 +1,5 @@
 /** A solved pose of an assembly: where every facet lies, what its creases do, what can be read off it. */
-import { fromJoint, moved, openTo, restOf, toJoint, type Drive, type State } from '../drives';
+import { fromJoint, moved, openTo, toJoint, within, type Drive, type State } from '../drives';
 import {
   applyRigid,
   compose,
@@ -41,7 +41,7 @@ export const poseOpen = (assembly: Assembly, openDeg: number): Pose => poseAt(as
 /** Pose in a state. Where the travel stops earlier, the last pose and why. */
 export function poseAt(assembly: Assembly, state: State): Pose {
   const { drives, travel } = assembly;
-  const asked = { ...restOf(drives), ...state };
+  const asked = within(drives, state);
   const values = drives.map((d) => toJoint(d, asked[d.id]));
   const { folds, stop } = travel.at(...values);
   const unfolded = stop && travel.neverLeaves(stop) ? bentFrom(assembly, travel.evenFolds(values[stop.lead])) : null;

@@ -63,8 +63,8 @@ export function buildAssembly(design: Design): Assembly {
   const { pieces, bonds, foam } = panels;
   const parts = { ...rest, bonds, foam };
   const dressed = [...pieces.values()].map((piece) => cutWindows(design, piece, interruptions, shelf));
-  const { lead } = base;
-  const laid = layOut({ ...parts, interruptions, pieces: dressed, base: plainBase(base), lead });
+  const { lead, opening } = base;
+  const laid = layOut({ ...parts, interruptions, pieces: dressed, base: plainBase(base), lead, opening });
   const whole = assemble(laid, attachedLayers(design, laid.facets, shelf));
   const caliperOf = (piece: string): number => stockOf(design, pieces.get(piece)!.stock).caliperMm;
   const stacked = stackClashes(laid, rest.mechanisms, caliperOf);
@@ -98,7 +98,8 @@ function plainBase({ pieces, interruptions }: Base): BaseOf {
 function gatherBase(design: Design, base: Base): Gathered {
   const pieces = base.pieces.map((p) => [p.id, p] as const);
   const kind = baseKindOf(design);
-  const card = { id: CARD, kind: kind.id, title: design.name, host: null, landmarks: [], demands: [] };
+  const { landmarks = [], demands = [], measures } = base;
+  const card = { id: CARD, kind: kind.id, title: design.name, host: null, landmarks, demands, measures };
   const turns = kind.turns(cardValues(design));
   return {
     design,
@@ -109,12 +110,12 @@ function gatherBase(design: Design, base: Base): Gathered {
     interruptions: [...base.interruptions],
     contradictions: [],
     claims: [],
-    mechanisms: [{ ...card, turns, measures: () => base.measures }],
+    mechanisms: [{ ...card, turns }],
     drives: [...(base.drives ?? [])],
-    moving: [],
+    moving: [...(base.joints ?? [])],
     foam: [],
-    fillers: [],
-    hardware: [],
+    fillers: [...(base.fillers ?? [])],
+    hardware: [...(base.hardware ?? [])],
   };
 }
 
@@ -192,7 +193,8 @@ function makeBase(design: Design, outline: (shape: Shape) => Region): Base {
   try {
     if (design.card.template) return buildTemplate(design.card.template, design.card.stock);
     const { stock, pageStock } = design.card;
-    return baseKindOf(design).build(cardValues(design), { stock, pageStock, outline, refuse });
+    const caliperOf = (id: string): number => stockOf(design, id).caliperMm;
+    return baseKindOf(design).build(cardValues(design), { stock, pageStock, caliperOf, outline, refuse });
   } catch (error) {
     if (error instanceof ShapeError) throw new DesignError(`${CARD}: ${error.message}`);
     throw error;

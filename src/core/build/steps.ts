@@ -1,5 +1,5 @@
 /** Order of folding and gluing, with the pose each step's picture shows. */
-import { moved, openTo, type State } from '../drives';
+import { FLAT, moved, openTo, type State } from '../drives';
 import type { Assembly } from '../assembly/assembly';
 import { sideOf, type Design, type Mechanism } from '../document/design';
 import { baseKindOf, cardValues } from '../document/fields';
@@ -31,26 +31,28 @@ export function workSteps(design: Design, assembly: Assembly): WorkStep[] {
   const glued = order.filter((m) => !onFace(m) && isGlued(m.id));
   const steps: WorkStep[] = [];
   const shown: string[] = [assembly.base.mechanism, ...cut.map((m) => m.id)];
-  const add = (title: string, text: string, openDeg: number, subjects: readonly string[] = []): void => {
-    steps.push({ title, text, state: openTo(openDeg), shown: [...shown], subjects });
+  const add = (title: string, text: string, state: State, subjects: readonly string[] = []): void => {
+    steps.push({ title, text, state, shown: [...shown], subjects });
   };
+  const flat = baseKindOf(design).flat ?? FLAT;
   const pieces = assembly.pieces.map((p) => p.title.toLowerCase()).join(', ');
-  add('Score and cut', `Score every fold, cut the inner lines, then the outlines: ${pieces}.`, 180);
+  add('Score and cut', `Score every fold, cut the inner lines, then the outlines: ${pieces}.`, flat);
   for (const side of SIDES) {
     const on = matted(design, side);
     const text = 'Covering paper goes on while everything still lies flat. Keep adhesive off the creases.';
-    if (on.length > 0 && side === 'inside') add('Stick the mats', text, 180, on);
-    if (on.length > 0 && side === 'outside') add('Turn it over and stick the mats of the outside', text, 180, on);
+    if (on.length > 0 && side === 'inside') add('Stick the mats', text, flat, on);
+    if (on.length > 0 && side === 'outside') add('Turn it over and stick the mats of the outside', text, flat, on);
   }
   if (!design.card.template)
-    for (const { title, text, openDeg } of baseKindOf(design).order(cardValues(design))) add(title, text, openDeg);
+    for (const { title, text, openDeg } of baseKindOf(design).order(cardValues(design)))
+      add(title, text, openTo(openDeg));
   for (const m of cut) {
     const creases = assembly.creases.filter((c) => c.mechanism === m.id);
     const folds = [...new Set(creases.map((c) => `${wordsOfPart(c.id)} ${c.role}`))].join(', ');
     add(
       `Fold ${m.name}`,
       `${folds}. Push it forward with the card half open, then close the card over it and burnish.`,
-      110,
+      openTo(110),
       creases.map((c) => c.id),
     );
   }
@@ -61,7 +63,7 @@ export function workSteps(design: Design, assembly: Assembly): WorkStep[] {
     add(
       `Glue ${m.name}`,
       `Fold it flat. Stick ${tabs.join(', then ')}; close the card while the second tab sets.`,
-      60,
+      openTo(60),
       areas.map((g) => g.facet),
     );
   }
@@ -72,10 +74,10 @@ export function workSteps(design: Design, assembly: Assembly): WorkStep[] {
     sentences.forEach((text, k) => {
       const title = k === 0 ? `Put ${m.name} on the ${nameOfPart(design, m.on)}, ${m.mount!.side}` : m.name;
       const parts = assembly.facets.filter((f) => f.mechanism === m.id).map((f) => f.id);
-      add(title, text, 180, parts);
+      add(title, text, flat, parts);
       // At the last step it can be moved, and is shown moved.
       if (k === sentences.length - 1)
-        steps[steps.length - 1] = { ...steps[steps.length - 1], state: partWay(assembly, m.id) };
+        steps[steps.length - 1] = { ...steps[steps.length - 1], state: partWay(assembly, m.id, flat) };
     });
   }
   const outer = assembly.layers.filter((l) => l.side === 'outside' && idOfLayer(l.id) !== null);
@@ -83,10 +85,10 @@ export function workSteps(design: Design, assembly: Assembly): WorkStep[] {
     add(
       'Stick what goes on the outside',
       `With the card shut, so that nothing inside is pressed out of place: ${outer.map((l) => l.title).join(', ')}.`,
-      0,
+      openTo(0),
       outer.map((l) => l.id),
     );
-  add('Open and close it', 'Open it slowly to flat and close it again before it goes in an envelope.', 100);
+  add('Open and close it', 'Open it slowly to flat and close it again before it goes in an envelope.', openTo(100));
   return steps;
 }
 
@@ -95,10 +97,10 @@ const matted = (design: Design, side: Side): string[] =>
   design.dressing.filter((d) => sideOf(d) === side && d.mats.length > 0).map((d) => d.facet);
 
 /** Flat open, everything of a mechanism that is moved by hand a third of its way. */
-const partWay = (assembly: Assembly, mechanism: string): State =>
+const partWay = (assembly: Assembly, mechanism: string, flat: State): State =>
   assembly.drives
     .filter((d) => ownerOfId(d.id) === mechanism)
-    .reduce((state, d) => moved(state, d.id, d.from + (d.to - d.from) / 3), openTo(180));
+    .reduce((state, d) => moved(state, d.id, d.from + (d.to - d.from) / 3), flat);
 
 /** The design with only some of its mechanisms, for a step's picture. */
 export const onlyWith = (design: Design, shown: readonly string[]): Design => ({

@@ -243,7 +243,7 @@ function piecesOf(t: Template, stock: string): Base {
     bonds: [],
     hosts: [gutter, ...hosts],
     lead: { crease: GUTTER, still: 'leafA', turning: 'leafB' },
-    measures: { hinge_mm: along.reduce((s, i) => s + i.to - i.from, 0) },
+    measures: () => ({ hinge_mm: along.reduce((s, i) => s + i.to - i.from, 0) }),
     interruptions,
     making,
   };

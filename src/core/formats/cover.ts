@@ -14,7 +14,9 @@ import { drawPicture, type Picture } from './picture';
 export function coverPicture(design: Design, assembly: Assembly): Picture | null {
   const closed = poseAt(assembly, CLOSED);
   if (closed.stop) return null;
-  const rank = (facet: number): number => rankOf(assembly, facet);
+  const { on } = naturalFace(design, 'outside');
+  // What is read first on the outside lies over all else of the card.
+  const rank = (facet: number): number => (assembly.facets[facet].id === on ? FRONT : rankOf(assembly, facet));
   return drawPicture(design, assembly, closed, { from: [0, 0, 1], up: upOfCover(design, assembly, closed), rank });
 }
 
@@ -42,3 +44,5 @@ function rankOf(assembly: Assembly, facet: number): number {
   return onLeaf ? (body === STILL ? 1 : 3) : 2;
 }
 const STILL = 0;
+/** Over the cover, under what is fixed on it. */
+const FRONT = 3.5;

@@ -6,6 +6,7 @@ import type { Assembly } from '../assembly/assembly';
 import { facetOutline, onFacet, type Pose } from '../assembly/pose';
 import { cross3, dot3, unit3, type Vec3 } from '../linkage';
 import { isBase } from '../rules';
+import { paintingOrder, type Painted } from './painter';
 import { contains, type Polygon } from '../plane/polygon';
 import { dressingOf, stockOf, type Design } from '../document/design';
 
@@ -22,9 +23,6 @@ export interface Picture {
   readonly parts: readonly PicturePart[];
   readonly box: { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
 }
-
-/** Ranks lie further apart than anything of a card is deep, mm. */
-const RANK_MM = 1e5;
 
 /** From the reader's right, above: leaf A lies in front. */
 export const READER: Vec3 = unit3([0.55, 0.75, 0.62]);
@@ -49,7 +47,7 @@ export function drawPicture(design: Design, assembly: Assembly, pose: Pose, look
   const onPage = (p: Vec3): readonly [number, number] => [dot3(p, right), -dot3(p, up)];
   const pieces = new Map(assembly.pieces.map((p) => [p.id, p]));
   const { shown = () => true } = look;
-  const parts = assembly.facets.flatMap((f, i) => {
+  const sheets = assembly.facets.flatMap((f, i) => {
     if (!shown(i)) return [];
     const points = facetOutline(pose, assembly.facets, i);
     const m = pose.placed[i];
@@ -59,18 +57,18 @@ export function drawPicture(design: Design, assembly: Assembly, pose: Pose, look
     const side = facing ? 'inside' : 'outside';
     const { colour } = dressingOf(design, f.id, side) ?? {};
     const lit = (colour: string): string => shade(colour, 0.78 + 0.22 * Math.abs(dot3(normal, LIGHT)));
-    const depth = points.reduce((s, p) => s + dot3(p, from), 0) / points.length + rank(i) * RANK_MM;
+    const depth = points.reduce((s, p) => s + dot3(p, from), 0) / points.length;
     const paper = {
       id: f.id,
       mechanism: f.mechanism,
-      depth,
+      height: 0,
       fill: lit(colour ?? (facing ? stock.insideColour : stock.outsideColour)),
       points: points.map(onPage),
       holes: f.polygon.holes.map((h) => h.map((q) => onPage(onFacet(pose, i, q)))),
     };
-    const onFace = (p: Polygon, depthAt: number) => ({
+    const onFace = (p: Polygon, height: number) => ({
       mechanism: f.mechanism,
-      depth: depthAt,
+      height,
       points: p.outer.map((q) => onPage(onFacet(pose, i, q))),
       holes: p.holes.map((h) => h.map((q) => onPage(onFacet(pose, i, q)))),
     });
@@ -78,19 +76,21 @@ export function drawPicture(design: Design, assembly: Assembly, pose: Pose, look
       .filter((d) => d.side === side)
       .flatMap((d) => d.region)
       .filter((p) => contains(f.polygon, p.outer[0]))
-      .map((p) => ({ ...onFace(p, depth + 5e-4), id: f.id, fill: INK }));
+      .map((p) => ({ ...onFace(p, 0.5), id: f.id, fill: INK }));
     const layers = assembly.layers
       .filter((l) => l.facet === i && l.side === side)
       .flatMap((l) =>
         l.region.map((p) => ({
-          ...onFace(p, depth + 1e-3 * l.order),
+          ...onFace(p, l.order),
           id: l.id,
           fill: lit(l.colour ?? stockOf(design, l.stock).insideColour),
         })),
       );
-    return [paper, ...drawn, ...layers];
+    const on = [paper, ...drawn, ...layers].sort((a, b) => a.height - b.height);
+    return [{ corners: points, onPage: paper.points, normal, rank: rank(i), depth, on }];
   });
-  parts.sort((a, b) => a.depth - b.depth);
+  const order = look.rank ? byRank(sheets, from) : paintingOrder(sheets, from);
+  const parts = order.flatMap((k) => sheets[k].on);
   const all = parts.flatMap((p) => p.points);
   const [x0, x1] = [Math.min(...all.map((p) => p[0])), Math.max(...all.map((p) => p[0]))];
   const [y0, y1] = [Math.min(...all.map((p) => p[1])), Math.max(...all.map((p) => p[1]))];
@@ -98,6 +98,18 @@ export function drawPicture(design: Design, assembly: Assembly, pose: Pose, look
     parts: parts.map(({ id, mechanism, points, holes, fill }) => ({ id, mechanism, points, holes, fill })),
     box: { x: x0, y: y0, width: x1 - x0, height: y1 - y0 },
   };
+}
+
+/** Ranks that are given stand; within each what is nearer covers the rest. */
+function byRank(sheets: readonly Painted[], from: Vec3): number[] {
+  const ranks = [...new Set(sheets.map((s) => s.rank))].sort((a, b) => a - b);
+  return ranks.flatMap((rank) => {
+    const own = sheets.flatMap((s, k) => (s.rank === rank ? [k] : []));
+    return paintingOrder(
+      own.map((k) => sheets[k]),
+      from,
+    ).map((k) => own[k]);
+  });
 }
 
 function shade(hex: string, k: number): string {

@@ -176,7 +176,7 @@ export interface Hardware {
 
 /** What must hold of a part that moves, as its kind measures it; the rule says it where it does not. */
 export interface Demand {
-  readonly rule: 'captive' | 'bind' | 'grip' | 'covered' | 'web';
+  readonly rule: 'captive' | 'bind' | 'grip' | 'covered' | 'web' | 'stands';
   /** Tells several of one rule and mechanism apart. */
   readonly aspect: string;
   /** What is measured, as a sentence begins: "The disc covers window 2 by". */
@@ -350,6 +350,8 @@ export interface BaseKind extends AnyKind {
   readonly levers?: Readonly<Record<string, readonly string[]>>;
   /** States that people name of such a card, unless its maker says others. */
   readonly states: (values: ParameterValues) => readonly NamedState[];
+  /** Where its paper lies flat; opened to 180 unless said. */
+  readonly flat?: State;
   /** The crease that something stands on unless it is said. */
   readonly crease: string;
   /** The face that is read first on a side. */
@@ -377,6 +379,8 @@ export interface BaseContext {
   readonly stock: string;
   /** Stock of a page of its own. */
   readonly pageStock: string;
+  /** Thickness of a stock, mm. */
+  readonly caliperOf: (stock: string) => number;
   /** Outline of a shape, mm, y up. Throws ShapeError. */
   readonly outline: (shape: Shape) => Region;
   /** Numbers that cannot be together: says why and ends. */
@@ -389,10 +393,23 @@ export interface Base {
   /** Creases that can be stood on, the natural one first. */
   readonly hosts: readonly Host[];
   /** The crease that the opening turns, the facet that lies still and the one that turns. */
-  readonly lead: { readonly crease: string; readonly still: string; readonly turning: string };
+  readonly lead: {
+    readonly crease: string;
+    readonly still: string;
+    readonly turning: string;
+    /** The crease is not led by the opening: it follows from joints of the base. */
+    readonly follows?: true;
+  };
+  /** What the opening has of its own: where it ends, what it is called. */
+  readonly opening?: Partial<Drive>;
   /** What else of it is moved by hand. */
   readonly drives?: readonly Drive[];
-  readonly measures: Record<string, number>;
+  readonly joints?: readonly MovingJoint[];
+  readonly fillers?: readonly Filler[];
+  readonly hardware?: readonly Hardware[];
+  readonly demands?: readonly Demand[];
+  readonly landmarks?: readonly Landmark[];
+  readonly measures: (pose: PoseReader) => Record<string, number>;
   /** Parts of creases without paper, where the base is shaped. */
   readonly interruptions: readonly Interruption[];
   /** How creases that came with the base were produced, by id. */

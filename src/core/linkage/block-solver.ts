@@ -50,6 +50,7 @@ export class BlockSolver {
   watch: ((drive: number) => boolean) | undefined;
   readonly range: DriveRange['range'];
   private readonly flat: number;
+  private readonly isFold: boolean;
   /** Bounds of every joint: asked for at each step of a walk. */
   private readonly least: Float64Array;
   private readonly most: Float64Array;
@@ -62,6 +63,7 @@ export class BlockSolver {
     readonly lead: Lead,
   ) {
     ({ range: this.range, flat: this.flat } = linkage.drives[lead.drive]);
+    this.isFold = linkage.drives[lead.drive].isFold === true;
     const bounds = linkage.joints.map(boundsOf);
     this.least = Float64Array.from(bounds, (b) => b[0]);
     this.most = Float64Array.from(bounds, (b) => b[1]);
@@ -71,7 +73,7 @@ export class BlockSolver {
   /** A way of the drive as the part of half a turn that it is of its range, rad. */
   asTurn = (way: number): number => Math.abs(way) * this.turnsPerUnit;
   /** How far a crease folds that follows the drive evenly, rad. */
-  evenFold = (drive: number): number => this.asTurn(drive - this.flat);
+  evenFold = (drive: number): number => (this.isFold ? Math.abs(drive - this.flat) : this.asTurn(drive - this.flat));
   /** So many of the 180 parts of the range, in the drive's unit. */
   parts = (count: number): number => (count * (Math.PI / this.turnsPerUnit)) / 180;
 

@@ -15,5 +15,6 @@ export {
   type TrackRun,
 } from './joint';
 export { Travel, type Folds, type Reached, type Stop, type StopReason } from './travel';
+export { contactOf } from './contact';
 export { leastBending } from './bending';
 export { largestGap, placeBodies, tiedBodies } from './bodies';

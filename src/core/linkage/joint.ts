@@ -179,6 +179,8 @@ export interface DriveRange {
   readonly rest: number;
   /** Where what follows it lies flat. */
   readonly flat: number;
+  /** It is the fold of a crease itself: what follows it evenly folds as far, whatever its range. */
+  readonly isFold?: true;
 }
 /** The opening of a card, as the gutter's fold. */
-export const OPENING_RANGE: DriveRange = { range: [Math.PI, 0], rest: Math.PI, flat: 0 };
+export const OPENING_RANGE: DriveRange = { range: [Math.PI, 0], rest: Math.PI, flat: 0, isFold: true };

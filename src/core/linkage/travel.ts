@@ -134,7 +134,15 @@ export class Travel {
   /** See `Leg.evenFolds`; of the opening. */
   evenFolds = (drive: number): Folds => this.classes[0].first.evenFolds(drive);
   /** Values of the first drive of each class where its travel ends by itself before an end of its range. */
-  stops = (): Stop[] => this.classes.flatMap((c) => c.first.stops());
+  stops = (): Stop[] => {
+    const all = this.classes.flatMap((c) => c.first.stops());
+    // What several classes depend on stops each of them.
+    const same =
+      (a: Stop) =>
+      (b: Stop): boolean =>
+        a.lead === b.lead && a.toward === b.toward && a.joints.join() === b.joints.join();
+    return all.filter((stop, k) => all.findIndex(same(stop)) === k);
+  };
   /** Blocks whose loops do not close with the folds the design states for the closed card at rest: by how much, mm. */
   closedGaps = (): { readonly mm: number; readonly joints: readonly number[] }[] =>
     this.classes.flatMap((c) => c.first.closedGaps());

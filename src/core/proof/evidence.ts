@@ -1,5 +1,5 @@
 /** What rules are given: the design put together, what it is for, and its poses. */
-import { handSteps, OPEN, restOf, stateIn, travelStates } from '../drives';
+import { handSteps, OPEN, restOf, stateIn, travelStates, valueWithin } from '../drives';
 import type { Assembly } from '../assembly/assembly';
 import { poseAt, type Pose } from '../assembly/pose';
 import { buildAssembly } from '../build/build';
@@ -61,9 +61,10 @@ export const namedPoses = (design: Design, assembly: Assembly): Pose[] =>
 const HAND_OPENINGS: readonly number[] = [180, 135, 90, 45, 0];
 /** Poses of every drive but the opening from end to end, at several openings, all others at rest. */
 export function* handWalk(assembly: Assembly, openings = HAND_OPENINGS): Generator<Pose> {
-  const [, ...drives] = assembly.drives;
+  const [opening, ...drives] = assembly.drives;
+  const reached = new Set(openings.map((open) => valueWithin(opening, open)));
   for (const drive of drives)
-    for (const open of openings)
+    for (const open of reached)
       for (const state of travelStates(drive, handSteps(drive), { ...restOf(assembly.drives), [OPEN]: open })) {
         const pose = poseAt(assembly, state);
         if (!pose.stop) yield pose;

@@ -6,6 +6,7 @@ import { openOf, OPENING, restOf, type Drive, type State } from '../drives';
 import type { Assembly } from '../assembly/assembly';
 import { allMeasures, facetOutline, foldDeg, landmarksOf, onFacet, poseAt, type Pose } from '../assembly/pose';
 import type { Vec3 } from '../linkage';
+import { tipAt, type Brief } from '../rules';
 
 /** A drive, and where it stands. */
 export type ReportedDrive = Pick<Drive, 'id' | 'unit' | 'from' | 'to' | 'rest'> & { readonly value: number };
@@ -33,7 +34,7 @@ const reported = ({ id, unit, from, to, rest }: Drive, value: number): ReportedD
 });
 
 /** @param asFold the opening is told as the fold of the lead crease, as of a crease pattern */
-export function reportPose(assembly: Assembly, state: State, asFold = false): PoseReport {
+export function reportPose(assembly: Assembly, state: State, asFold = false, brief?: Brief): PoseReport {
   const pose = poseAt(assembly, state);
   const closed = poseAt(assembly, restOf(assembly.drives));
   const told = (open: number): number => (asFold ? 180 - open : open);
@@ -51,7 +52,7 @@ export function reportPose(assembly: Assembly, state: State, asFold = false): Po
     })),
     creases: creaseLines(assembly, pose),
     landmarks: Object.fromEntries(assembly.mechanisms.map((m) => [m.id, landmarksOf(assembly, pose, m)])),
-    measures: allMeasures(assembly, pose, closed.stop ? null : closed),
+    measures: withTip(allMeasures(assembly, pose, closed.stop ? null : closed), assembly, pose, brief),
     ...(pose.stop
       ? {
           stopped: {
@@ -62,6 +63,19 @@ export function reportPose(assembly: Assembly, state: State, asFold = false): Po
         }
       : {}),
   };
+}
+
+/** With how far inside what it stands on the card's weight lies, left alone as in one of its states. */
+function withTip(
+  measures: PoseReport['measures'],
+  assembly: Assembly,
+  pose: Pose,
+  brief: Brief | undefined,
+): PoseReport['measures'] {
+  const stance = brief?.states.find((s) => s.stance)?.stance;
+  if (!brief || !stance || pose.stop) return measures;
+  const { mechanism } = assembly.base;
+  return { ...measures, [mechanism]: { ...measures[mechanism], tip_mm: tipAt({ assembly, brief }, pose, stance) } };
 }
 
 /** Every stretch of crease; where other mechanisms interrupt one, its further stretches are numbered `#2`, `#3`. */

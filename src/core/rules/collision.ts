@@ -108,7 +108,6 @@ function* hitsBetween(
   }
 }
 
-const FLAT_OPEN = 180;
 /** Opened less than this a card is not played with, degrees; common practice, no source. */
 const HAND_STOPS_DEG = 90;
 
@@ -121,7 +120,7 @@ function depthByHand(assembly: Assembly, plates: readonly Plate[]): Depth {
     const [i, j] = pair;
     const [p, q] = [plates[i], plates[j]];
     // Over one face the opening changes nothing between them.
-    const beside = openOf(pose.state) === FLAT_OPEN && carriers[i] !== null && carriers[i] === carriers[j];
+    const beside = openOf(pose.state) === assembly.drives[0].to && carriers[i] !== null && carriers[i] === carriers[j];
     const through = depthOf(plates, placed, pair);
     return beside && !jointed(p, q) ? Math.max(through, besideDepth(assembly, pose, p, q)) : through;
   };

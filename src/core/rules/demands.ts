@@ -1,5 +1,5 @@
 /**
- * `captive`, `bind`, `grip`, `covered`: what must hold of parts that are moved by hand. Each kind measures its own
+ * `captive`, `bind`, `grip`, `covered`, `stands`: what must hold of parts that move. Each kind measures its own
  * parts (docs/mechanisms.md); these rules hold what it measured against what is asked.
  */
 import type { Demand } from '../kinds';
@@ -46,4 +46,4 @@ function told(evidence: Evidence, m: PlacedMechanism, d: Demand): Finding {
   });
 }
 
-export const DEMANDING: readonly Rule[] = (['captive', 'bind', 'grip', 'covered'] as const).map(demanding);
+export const DEMANDING: readonly Rule[] = (['captive', 'bind', 'grip', 'covered', 'stands'] as const).map(demanding);

@@ -27,7 +27,7 @@ export { leastClearance } from './clearance';
 export { closedStack, thicknessMap, type ThicknessMap } from './thickness';
 export { closedSize } from './post-size';
 export { pieceSize } from './sheet-fit';
-export { standings, type Standing } from './tip';
+export { standings, tipAt, type Standing } from './tip';
 export { weightAt } from './weight';
 
 /** Every rule, cheapest evidence first. A new rule is a new module and a line here. */

@@ -29,6 +29,7 @@ export const RULE_IDS = [
   'bind',
   'grip',
   'covered',
+  'stands',
   'stock',
 ] as const;
 export type RuleId = (typeof RULE_IDS)[number];

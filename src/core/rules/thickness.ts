@@ -87,7 +87,12 @@ function paperOf(evidence: Pick<Evidence, 'assembly' | 'brief'>, closed: Pose): 
     { rings: ringsAt(closed, l.facet, l.region), mm: brief.stock(l.stock).caliperMm },
     ...(l.foam.length > 0 ? [{ rings: ringsAt(closed, l.facet, l.foam), mm: l.foamMm }] : []),
   ]);
-  return [...facets, ...stuck];
+  // What stands on the base itself, as a stop does.
+  const stops = assembly.fillers.flatMap(({ piece, facet, region, thickMm }): Sheet[] => {
+    const i = assembly.facets.findIndex((f) => f.piece === piece && f.id === facet);
+    return i < 0 || carrierOf(assembly, i) ? [] : [{ rings: ringsAt(closed, i, region), mm: thickMm }];
+  });
+  return [...facets, ...stuck, ...stops];
 }
 
 /** What is fixed over faces, each as high as it reaches over the paper of its face: sheets, foam, spacers, rivets. */

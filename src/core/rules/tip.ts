@@ -2,7 +2,7 @@
  * `tip`: what floats, and the card where it is left standing, has the middle of its weight well over what carries it.
  */
 import { openTo, stateIn, type State } from '../drives';
-import { poseAt } from '../assembly/pose';
+import { poseAt, type Pose } from '../assembly/pose';
 import type { NamedState, Stance } from '../kinds';
 import { WELD_MM } from '../tolerance';
 import { basePiece, finding, turnsOf, type Evidence, type Finding, type Rule } from './rule';
@@ -36,10 +36,14 @@ export function standings(evidence: Pick<Evidence, 'assembly' | 'brief'>): Stand
     if (stance === undefined) return [];
     const pose = poseAt(assembly, stateIn(assembly.drives, named));
     if (pose.stop) return [];
-    const { at, grams } = weightAt(evidence, pose);
-    const marginMm = supportOf(assembly, pose, stance, brief.up(assembly.lead.still)).margin(at);
-    return [{ named: { ...named, stance }, marginMm, grams, state: pose.state }];
+    const { grams } = weightAt(evidence, pose);
+    return [{ named: { ...named, stance }, marginMm: tipAt(evidence, pose, stance), grams, state: pose.state }];
   });
+}
+/** How far inside what it stands on the middle of the card's weight lies in a pose, mm. */
+export function tipAt(evidence: Pick<Evidence, 'assembly' | 'brief'>, pose: Pose, stance: Stance): number {
+  const { assembly, brief } = evidence;
+  return supportOf(assembly, pose, stance, brief.up(assembly.lead.still)).margin(weightAt(evidence, pose).at);
 }
 
 function ofStanding(evidence: Evidence, { named, marginMm, state }: Standing): Finding[] {

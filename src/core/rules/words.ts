@@ -70,6 +70,7 @@ export const RULE_WORDS: Readonly<Record<RuleId, string>> = {
   bind: 'Moves free',
   grip: 'Can be taken hold of',
   covered: 'Shows what it should',
+  stands: 'Held by its stop',
   stock: 'Stiff enough to move',
 };
 

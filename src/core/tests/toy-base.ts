@@ -53,7 +53,7 @@ function build(values: ParameterValues, stock: string): Base {
       },
     ],
     lead: { crease: GUTTER, still: 'leafA', turning: 'leafB' },
-    measures: { ear_mm: ear },
+    measures: () => ({ ear_mm: ear }),
     interruptions: [],
   };
 }

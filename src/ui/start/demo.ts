@@ -7,6 +7,7 @@ import moon from '../../../examples/moon-phases.json';
 import ridge from '../../../examples/night-ridge.json';
 import orrery from '../../../examples/orrery.json';
 import season from '../../../examples/season-programme.json';
+import shelf from '../../../examples/dome-on-the-shelf.json';
 import survey from '../../../examples/sky-survey.json';
 import telescope from '../../../examples/refractor-evening.json';
 import terrace from '../../../examples/terrace-night.json';
@@ -16,6 +17,7 @@ import { claimOnce } from '@/store/database';
 import { addProject } from '@/store/projects';
 
 const CARDS: readonly unknown[] = [
+  shelf,
   season,
   orrery,
   meteor,

@@ -1,10 +1,11 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
-import { OPEN, type Drive } from '@/core/drives';
+import { OPEN, restOf, type Drive } from '@/core/drives';
 import { formatLength, type LengthUnit } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
 import { carriedDrive, drivesOf } from '@/store/studio';
 import { Action, NumberField } from '../common/Field';
+import { sameState, useNamedStates } from '../common/useNamedStates';
 import { NamedButtons } from './NamedButtons';
 
 /** A drive's value as it is read. */
@@ -18,8 +19,10 @@ export function Drives() {
   return (
     <Box p="10px 14px" minHeight="0" overflowY="auto" as="section" aria-label="What is moved">
       {drives.length === 1 ? <Alone /> : drives.map((d) => <Row key={d.id} drive={d} on={d.id === carried.id} />)}
-      <Ends drive={carried} />
-      <NamedButtons />
+      <Box display="flex" gap="5px" mt="8px" flexWrap="wrap">
+        <Ends drive={carried} />
+        <NamedButtons />
+      </Box>
     </Box>
   );
 }
@@ -101,10 +104,13 @@ function Row({ drive, on }: { drive: Drive; on: boolean }) {
 function Ends({ drive }: { drive: Drive }) {
   const playing = useStudio((s) => s.playing);
   const { move, play } = useActions();
+  const { states, drives } = useNamedStates();
+  // Shut it has a name of its own.
+  const shut = states.some(({ state }) => sameState(drives, state, restOf(drives)));
   const places: readonly (readonly [name: string, value: number])[] =
     drive.id === OPEN
       ? [
-          ['closed', drive.from],
+          ...(shut ? [] : ([['closed', drive.from]] as const)),
           ...(drive.to > 90 ? ([['90°', 90]] as const) : []),
           [drive.to === 180 ? 'flat' : `${drive.to.toFixed(0)}°`, drive.to],
         ]
@@ -114,7 +120,7 @@ function Ends({ drive }: { drive: Drive }) {
           ['end', drive.to],
         ];
   return (
-    <Box display="flex" gap="5px" mt="8px" flexWrap="wrap">
+    <>
       <Action small onClick={() => play(!playing)} aria-pressed={playing}>
         {playing ? 'Stop' : 'Play'}
       </Action>
@@ -123,6 +129,6 @@ function Ends({ drive }: { drive: Drive }) {
           {name}
         </Action>
       ))}
-    </Box>
+    </>
   );
 }

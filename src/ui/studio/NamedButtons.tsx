@@ -21,7 +21,7 @@ export function NamedButtons() {
   };
   const isThere = states.some(({ state }) => sameState(drives, state, now));
   return (
-    <Box display="flex" gap="5px" mt="6px" flexWrap="wrap" role="group" aria-label="States by name">
+    <Box display="contents" role="group" aria-label="States by name">
       {states.map(({ named, state }) => (
         <Action
           key={named.id}

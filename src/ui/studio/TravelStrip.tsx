@@ -108,7 +108,7 @@ export function TravelStrip() {
     [along.min, along.max] = [drive.from, drive.to];
     along.ticks = {
       stepSize: drive.unit === 'deg' ? (drive.to > 180 ? 60 : 30) : undefined,
-      callback: (v) => (drive.unit === 'deg' ? `${v}°` : formatLength(Number(v), units)),
+      callback: (v) => (drive.unit === 'deg' ? `${Number(Number(v).toFixed(1))}°` : formatLength(Number(v), units)),
     };
     const line = (label: string, ink: string, data: { x: number; y: number | null }[], dash: number[] = []) => ({
       label,

@@ -178,11 +178,11 @@ function buildFoldCard(values: ParameterValues, { stock, pageStock, outline }: B
     reachB,
     stock: page.stock,
   };
-  const measures = {
+  const sizes = {
     hinge_mm: gutter,
     ...(lined ? { liner_width_mm: reachA + reachB - 2 * liner, liner_height_mm: gutter - 2 * liner } : {}),
   };
-  if (!lined) return { pieces: [page], bonds: [], hosts: [host], lead: LEAD, measures, interruptions: [] };
+  if (!lined) return { pieces: [page], bonds: [], hosts: [host], lead: LEAD, measures: () => sizes, interruptions: [] };
   const base = leaves(CARD, 'card.cover', 'coverLeaf', 'Card', stock, gutter, reachA, reachB);
   const half = gutter / 2 - liner - GLUE_SET_BACK_MM;
   const under = (side: 'A' | 'B', reach: number) => {
@@ -207,7 +207,7 @@ function buildFoldCard(values: ParameterValues, { stock, pageStock, outline }: B
     bonds: [bond('A'), bond('B')],
     hosts: [host],
     lead: LEAD,
-    measures,
+    measures: () => sizes,
     interruptions: [],
   };
 }
@@ -237,7 +237,7 @@ function shaped(values: ParameterValues, drawn: Region, stock: string, pageStock
       bonds: [],
       hosts: [base.host],
       lead: LEAD,
-      measures: { hinge_mm: base.joinedMm },
+      measures: () => ({ hinge_mm: base.joinedMm }),
       interruptions: base.interruptions,
     };
   const top = shapedPiece('liner', GUTTER, 'leaf', 'Liner', pageStock, page);
@@ -264,11 +264,11 @@ function shaped(values: ParameterValues, drawn: Region, stock: string, pageStock
     bonds: [bond('A'), bond('B')],
     hosts: [{ ...top.host, reachA: reach, reachB: reach }],
     lead: LEAD,
-    measures: {
+    measures: () => ({
       hinge_mm: base.joinedMm,
       liner_width_mm: box.max[1] - box.min[1],
       liner_height_mm: box.max[0] - box.min[0],
-    },
+    }),
     interruptions: [...top.interruptions, ...base.interruptions],
   };
 }

@@ -1,0 +1,234 @@
+/**
+ * A plate on a broken cover: leans and feet by the law of cosines over random sizes, where it stops, what its stop
+ * must be, what it weighs on, and what stands on its creases.
+ */
+import fc from 'fast-check';
+import { OPEN, restOf, stateIn } from '../../drives';
+import type { Assembly } from '../../assembly/assembly';
+import { allMeasures, landmarksOf, onFacet, poseAt, type Pose } from '../../assembly/pose';
+import { buildAssembly, DesignError } from '../../build/build';
+import { workSteps } from '../../build/steps';
+import { blankDesign, type Design } from '../../document/design';
+import { checkDesign } from '../../document/schema';
+import { statesOf } from '../../document/states';
+import { setLever } from '../../proof/levers';
+import { briefOf } from '../../proof/evidence';
+import { prove } from '../../proof/prove';
+import { reportPose } from '../../proof/report';
+import { findings, layered, stand } from '../../tests/cards';
+import { BASES, type ParameterValues } from '..';
+
+const TRADE = { width: 107.95, height: 107.95 };
+const easel = (parameters: ParameterValues): Design => {
+  const plain = blankDesign('easel');
+  return { ...plain, card: { ...plain.card, construction: 'easel', parameters: { ...TRADE, ...parameters } } };
+};
+const cardOf = (a: Assembly, pose: Pose): Record<string, number> => allMeasures(a, pose, null).card;
+const standing = (d: Design): Record<string, number> => {
+  const a = buildAssembly(d);
+  return cardOf(a, poseAt(a, { open: 180 }));
+};
+const rad = (deg: number): number => (deg * Math.PI) / 180;
+/** Lean of the plate for strut c, plate foot to break g, foot s from the hinge (law of cosines). */
+const leanOf = (c: number, g: number, s: number): number =>
+  (Math.acos((s * s + g * g - c * c) / (2 * s * g)) * 180) / Math.PI;
+
+describe('reference values of the design notes', () => {
+  test.each([
+    [53.975, 80, 42.176176],
+    [53.975, 60, 56.233278],
+    [45, 90, 27.642211],
+  ])('break %d, stop %d: it comes to rest at a lean of %d°', (bend, stop, lean) => {
+    expect(standing(easel({ break: bend, stop })).lean_deg).toBeCloseTo(lean, 6);
+  });
+  test.each([
+    [53.975, [93.487443, 76.332178, 53.975]],
+    [45, [97.762745, 86.135572, 71.936348]],
+  ])('break %d: the foot at openings of 30, 45 and 60°', (bend, feet) => {
+    const a = buildAssembly(easel({ break: bend, stop: 40 }));
+    const found = [30, 45, 60].map((open) => cardOf(a, poseAt(a, { open })).foot_mm);
+    // Rounded to six places there.
+    found.forEach((mm, k) => expect(Math.abs(mm - feet[k])).toBeLessThan(1e-6));
+  });
+});
+
+const sizes = fc
+  .record({
+    width: fc.double({ min: 60, max: 220, noNaN: true }),
+    part: fc.double({ min: 0.3, max: 0.7, noNaN: true }),
+    at: fc.double({ min: 0.15, max: 0.9, noNaN: true }),
+  })
+  .map(({ width, part, at }) => {
+    const strut = width * part;
+    const flap = width - strut;
+    // Nearer, the plate would lean over its own foot.
+    const least = strut > flap ? Math.sqrt(strut * strut - flap * flap) : flap - strut;
+    return { width, height: 100, break: strut, stop: least + (width - least) * at };
+  });
+
+test('it stops where the law of cosines has its foot at the stop, and goes no further', () => {
+  fc.assert(
+    fc.property(sizes, (p) => {
+      const a = buildAssembly(easel(p));
+      const [c, g] = [p.break, p.width - p.break];
+      const opening = (Math.acos((c * c + p.stop * p.stop - g * g) / (2 * c * p.stop)) * 180) / Math.PI;
+      expect(a.drives[0].to).toBeCloseTo(opening, 7);
+      const end = poseAt(a, { open: 180 });
+      expect(end.stop).toBeUndefined();
+      expect(end.state[OPEN]).toBe(a.drives[0].to);
+      const { lean_deg, foot_mm } = cardOf(a, end);
+      expect(foot_mm).toBeCloseTo(p.stop, 7);
+      expect(lean_deg).toBeCloseTo(leanOf(c, g, p.stop), 6);
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test('on its way every length is kept, loops close, and the foot stays on the base (closed form)', () => {
+  fc.assert(
+    fc.property(sizes, fc.double({ min: 0, max: 1, noNaN: true }), (p, part) => {
+      const a = buildAssembly(easel(p));
+      const open = a.drives[0].to * part;
+      const pose = poseAt(a, { open });
+      expect(pose.stop).toBeUndefined();
+      expect(pose.folds.residualMm).toBeLessThan(1e-9);
+      const { foot, break: bent } = landmarksOf(a, pose, a.mechanisms[0]);
+      const [c, g] = [p.break, p.width - p.break];
+      const turn = rad(open);
+      expect(foot[2]).toBeCloseTo(0, 8);
+      expect(foot[1]).toBeCloseTo(c * Math.cos(turn) + Math.sqrt(g * g - (c * Math.sin(turn)) ** 2), 7);
+      expect(Math.hypot(bent[1], bent[2])).toBeCloseTo(c, 8);
+      expect(Math.hypot(bent[1] - foot[1], bent[2] - foot[2])).toBeCloseTo(g, 8);
+    }),
+    { numRuns: 60 },
+  );
+});
+
+test('the plate lifts off the base with all that stands on it, and lies flat for writing', () => {
+  const a = buildAssembly(easel({ stop: 80 }));
+  const leaf = a.facets.findIndex((f) => f.id === 'leafA');
+  const flap = a.facets.findIndex((f) => f.id === 'flap');
+  const up = poseAt(a, { open: 40, 'card.plate': 70 });
+  const down = poseAt(a, { open: 40 });
+  // Turned about the hinge as one: the foot keeps its distance from it.
+  const [p, q] = [up, down].map((pose) => onFacet(pose, flap, [0, -107.95]));
+  expect(Math.hypot(p[1], p[2])).toBeCloseTo(Math.hypot(q[1], q[2]), 7);
+  expect((Math.atan2(p[2], p[1]) * 180) / Math.PI).toBeCloseTo(70, 6);
+  const flat = poseAt(
+    a,
+    stateIn(
+      a.drives,
+      statesOf(easel({})).find((s) => s.id === 'writing')!,
+    ),
+  );
+  for (const i of [leaf, flap]) expect(onFacet(flat, i, [10, i === leaf ? 50 : -90])[2]).toBeCloseTo(0, 9);
+  expect(onFacet(flat, flap, [0, -107.95])[1]).toBeCloseTo(-107.95, 7);
+});
+
+describe('what must hold', () => {
+  const told = (p: ParameterValues, rule: 'stands' | 'flex'): string[] =>
+    findings(easel(p), rule).map((f) => `${f.severity} ${f.aspect}`);
+  test('a stop as tall as flap and plate at its foot, 0.3 and 0.2 mm thick; a remedy makes it so', () => {
+    expect(told({ stopHeight: 0.49 }, 'stands')).toEqual(['blocks stop height']);
+    expect(told({ stopHeight: 0.5 }, 'stands')).toEqual([]);
+    const low = easel({ stopHeight: 0.4 });
+    const [remedy] = prove(low, 6).findings.find((f) => f.rule === 'stands')!.remedies!;
+    expect(findings(setLever(low, remedy.mechanism, remedy.parameter, remedy.value), 'stands')).toEqual([]);
+  });
+  test('the stop between |g - c| and the fore edge: 17.95 and 107.95 with the break at 45', () => {
+    expect(told({ break: 45, stop: 17.9 }, 'stands')).toEqual(['blocks stop place']);
+    expect(told({ break: 45, stop: 18.5 }, 'stands')).toEqual(['risk stop place']);
+    expect(told({ break: 45, stop: 18.95 }, 'stands')).toEqual([]);
+    expect(told({ break: 45, stop: 106.95 }, 'stands')).toEqual([]);
+    expect(told({ break: 45, stop: 107 }, 'stands')).toEqual(['risk stop place']);
+  });
+  test('a strut longer than the flap is pulled taut before its foot gets to a stop that is too near', () => {
+    expect(told({ break: 63, stop: 10 }, 'flex')).toEqual(['blocks stop open']);
+  });
+  test.each([
+    ['a break past the fore edge', { break: 120 }, /past its fore edge/],
+    ['a stop past the fore edge', { stop: 120 }, /set it nearer/],
+  ])('%s is refused with the reason', (_, wrong, why) => {
+    expect(() => buildAssembly(easel(wrong))).toThrow(DesignError);
+    expect(() => buildAssembly(easel(wrong))).toThrow(why);
+  });
+});
+
+test('its weight lies inside the base by statics: three rectangles and their middles', () => {
+  const p = { break: 50, stop: 80 };
+  const d = easel(p);
+  const a = buildAssembly(d);
+  const { tip_mm } = reportPose(a, { open: 180 }, false, briefOf(d)).measures.card;
+  const [w, c, s] = [107.95, 50, 80];
+  const g = w - c;
+  const lean = rad(leanOf(c, g, s));
+  // Along the base from the hinge: base, strut and flap of 240 g/m², the plate of 160.
+  const bent = s - g * Math.cos(lean);
+  const parts = [
+    [240 * w, w / 2],
+    [240 * c, bent / 2],
+    [240 * g, (bent + s) / 2],
+    [160 * w, s - (w / 2) * Math.cos(lean)],
+    // The stop: 2 mm of board of 0.8 g/cm³, 8 mm wide.
+    [1600 * 8, s + 4],
+  ];
+  const weight = parts.reduce((sum, [m]) => sum + m, 0);
+  const at = parts.reduce((sum, [m, y]) => sum + m * y, 0) / weight;
+  // The middles of flap and plate are 0.25 mm apart.
+  expect(Math.abs(tip_mm - Math.min(at, w - at))).toBeLessThan(0.25);
+});
+
+test('heavy at the top it falls over backwards, and a stop further out is said to hold it', () => {
+  const d = layered(easel({ break: 40, stop: 40 }), {
+    facet: 'plate',
+    shape: { circle: 100 },
+    y: 45,
+    stock: 'card-160',
+  });
+  const stocks = d.stocks.map((s) => (s.id === 'card-160' ? { ...s, gsm: 2000 } : s));
+  const heavy = { ...d, stocks };
+  const found = prove(heavy, 6).findings.find((f) => f.rule === 'tip')!;
+  expect(found.severity).toBe('blocks');
+  const moved = setLever(setLever(heavy, 'card', 'break', 54), 'card', 'stop', 80);
+  expect(findings(moved, 'tip')).toEqual([]);
+});
+
+test('a card of the trade is clear, shut as thick as its sheets and its stop, each state told', () => {
+  const proof = prove({ ...easel({ stop: 80 }), post: { envelope: 'us-a2', format: 'usps-letter' } }, 12);
+  expect(proof.findings.filter((f) => f.severity !== 'note')).toEqual([]);
+  expect(proof.closed).toMatchObject({ width_mm: 107.95, height_mm: 107.95 });
+  // Base, strut or flap, plate, and the stop between: 0.3 + 0.3 + 0.2 + 2.
+  expect(proof.closed!.thickness_mm).toBeCloseTo(2.8, 4);
+  expect(proof.states.map((s) => [s.name, s.reached])).toEqual([
+    ['For the post', true],
+    ['On the shelf', true],
+    ['For writing', true],
+  ]);
+});
+
+test('a plate of any shape stands on its foot; a step stands on the break and follows it', () => {
+  const shaped = easel({ plate: { circle: 80 }, plateHeight: 90, stop: 80 });
+  expect(standing(shaped).top_mm).toBeCloseTo(90 * Math.sin(rad(42.176176)) + 0.25 * Math.cos(rad(42.176176)), 4);
+  const d = stand(easel({ stop: 60 }), 'step-fold', { depth: 12, height: 10, width: 20 }, 'card.break');
+  expect(checkDesign(JSON.parse(JSON.stringify(d))).ok).toBe(true);
+  const a = buildAssembly(d);
+  const pose = poseAt(a, { open: 180 });
+  expect(pose.stop).toBeUndefined();
+  const step = a.mechanisms.find((m) => m.id === 'step-fold-1')!;
+  const { ridge } = landmarksOf(a, pose, step);
+  const { break: bent } = landmarksOf(a, pose, a.mechanisms[0]);
+  // Its ridge is as far from the break as 12 along the strut and 10 along the flap put together (law of cosines).
+  const between = 180 - 2 * a.drives[0].to;
+  const far = Math.sqrt(144 + 100 + 240 * Math.cos(rad(between)));
+  expect(Math.hypot(ridge[1] - bent[1], ridge[2] - bent[2])).toBeCloseTo(far, 5);
+});
+
+test('it is begun from the size of a card, worked flat, and stood up in its last picture', () => {
+  const d = easel(BASES.get('easel')!.fitting({ gutter: 120, reach: 150 }));
+  const a = buildAssembly(d);
+  expect(a.misfits).toEqual([]);
+  expect(restOf(a.drives)).toEqual({ open: 0, 'card.plate': 0 });
+  const steps = workSteps(d, a);
+  expect(steps[0].state).toEqual({ open: 0, 'card.plate': 180 });
+  expect(steps.map((s) => s.title)).toContain('Set the stop');
+});
