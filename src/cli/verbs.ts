@@ -67,6 +67,7 @@ function tellParameter({
   choices,
   word,
   fields,
+  presets,
   ...p
 }: Parameter): Record<string, unknown> {
   return {
@@ -80,6 +81,7 @@ function tellParameter({
     ...(choices ? { choices } : {}),
     ...(word ? { word } : {}),
     ...(fields ? { fields: fields.map(tellParameter) } : {}),
+    ...(presets ? { presets } : {}),
   };
 }
 

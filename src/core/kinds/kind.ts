@@ -24,6 +24,8 @@ export interface Parameter {
   readonly fields?: readonly Parameter[];
   /** A field of a list's entry that may be left out. */
   readonly optional?: true;
+  /** Of a group: sizes that are known by a name. */
+  readonly presets?: readonly { readonly name: string; readonly values: Group }[];
   /** Word that may stand in place of a list: the program chooses. */
   readonly word?: string;
   readonly note: string;

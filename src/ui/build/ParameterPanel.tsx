@@ -51,6 +51,42 @@ function useParameters(id: string): {
   }, [design, id]);
 }
 
+/** Numbers that belong together; those known by a name are chosen from a list. */
+function GroupFields({ id, parameter: p, value }: { id: string; parameter: Parameter; value: Group }) {
+  const units = useStudio((s) => s.design.units);
+  const { edit } = useActions();
+  const { presets = [] } = p;
+  const named = presets.findIndex(({ values }) => Object.entries(values).every(([key, v]) => value[key] === v));
+  return (
+    <>
+      {presets.length > 0 && (
+        <Choice
+          asList
+          label={`${p.label}, by name`}
+          value={String(named)}
+          choices={[{ id: '-1', name: 'by its numbers' }, ...presets.map(({ name }, k) => ({ id: String(k), name }))]}
+          onChange={(k) => {
+            const chosen = presets[Number(k)];
+            if (chosen) edit(chosen.name, (d) => setParameter(d, id, p.key, { ...value, ...chosen.values }));
+          }}
+        />
+      )}
+      {p.fields!.map((f) => {
+        const key = `${p.key}.${f.key}`;
+        return (
+          <NumberField
+            key={key}
+            parameter={{ ...f, key }}
+            value={value[f.key]}
+            unit={units}
+            onChange={(v) => edit(inSentence(f.label), (d) => setParameter(d, id, key, v))}
+          />
+        );
+      })}
+    </>
+  );
+}
+
 /** The fields of one mechanism or of the base; numbers with room bars. */
 function Fields({ id, keys }: { id: string; keys: readonly string[] }) {
   const { parameters, values, design } = useParameters(id);
@@ -88,18 +124,7 @@ function Fields({ id, keys }: { id: string; keys: readonly string[] }) {
             />
           );
         if (p.unit === 'group')
-          return p.fields!.map((f) => {
-            const key = `${p.key}.${f.key}`;
-            return (
-              <NumberField
-                key={key}
-                parameter={{ ...f, key }}
-                value={(value as Group)[f.key]}
-                unit={design.units}
-                onChange={(v) => edit(inSentence(f.label), (d) => setParameter(d, id, key, v))}
-              />
-            );
-          });
+          return <GroupFields key={p.key} id={id} parameter={p} value={value as Group} />;
         if (p.unit === 'path')
           return <PathField key={p.key} id={id} parameter={p} value={value as Path} onChange={(v) => change(p, v)} />;
         if (p.unit === 'list') return <ListField key={p.key} id={id} parameter={p} value={value} />;

@@ -3,6 +3,7 @@
  * the front panel with the slot, and in front of it what the token carries. Mount axes, mm; the path about the middle.
  */
 import type { Drive } from '../../drives';
+import { COINS } from '../../paper/coins';
 import { partId } from '../../ids';
 import { intersect, offset, regionArea, subtract, thicken, type Polygon, type Region } from '../../plane/polygon';
 import { outlineGap } from '../../plane/gap';
@@ -209,7 +210,11 @@ export const trackSlider: FaceKind = {
           note: 'A US cent.',
         },
       ],
-      note: 'What runs behind the slot: a coin, or discs of card. A US cent has 19.05 by 1.52 mm (from memory).',
+      presets: COINS.map(({ name, diameterMm, thicknessMm }) => ({
+        name,
+        values: { diameter: diameterMm, thickness: thicknessMm },
+      })),
+      note: 'What runs behind the slot: a coin, or discs of card.',
     },
     {
       key: 'carrier',
