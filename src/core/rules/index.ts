@@ -3,6 +3,7 @@ import { collision } from './collision';
 import { flatFold } from './flat-fold';
 import { flex } from './flex';
 import { foam } from './foam';
+import { foamSweep } from './foam-sweep';
 import { glueRoom } from './glue-room';
 import { gutterRelief } from './gutter-relief';
 import { loosePart } from './loose-part';
@@ -48,5 +49,6 @@ export const RULES: readonly Rule[] = [
   flex,
   sweep,
   collision,
+  foamSweep,
   ...AT_REST,
 ];
