@@ -51,7 +51,10 @@ function valueSchema(p: Parameter): Joi.Schema {
           then: Joi.valid(p.word).messages({ 'any.only': `{{#label}} must be "${p.word}" or a list` }),
           otherwise: list,
         })
-      : list.min(1);
+      : // One that begins empty may be left so.
+        Array.isArray(p.default) && p.default.length === 0
+        ? list
+        : list.min(1);
   }
   let number = Joi.number()
     .min(p.min ?? -10_000)

@@ -4,6 +4,7 @@ import { easel } from './bases/easel';
 import { foldCard } from './bases/fold-card';
 import { gateInsert } from './bases/gate-insert';
 import { halfCut } from './on-crease/half-cut';
+import { leafBundle } from './on-crease/leaf-bundle';
 import { planeStack } from './on-crease/plane-stack';
 import { stepFold } from './on-crease/step-fold';
 import { strutFigure } from './on-crease/strut-figure';
@@ -28,6 +29,7 @@ export const KINDS: ReadonlyMap<string, Kind> = new Map(
     halfCut,
     floatingBand,
     vFold,
+    leafBundle,
     volvelle,
     trackSlider,
     liftTab,

@@ -3,7 +3,6 @@
  * Lengths in mm, y up. Outer rings run counter-clockwise (positive area), holes clockwise; no ring repeats its first
  * point.
  */
-import { polygonCentroid } from 'd3-polygon';
 import {
   booleanOpDWithPolyTree,
   ClipType,
@@ -51,19 +50,6 @@ export const centreOf = (ring: Ring): Vec2 => [
 export const polygonArea = (p: Polygon): number =>
   Math.abs(ringArea(p.outer)) - p.holes.reduce((sum, h) => sum + Math.abs(ringArea(h)), 0);
 export const regionArea = (r: Region): number => r.reduce((sum, p) => sum + polygonArea(p), 0);
-
-/** Middle of a region's area. */
-export function centroidOf(region: Region): Vec2 {
-  const parts = region.flatMap(({ outer, holes }) => [
-    { ring: outer, area: Math.abs(ringArea(outer)) },
-    ...holes.map((ring) => ({ ring, area: -Math.abs(ringArea(ring)) })),
-  ]);
-  const whole = parts.filter(({ area }) => area !== 0);
-  const area = whole.reduce((sum, p) => sum + p.area, 0);
-  const middles = whole.map((p) => ({ ...p, at: polygonCentroid(p.ring as [number, number][]) }));
-  const along = (axis: 0 | 1): number => middles.reduce((sum, { at, area: a }) => sum + at[axis] * a, 0) / area;
-  return [along(0), along(1)];
-}
 
 /** The polygon of the greatest area. */
 export const largest = (r: Region): Polygon | undefined => [...r].sort((a, b) => polygonArea(b) - polygonArea(a))[0];

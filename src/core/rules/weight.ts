@@ -3,7 +3,8 @@ import type { AttachedLayer } from '../assembly/assembly';
 import type { Pose } from '../assembly/pose';
 import { add3, applyRigid, scale3, type Vec3 } from '../linkage';
 import { BOARD_DENSITY, BRASS_DENSITY, FOAM_DENSITY } from '../paper/weights';
-import { centroidOf, regionArea, type Region } from '../plane/polygon';
+import { regionArea, type Region } from '../plane/polygon';
+import { centreOfArea } from '../shapes/axis';
 import { caliperOf, type Evidence } from './rule';
 
 export interface Weight {
@@ -33,7 +34,7 @@ export function weightAt(evidence: Seen, pose: Pose): Weight {
   for (const { facet, region, heightMm, gramsPerMm2 } of partsOf(evidence)) {
     const own = gramsPerMm2 * regionArea(region);
     if (own === 0) continue;
-    const [x, y] = centroidOf(region);
+    const [x, y] = centreOfArea(region);
     grams += own;
     moment = add3(moment, scale3(applyRigid(pose.placed[facet], [x, y, heightMm]), own));
   }

@@ -1,0 +1,316 @@
+/**
+ * Equal shapes, each folded on its axis and glued back to back, on a crease (docs/mechanisms.md). Leaf 1 is glued to
+ * side A by one half, the next to the other half of that, the last to side B. Local axes: x along the crease, which is
+ * every leaf's axis; y into side A. Bundles that are stacked stand on the same axis, one past the other.
+ */
+import type { CreaseLine, GlueArea } from '../../pattern/pattern';
+import { intersect, largest, mapRegion, offset as grow, rectangle, regionBox, type Polygon } from '../../plane/polygon';
+import type { Vec2 } from '../../plane/vec2';
+import { applyRigid, turnAbout, type Rigid } from '../../linkage';
+import { centreOfArea, foldAxis } from '../../shapes/axis';
+import { sized } from '../../shapes/steps';
+import { levelAt } from '../../shapes/level';
+import { ShapeError, type Shape } from '../../shapes/shape';
+import { BESIDE_MM } from '../../tolerance';
+import { degToRad, radToDeg } from '../../units/angle';
+import {
+  EMPTY,
+  LABEL_STEP,
+  listOf,
+  num,
+  placedOn,
+  shapeOf,
+  type Bond,
+  type BuildContext,
+  type Contribution,
+  type CreaseKind,
+  type Host,
+  type Landmark,
+  type Parameter,
+  type ParameterValues,
+  type Piece,
+} from '../kind';
+import { alongCrease } from '../parameters';
+import { GLUE_SET_BACK_MM } from './step-fold';
+
+/** A bundle on the axis. */
+interface Bundle {
+  readonly shape: Shape;
+  readonly count: number;
+  readonly heightMm: number;
+  /** Before the names of its parts: none of the first. */
+  readonly name: string;
+}
+
+/** Leaf by leaf back to back: turned over about the axis. */
+const BACK_TO_BACK: Rigid = turnAbout([0, 0, 0], [1, 0, 0], Math.PI);
+/** Drawings are turned about this much to find their axis once (deg). */
+const UPRIGHT_DEG = 90;
+
+function bundlesOf(values: ParameterValues): Bundle[] {
+  const first = { shape: shapeOf(values, 'shape')!, count: num(values, 'count'), heightMm: num(values, 'height') };
+  const more = listOf(values, 'stack').map((item, k) => ({
+    shape: shapeOf(item, 'shape')!,
+    count: num(item, 'count'),
+    heightMm: num(item, 'height'),
+    name: `tier-${k + 2}-`,
+  }));
+  return [{ ...first, name: '' }, ...more];
+}
+
+/** A shape with its axis along x and its foot at x = 0, running to `sign` x. */
+function laid({ shape, heightMm }: Bundle, context: BuildContext, sign: 1 | -1): Polygon {
+  const drawn = context.outline(shape);
+  const { deg } = foldAxis(drawn);
+  // Its axis up, then up to where it runs.
+  const turn = degToRad((deg < 0 ? deg + 180 : deg) - UPRIGHT_DEG);
+  const [c, s] = [Math.cos(-turn), Math.sin(-turn)];
+  const upright = mapRegion(drawn, ([x, y]): Vec2 => [c * x - s * y, s * x + c * y]);
+  const own = sized(upright, null, heightMm);
+  const [middle] = centreOfArea(own);
+  const foot = regionBox(own).min[1];
+  const along = mapRegion(own, ([x, y]): Vec2 => [sign * (y - foot), -sign * (x - middle)]);
+  const body = largest(along);
+  if (!body) throw new ShapeError('its shape has no area; choose another');
+  return body;
+}
+
+const mirrored = (body: Polygon): Polygon => mapRegion([body], ([x, y]): Vec2 => [x, -y], true)[0];
+
+interface Leaves {
+  readonly pieces: readonly Piece[];
+  readonly bonds: readonly Bond[];
+  readonly hosts: readonly Host[];
+  readonly landmarks: readonly Landmark[];
+  readonly halfWidthMm: number;
+}
+
+/** The leaves of one bundle, its foot at `from` along the crease. */
+function leaves(bundle: Bundle, context: BuildContext, from: number, sign: 1 | -1): Leaves {
+  const { id, host, stock } = context;
+  const { count, name } = bundle;
+  const outline = mapRegion([laid(bundle, context, sign)], ([x, y]): Vec2 => [x + from, y])[0];
+  const toHost = placedOn(host);
+  const fold = (end: number | undefined): number | undefined =>
+    end === undefined ? undefined : Math.PI - (Math.PI - end) / count;
+  const named = (part: string, k: number, half = ''): string => `${id}.${name}${part}-${k + 1}${half}`;
+  const pieces = Array.from({ length: count }, (_, k): Piece => {
+    // Turned over from one to the next: halves that are glued are alike whatever the shape.
+    const own = k % 2 === 0 ? outline : mirrored(outline);
+    const stretch = levelAt([own], BESIDE_MM);
+    const folds = stretch.map((i, n): CreaseLine => ({
+      id: `${named('fold', k)}${n === 0 ? '' : `-${n + 1}`}`,
+      role: 'valley',
+      mechanism: id,
+      a: [i.from, 0],
+      b: [i.to, 0],
+      standsOn: host.crease,
+      ends: [fold(host.ends[0]), fold(host.ends[1])],
+    }));
+    const at = (stretch[0]?.from ?? from) + LABEL_STEP;
+    const glued = (half: 'A' | 'B', onto: (area: Polygon) => GlueArea['onto']): GlueArea[] =>
+      areasOf(own, half).map((area, n) => ({
+        id: `${named('glue', k, half)}${n === 0 ? '' : n + 1}`,
+        mechanism: id,
+        outline: area.outer,
+        facet: named('leaf', k, half),
+        onto: onto(area),
+      }));
+    const onHost = (facet: string) => (area: Polygon) => ({
+      piece: host.piece,
+      facet,
+      outline: area.outer.map(([x, y]): Vec2 => {
+        const [u, v] = applyRigid(toHost, [x, y, 0]);
+        return [u, v];
+      }),
+    });
+    const onLeaf = (area: Polygon): GlueArea['onto'] => ({
+      piece: named('leaf', k - 1),
+      facet: named('leaf', k - 1, 'B'),
+      outline: mirrored(area).outer,
+    });
+    return {
+      id: named('leaf', k),
+      title: `Leaf ${k + 1}`,
+      mechanism: id,
+      stock,
+      outline: own,
+      lines: [],
+      creases: folds,
+      glue: [
+        ...glued('A', k === 0 ? onHost(host.sideA) : onLeaf),
+        ...(k === count - 1 ? glued('B', onHost(host.sideB)) : []),
+      ],
+      labels: [
+        { name: named('leaf', k, 'A'), at: [at, LABEL_STEP / 4], mechanism: id },
+        { name: named('leaf', k, 'B'), at: [at, -LABEL_STEP / 4], mechanism: id },
+      ],
+    };
+  });
+  const bond = (part: string, a: Bond['a'], b: Bond['b'], placement: Rigid): Bond => ({
+    id: `${id}.${name}${part}`,
+    a,
+    b,
+    placement,
+  });
+  const half = (k: number, side: 'A' | 'B'): Bond['b'] => ({ piece: pieces[k].id, facet: named('leaf', k, side) });
+  const { min, max } = regionBox([outline]);
+  const widest = (k: number): Vec2 => pieces[k].outline.outer.reduce((low, p) => (p[1] < low[1] ? p : low));
+  return {
+    pieces,
+    bonds: [
+      bond('bondA', { piece: host.piece, facet: host.sideA }, half(0, 'A'), toHost),
+      ...pieces.slice(1).map((_, k) => bond(`bond-${k + 1}`, half(k, 'B'), half(k + 1, 'A'), BACK_TO_BACK)),
+      bond('bondB', { piece: host.piece, facet: host.sideB }, half(count - 1, 'B'), toHost),
+    ],
+    hosts: pieces.map((piece, k): Host => {
+      const [first] = piece.creases;
+      const [x0, x1] = first ? [first.a[0], first.b[0]] : [from, from];
+      return {
+        crease: named('fold', k),
+        piece: piece.id,
+        frame: { origin: [(x0 + x1) / 2, 0], along: [1, 0] },
+        lengthMm: x1 - x0,
+        sideA: named('leaf', k, 'A'),
+        sideB: named('leaf', k, 'B'),
+        sign: 1,
+        ends: first?.ends ?? [undefined, undefined],
+        reachA: max[1],
+        reachB: -min[1],
+        stock,
+      };
+    }),
+    landmarks: pieces.map(({ id: piece }, k) => ({
+      name: `${name}edge_${k + 1}`.replaceAll('-', '_'),
+      piece,
+      facet: named('leaf', k, 'B'),
+      at: widest(k),
+    })),
+    halfWidthMm: Math.max(max[1], -min[1]),
+  };
+}
+
+/** Where glue goes on a half of a leaf: inside its edges and off its fold. */
+function areasOf(own: Polygon, half: 'A' | 'B'): Polygon[] {
+  const { min, max } = regionBox([own]);
+  const set = GLUE_SET_BACK_MM;
+  const strip = half === 'A' ? rectangle(min[0], set, max[0], max[1]) : rectangle(min[0], min[1], max[0], -set);
+  if (strip[2][1] <= strip[0][1]) return [];
+  return intersect(grow([own], -set), [{ outer: strip, holes: [] }]).map((p) => ({ outer: p.outer, holes: [] }));
+}
+
+function build(values: ParameterValues, context: BuildContext): Contribution {
+  const sign = values.top === 'high' ? 1 : -1;
+  const bundles = bundlesOf(values);
+  const gap = num(values, 'gap');
+  const total = bundles.reduce((sum, b) => sum + b.heightMm, 0) + gap * (bundles.length - 1);
+  let foot = num(values, 'offset') - (sign * total) / 2;
+  const parts = bundles.map((bundle) => {
+    const part = leaves(bundle, context, foot, sign);
+    foot += sign * (bundle.heightMm + gap);
+    return part;
+  });
+  const folds = bundles.map((b, k) => ({ bare: parts[k].pieces.some((p) => p.creases.length === 0), k }));
+  return {
+    ...EMPTY,
+    pieces: parts.flatMap((p) => p.pieces),
+    bonds: parts.flatMap((p) => p.bonds),
+    hosts: parts.flatMap((p) => p.hosts),
+    landmarks: parts.flatMap((p) => p.landmarks),
+    unheld: folds
+      .filter(({ bare }) => bare)
+      .map(({ k }) => ({ key: `axis ${k}`, what: 'the axis of its shape has no paper on both sides to be folded' })),
+    measures: (pose) => {
+      const edge = pose.local('edge_1');
+      return {
+        ...(edge ? { pitch_deg: pitchOf(edge) } : {}),
+        layers: Math.max(...bundles.map((b) => 2 * b.count)),
+        total_height_mm: total,
+        half_width_mm: Math.max(...parts.map((p) => p.halfWidthMm)),
+      };
+    },
+  };
+}
+
+/** Angle between side A and the far half of the first leaf, degrees. */
+const pitchOf = ([, y, z]: readonly [number, number, number]): number => radToDeg(Math.atan2(z, y));
+
+const COUNT: Parameter = {
+  key: 'count',
+  label: 'Leaves',
+  unit: 'count',
+  default: 5,
+  min: 1,
+  max: 24,
+  note: 'Shapes that are folded and glued back to back: two layers each when closed.',
+};
+const shapeField = (value: Shape, note: string): Parameter => ({
+  key: 'shape',
+  label: 'Shape',
+  unit: 'shape',
+  default: value,
+  note,
+});
+const heightField = (value: number): Parameter => ({
+  key: 'height',
+  label: 'Height',
+  unit: 'mm',
+  default: value,
+  min: 2,
+  max: 1000,
+  note: 'Along its axis.',
+});
+const LANTERN: Shape = { ellipse: { width: 50, height: 60 } };
+
+export const leafBundle: CreaseKind = {
+  id: 'leaf-bundle',
+  mount: 'crease',
+  title: 'Leaf bundle',
+  says: 'Shapes folded on their axis and glued back to back: they fan out evenly as the card opens.',
+  sign: 'M1 14 H15 M8 14 L2 6 M8 14 L5 3 M8 14 V2 M8 14 L11 3 M8 14 L14 6',
+  fitting: ({ lengthMm, reachA, reachB }, whole) => {
+    const height = whole(Math.min(lengthMm * 0.4, Math.min(reachA, reachB)), 10);
+    return { shape: { ellipse: { width: Math.round(height * 0.8), height } }, height };
+  },
+  turns: (values) => {
+    const tiers = listOf(values, 'stack').map((_, k) => `stack[${k}].height`);
+    return { away: ['height', ...tiers], along: ['offset', 'height', 'gap', ...tiers], size: ['height'] };
+  },
+  sizeOf: (v, say) => `${num(v, 'count')} leaves of ${say(num(v, 'height'))}`,
+  raises: true,
+  ownPiece: () => true,
+  charts: [{ measure: 'pitch_deg', label: 'Angle between leaves over the opening' }],
+  shapeUse: { says: 'Fan it out in a bundle', values: (shape, height) => ({ shape, height }) },
+  parameters: [
+    shapeField(LANTERN, 'Folded on its axis, which is found from it.'),
+    COUNT,
+    heightField(60),
+    alongCrease('Middle of all that stands on the axis, from the middle of the crease.'),
+    {
+      key: 'top',
+      label: 'Top toward',
+      unit: 'choice',
+      default: 'low',
+      choices: ['low', 'high'],
+      note: 'Which end of the crease its top looks to: on a card folded at the side the low end is up.',
+    },
+    {
+      key: 'stack',
+      label: 'Past it, on the same axis',
+      unit: 'list',
+      default: [],
+      fields: [shapeField(LANTERN, 'Of this bundle.'), COUNT, heightField(30)],
+      note: 'Further bundles, as stem, body and top: each begins where the one before ends.',
+    },
+    {
+      key: 'gap',
+      label: 'Between bundles',
+      unit: 'mm',
+      default: 1,
+      min: 0,
+      max: 200,
+      note: 'Room from one to the next along the axis.',
+    },
+  ],
+  build,
+};
