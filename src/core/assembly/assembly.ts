@@ -31,6 +31,9 @@ export function layOut(all: Parts): LaidOut {
   return { parts: all, facets, flat, indexOf, bodies };
 }
 
+const onCover = ({ still, turning, covers = [] }: Parts['lead'], facet: string): boolean =>
+  facet === still || facet === turning || covers.includes(facet);
+
 /** Put the parts together: joints by creases, and what is stuck on the facets. */
 export function assemble(laid: LaidOut, layers: readonly AttachedLayer[] = []): Assembly {
   const { parts: all, facets, flat, indexOf, bodies } = laid;
@@ -65,8 +68,6 @@ export function assemble(laid: LaidOut, layers: readonly AttachedLayer[] = []): 
     misfits: [...findMisfits(parts, flat, indexOf), ...bodies.contradictions],
     drives,
     tiedBodies: tiedBodies(linkage),
-    leafBodies: new Set(
-      facets.filter((f) => f.id === parts.lead.still || f.id === parts.lead.turning).map((f) => f.body),
-    ),
+    leafBodies: new Set(facets.filter((f) => onCover(parts.lead, f.id)).map((f) => f.body)),
   };
 }

@@ -135,7 +135,7 @@ const namedState = Joi.object({
   id: id.required(),
   name: Joi.string().max(60).required(),
   drives: Joi.object().pattern(driveId, Joi.number().min(-1e5).max(1e5)).max(100).required(),
-  stance: Joi.valid('lying', 'upright'),
+  stance: Joi.valid('lying', 'upright', 'tent'),
 });
 
 const far = Joi.number().min(-FARTHEST_MM).max(FARTHEST_MM);

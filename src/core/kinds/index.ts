@@ -1,5 +1,6 @@
 import type { BaseKind, Kind, Parameter, ParameterUnit } from './kind';
 import { floatingBand } from './on-crease/floating-band';
+import { boxFrame } from './bases/box-frame';
 import { easel } from './bases/easel';
 import { foldCard } from './bases/fold-card';
 import { gateInsert } from './bases/gate-insert';
@@ -40,7 +41,7 @@ export const KINDS: ReadonlyMap<string, Kind> = new Map(
 );
 
 /** Kinds of base, by id; the first is what a card is unless its construction says otherwise. */
-export const BASES: ReadonlyMap<string, BaseKind> = new Map([foldCard, gateInsert, easel].map((k) => [k.id, k]));
+export const BASES: ReadonlyMap<string, BaseKind> = new Map([foldCard, gateInsert, easel, boxFrame].map((k) => [k.id, k]));
 export const PLAIN_BASE = foldCard.id;
 
 /** A base or a mechanism by its id. */

@@ -362,8 +362,8 @@ export interface BaseKind extends AnyKind {
   readonly up: (values: ParameterValues, facet: string, side: Side) => Vec2;
   readonly build: (values: ParameterValues, context: BaseContext) => Base;
 }
-/** How a card is left alone: lying on its still leaf, or standing as it is read. */
-export type Stance = 'lying' | 'upright';
+/** How a card is left alone: lying on its still leaf, standing as it is read, or as a tent on both fore edges. */
+export type Stance = 'lying' | 'upright' | 'tent';
 /** A state of all drives that people name: "for the post", "on the shelf". */
 export interface NamedState {
   readonly id: string;
@@ -401,6 +401,8 @@ export interface Base {
     readonly turning: string;
     /** The crease is not led by the opening: it follows from joints of the base. */
     readonly follows?: true;
+    /** Facets of the cover beside these two. */
+    readonly covers?: readonly string[];
   };
   /** What the opening has of its own: where it ends, what it is called. */
   readonly opening?: Partial<Drive>;

@@ -139,7 +139,7 @@ describe('standing', () => {
         (r, open) => {
           const foot = 2 * r * Math.sin((open * Math.PI) / 360);
           const side = 150 / 2;
-          expect(margin(put(top(card(150, r)), shelf(open)))).toBeCloseTo(Math.min(foot / 2, side), 6);
+          expect(margin(put(top(card(150, r)), shelf(open, 'tent')))).toBeCloseTo(Math.min(foot / 2, side), 6);
         },
       ),
       { numRuns: 25 },
@@ -153,7 +153,7 @@ describe('standing', () => {
     // Along the table from the foot of leaf A: the fold stands over `a cos(angle at that foot)`.
     const fold = (a * a + base * base - b * b) / (2 * base);
     const middle = (a * (fold / 2) + b * ((fold + base) / 2)) / (a + b);
-    expect(margin(put(top(card(400, a, b)), shelf(open)))).toBeCloseTo(Math.min(middle, base - middle), 6);
+    expect(margin(put(top(card(400, a, b)), shelf(open, 'tent')))).toBeCloseTo(Math.min(middle, base - middle), 6);
   });
 
   test('lying on its back leaf it stands on the whole of that', () => {

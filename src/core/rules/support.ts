@@ -28,13 +28,12 @@ function hullOf(points: readonly Vec2[]): Vec2[] {
 }
 
 /**
- * The way down for a card that stands as it is read; `up` is that way in the axes of the still leaf. Folded at the
- * side its gutter stands upright. Folded at the top it comes to rest on the side of its hull, seen along the gutter,
- * that looks down most.
+ * The way down for a card that stands as it is read; `up` is that way in the axes of the still leaf. A tent comes to
+ * rest on the side of its hull, seen along the gutter, that looks down most.
  */
 function wayDown(assembly: Assembly, pose: Pose, stance: Stance, up: Vec2): Vec3 {
   if (stance === 'lying') return [0, 0, -1];
-  if (Math.abs(up[0]) >= Math.abs(up[1])) return [-Math.sign(up[0]), 0, 0];
+  if (stance === 'upright') return [-up[0], -up[1], 0];
   const leaf = (id: string): number => assembly.facets.findIndex((f) => f.id === id);
   const away = (id: string, sign: 1 | -1): Vec3 => {
     const i = leaf(id);

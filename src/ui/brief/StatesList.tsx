@@ -10,6 +10,7 @@ const STANCES = [
   { id: '', name: 'in the hand' },
   { id: 'lying', name: 'lying on its back leaf' },
   { id: 'upright', name: 'standing as it is read' },
+  { id: 'tent', name: 'as a tent on its fore edges' },
 ];
 
 /** What its maker calls the places a card is left in: each is proved, posed with a click, and drawn in Make. */

@@ -109,7 +109,7 @@ function build(values: ParameterValues, context: BaseContext): Base {
         ...{ reachA: strut, reachB: flap, ends: [0, undefined] },
       }),
     ],
-    lead: { crease: GUTTER, still: 'leafA', turning: 'leafB', follows: true },
+    lead: { crease: GUTTER, still: 'leafA', turning: 'leafB', follows: true, covers: [PLATE] },
     opening: { until: SLIDE },
     drives: [{ id: LIFT, label: 'plate', unit: 'deg', from: 0, to: 180, rest: 0 }],
     joints: joints(sizes),

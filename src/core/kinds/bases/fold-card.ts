@@ -138,7 +138,9 @@ export const foldCard: BaseKind = {
   sizeOf: (v, say) => `${say(num(v, 'gutter'))} × ${say(num(v, 'reachA'))}`,
   states: ({ fold }) => [
     POSTED,
-    { id: 'shelf', name: 'On the shelf', drives: openTo(fold === 'top' ? TENT_DEG : SHELF_DEG), stance: 'upright' },
+    fold === 'top'
+      ? { id: 'shelf', name: 'On the shelf', drives: openTo(TENT_DEG), stance: 'tent' }
+      : { id: 'shelf', name: 'On the shelf', drives: openTo(SHELF_DEG), stance: 'upright' },
   ],
   crease: GUTTER,
   face: (values, side) => (side === 'outside' && isLined(values) ? 'coverLeafB' : 'leafB'),

@@ -1,0 +1,257 @@
+/**
+ * Two partial boxes glued round a display panel, that shear flat both ways (docs/mechanisms.md). The back lies still;
+ * its two sides carry the panel, on that stand the sides of the front. Each partial box is a strip, seen from inside,
+ * mm: tab, side, wall, side, tab along x, the wall about x = 0; y up from the floor.
+ */
+import { partId, CARD } from '../../ids';
+import { OPEN } from '../../drives';
+import { compose, shiftBy, turnAbout, type Rigid } from '../../linkage';
+import { rectangle } from '../../plane/polygon';
+import type { Vec2 } from '../../plane/vec2';
+import {
+  LABEL_STEP,
+  num,
+  type Base,
+  type BaseContext,
+  type BaseKind,
+  type Bond,
+  type CreaseLine,
+  type GlueArea,
+  type Host,
+  type Parameter,
+  type ParameterValues,
+  type Piece,
+} from '../kind';
+import { GUTTER, POSTED } from './fold-card';
+
+const PANEL = 'panel';
+/** Adhesive stays this far off creases and edges, mm; common practice, no source. */
+const GLUE_INSET_MM = 1.5;
+
+type Box = 'back' | 'front';
+type Hand = 'Left' | 'Right';
+
+interface Sizes {
+  readonly wide: number;
+  /** From front to back, and of one side: half of that. */
+  readonly depth: number;
+  readonly side: number;
+  readonly wall: number;
+  readonly panel: number;
+  readonly tab: number;
+}
+
+function sizesOf(values: ParameterValues): Sizes {
+  const [wide, depth, wall, panel, tab] = ['displayWidth', 'depth', 'wallHeight', 'panelHeight', 'tab'].map((k) =>
+    num(values, k),
+  );
+  return { wide, depth, side: depth / 2, wall, panel, tab };
+}
+
+function build(values: ParameterValues, { stock, pageStock, refuse }: BaseContext): Base {
+  const sizes = sizesOf(values);
+  const { wide, depth, wall, panel, tab } = sizes;
+  if (2 * tab >= wide) refuse(`its tabs of ${tab} mm meet behind a panel ${wide} mm wide; make them narrower`);
+  if (panel < wall) refuse(`its panel of ${panel} mm is lower than its walls of ${wall} mm; make it higher`);
+  const display: Piece = {
+    id: PANEL,
+    title: 'Panel',
+    mechanism: CARD,
+    stock: pageStock,
+    outline: { outer: rectangle(-wide / 2, 0, wide / 2, panel), holes: [] },
+    lines: [],
+    creases: [],
+    glue: [],
+    labels: [{ name: PANEL, at: [-wide / 2 + LABEL_STEP, panel - LABEL_STEP], mechanism: CARD }],
+  };
+  return {
+    pieces: [strip('back', sizes, stock), strip('front', sizes, stock), display],
+    bonds: (['back', 'front'] as const).flatMap((box) => [bond(box, 'Left', sizes), bond(box, 'Right', sizes)]),
+    hosts: (['back', 'front'] as const).flatMap((box) => hostsOf(box, sizes, stock)),
+    lead: { crease: GUTTER, still: 'back', turning: 'backLeft', covers: ['front'] },
+    landmarks: [
+      { name: 'panel_top', piece: PANEL, facet: PANEL, at: [0, panel] },
+      { name: 'front', piece: pieceOf('front'), facet: 'front', at: [0, 0] },
+    ],
+    measures: (pose) => {
+      const front = pose.local('front');
+      return {
+        flat_width_mm: wide + depth,
+        flat_height_mm: Math.max(panel, wall),
+        ...(front ? { apart_mm: front[2] } : {}),
+      };
+    },
+    interruptions: [],
+  };
+}
+
+/** The outermost piece has the id of the card. */
+const pieceOf = (box: Box): string => (box === 'back' ? CARD : box);
+const creaseOf = (box: Box, hand: Hand, part: 'side' | 'tab'): string =>
+  box === 'back' && hand === 'Left' && part === 'side'
+    ? GUTTER
+    : partId(CARD, `${box}${hand}${part === 'tab' ? 'Tab' : ''}`);
+
+/**
+ * One partial box. Sheared to `open`, the left side folds by 180 - open and the right by open, their tabs the other way
+ * round: all valleys.
+ */
+function strip(box: Box, { wide, side, wall, tab }: Sizes, stock: string): Piece {
+  const ends = [wide / 2, wide / 2 + side, wide / 2 + side + tab];
+  const out = (hand: Hand): 1 | -1 => (hand === 'Left' ? -1 : 1);
+  const hands: readonly Hand[] = ['Left', 'Right'];
+  const crease = (id: string, x: number, at: CreaseLine['ends']): CreaseLine => ({
+    id,
+    role: 'valley',
+    mechanism: CARD,
+    // What turns lies on the right of the crease that leads.
+    ...(x < 0 ? { a: [x, wall], b: [x, 0] } : { a: [x, 0], b: [x, wall] }),
+    ends: at,
+  });
+  const [shut, flat] = [Math.PI, 0];
+  const label = (name: string, x: number) => ({ name, at: [x, LABEL_STEP] as Vec2, mechanism: CARD });
+  return {
+    id: pieceOf(box),
+    title: box === 'back' ? 'Back' : 'Front',
+    mechanism: CARD,
+    stock,
+    outline: { outer: rectangle(-ends[2], 0, ends[2], wall), holes: [] },
+    lines: [],
+    creases: hands.flatMap((hand) => [
+      // The left side leads: it turns as the gutter of a card does.
+      crease(creaseOf(box, hand, 'side'), out(hand) * ends[0], hand === 'Left' ? [shut, flat] : [flat, shut]),
+      crease(creaseOf(box, hand, 'tab'), out(hand) * ends[1], hand === 'Left' ? [flat, undefined] : [shut, undefined]),
+    ]),
+    glue: hands.map((hand) => glueOn(box, hand, ends, wall, wide)),
+    labels: [
+      label(box, 0),
+      ...hands.flatMap((hand) => [
+        label(`${box}${hand}`, out(hand) * (ends[0] + LABEL_STEP)),
+        label(`${box}${hand}Tab`, out(hand) * (ends[2] - LABEL_STEP)),
+      ]),
+    ],
+  };
+}
+
+function glueOn(box: Box, hand: Hand, ends: readonly number[], wall: number, wide: number): GlueArea {
+  const [x0, x1] = [ends[1] + GLUE_INSET_MM, ends[2] - GLUE_INSET_MM];
+  const [y0, y1] = [GLUE_INSET_MM, wall - GLUE_INSET_MM];
+  const own = hand === 'Left' ? rectangle(-x1, y0, -x0, y1) : rectangle(x0, y0, x1, y1);
+  // On the panel it runs in from the edge as far as on the tab out from the crease; the back's lies behind it.
+  const edge = wide / 2 - (x1 - ends[1]);
+  const [near, far] = [edge, wide / 2 - (x0 - ends[1])];
+  const right = (hand === 'Right') === (box === 'back');
+  return {
+    id: partId(CARD, `glue${box === 'back' ? 'Back' : 'Front'}${hand}`),
+    mechanism: CARD,
+    outline: own,
+    facet: `${box}${hand}Tab`,
+    onto: {
+      piece: PANEL,
+      facet: PANEL,
+      outline: right ? rectangle(near, y0, far, y1) : rectangle(-far, y0, -near, y1),
+    },
+  };
+}
+
+const TURNED: Rigid = turnAbout([0, 0, 0], [0, 1, 0], Math.PI);
+/** The panel in the axes of a strip, as it lies on the tab there: before the back's tabs, behind the front's. */
+function bond(box: Box, hand: Hand, { wide, side }: Sizes): Bond {
+  const away = (hand === 'Right' ? 1 : -1) * (wide + side);
+  return {
+    id: partId(CARD, `bond${box === 'back' ? 'Back' : 'Front'}${hand}`),
+    a: { piece: pieceOf(box), facet: `${box}${hand}Tab` },
+    b: { piece: PANEL, facet: PANEL },
+    placement: box === 'back' ? compose(shiftBy([away, 0, 0]), TURNED) : shiftBy([away, 0, 0]),
+  };
+}
+
+/** Creases between wall and side: others stand there. */
+function hostsOf(box: Box, { wide, side, wall }: Sizes, stock: string): Host[] {
+  const host = (hand: Hand): Host => ({
+    crease: creaseOf(box, hand, 'side'),
+    piece: pieceOf(box),
+    // Up the crease: what lies left of it is on its left.
+    frame: { origin: [((hand === 'Left' ? -1 : 1) * wide) / 2, wall / 2], along: [0, 1] },
+    lengthMm: wall,
+    sideA: hand === 'Left' ? `${box}Left` : box,
+    sideB: hand === 'Left' ? box : `${box}Right`,
+    sign: 1,
+    ends: hand === 'Left' ? [Math.PI, 0] : [0, Math.PI],
+    reachA: hand === 'Left' ? side : wide,
+    reachB: hand === 'Left' ? wide : side,
+    stock,
+  });
+  return [host('Left'), host('Right')];
+}
+
+const size = (key: string, label: string, value: number, note: string): Parameter => ({
+  key,
+  label,
+  unit: 'mm',
+  default: value,
+  min: 2,
+  max: 1000,
+  note,
+});
+
+export const boxFrame: BaseKind = {
+  id: 'box-frame',
+  mount: 'base',
+  title: 'Box card',
+  says: 'Two partial boxes round a display panel: pressed sideways it lies flat for the post, square it stands.',
+  sign: 'M2 14 H14 M2 14 L4 5 H16 L14 14 M3 9.5 H15',
+  parameters: [
+    size('displayWidth', 'Width of the panel', 69.85, 'Of front, panel and back.'),
+    size('depth', 'Depth', 38.1, 'From front to back; the sides are creased half way, at the panel.'),
+    size('wallHeight', 'Height of the walls', 50, 'Of front, back and sides.'),
+    size('panelHeight', 'Height of the panel', 120, 'From the floor: it stands above the walls.'),
+    size('tab', 'Tabs', 10, 'Of the sides, glued to the panel.'),
+  ],
+  order: () => [
+    {
+      title: 'Glue the back to the panel',
+      text: 'Fold every crease forward. Lie the back sheared flat and glue its tabs behind the panel, edge to edge.',
+      openDeg: 0,
+    },
+    {
+      title: 'Glue the front to the panel',
+      text: 'Its tabs before the panel, sheared the same way as the back; press while it lies flat.',
+      openDeg: 0,
+    },
+    {
+      title: 'Press it square',
+      text: 'Shear it both ways, then let it stand: what is inside takes flat adhesive only.',
+      openDeg: 90,
+    },
+  ],
+  brief: [['displayWidth'], ['depth'], ['wallHeight'], ['panelHeight'], ['tab']],
+  fitting: ({ gutter, reach }) => {
+    const depth = Math.round(reach * 0.35);
+    const tab = Math.max(6, Math.round((reach - depth) * 0.14));
+    return {
+      displayWidth: reach - depth,
+      depth,
+      wallHeight: Math.round(gutter * 0.4),
+      panelHeight: gutter,
+      tab,
+    };
+  },
+  sizes: (v) => ({
+    gutter: Math.max(num(v, 'panelHeight'), num(v, 'wallHeight')),
+    reach: num(v, 'displayWidth') + num(v, 'depth'),
+  }),
+  turns: () => ({
+    away: ['displayWidth', 'depth'],
+    along: ['panelHeight', 'wallHeight'],
+    size: ['displayWidth', 'panelHeight'],
+    tabs: ['tab'],
+    weight: ['depth', 'panelHeight'],
+  }),
+  sizeOf: (v, say) => `${say(num(v, 'displayWidth'))} × ${say(num(v, 'panelHeight'))}`,
+  states: () => [POSTED, { id: 'shelf', name: 'On the shelf', drives: { [OPEN]: 90 }, stance: 'upright' }],
+  crease: GUTTER,
+  face: (_, side) => (side === 'outside' ? 'front' : PANEL),
+  up: () => [0, 1],
+  build,
+};
