@@ -23,7 +23,9 @@ const TEMPLATE_FACE = 'leafB';
 export function naturalMount(design: Design, kind: string, wanted?: Side): Pick<Mechanism, 'on' | 'mount'> {
   const known = KINDS.get(kind);
   if (known?.mount !== 'face') return { on: naturalCrease(design) };
-  return naturalFace(design, wanted ?? known.natural);
+  const face = naturalFace(design, wanted ?? known.natural);
+  const { behind } = baseKindOf(design);
+  return known.behindCover && behind && !design.card.template ? { ...face, on: behind } : face;
 }
 /** The crease that something stands on unless it is said. */
 export const naturalCrease = (design: Design): string => (design.card.template ? GUTTER : baseKindOf(design).crease);

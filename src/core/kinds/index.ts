@@ -16,6 +16,7 @@ import { pocket } from './on-facet/pocket';
 import { trackSlider } from './on-facet/track-slider';
 import { waterfall } from './on-facet/waterfall';
 import { volvelle } from './on-facet/volvelle';
+import { zWindow } from './on-facet/z-window';
 
 export * from './kind';
 export { GUTTER } from './bases/fold-card';
@@ -37,6 +38,7 @@ export const KINDS: ReadonlyMap<string, Kind> = new Map(
     waterfall,
     carrierWheel,
     pocket,
+    zWindow,
   ].map((k) => [k.id, k]),
 );
 

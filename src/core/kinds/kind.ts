@@ -325,6 +325,8 @@ export interface FaceKind extends AnyKind {
   readonly mount: 'face';
   /** Where it goes unless said. */
   readonly natural: Side;
+  /** It goes on the leaf that the cover closes over. */
+  readonly behindCover?: true;
   /** Values of its drive at which it is stopped to be looked at. */
   readonly stops?: (values: ParameterValues) => readonly number[];
   /** How it is put together, a sentence for each step. */
@@ -358,6 +360,8 @@ export interface BaseKind extends AnyKind {
   readonly crease: string;
   /** The face that is read first on a side. */
   readonly face: (values: ParameterValues, side: Side) => string;
+  /** The leaf that the cover closes over, where there is one. */
+  readonly behind?: string;
   /** The way a facet of it is read, up, in the axes of its piece. */
   readonly up: (values: ParameterValues, facet: string, side: Side) => Vec2;
   readonly build: (values: ParameterValues, context: BaseContext) => Base;

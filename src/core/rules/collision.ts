@@ -122,7 +122,9 @@ function depthByHand(assembly: Assembly, plates: readonly Plate[]): Depth {
     // Over one face the opening changes nothing between them.
     const beside = openOf(pose.state) === assembly.drives[0].to && carriers[i] !== null && carriers[i] === carriers[j];
     const through = depthOf(plates, placed, pair);
-    return beside && !jointed(p, q) ? Math.max(through, besideDepth(assembly, pose, p, q)) : through;
+    // A pleat lies on itself.
+    const pleat = assembly.facets[p.facet].piece === assembly.facets[q.facet].piece;
+    return beside && !pleat && !jointed(p, q) ? Math.max(through, besideDepth(assembly, pose, p, q)) : through;
   };
 }
 

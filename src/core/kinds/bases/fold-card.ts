@@ -144,6 +144,7 @@ export const foldCard: BaseKind = {
   ],
   crease: GUTTER,
   face: (values, side) => (side === 'outside' && isLined(values) ? 'coverLeafB' : 'leafB'),
+  behind: 'leafA',
   // Folded at the side it is a book with its spine at the left of the cover, leaf B; at the top it hangs from its fold.
   up: ({ fold }, facet, side) =>
     fold === 'side' ? [-1, 0] : side === 'outside' && facet.endsWith('B') ? [0, 1] : [0, -1],

@@ -228,6 +228,7 @@ export const gateInsert: BaseKind = {
   ],
   crease: GUTTER,
   face: (_, side) => (side === 'outside' ? 'leafB' : 'leafA'),
+  behind: 'leafA',
   // A book whose cover is short: its fold at the left.
   up: () => [-1, 0],
   build,
