@@ -26,12 +26,30 @@ describe('sheet-fit and grain, on A4 with margins of 5 mm', () => {
     ['long', 290, 95, 'blocks'],
     ['none', 210, 145, 'blocks'],
   ])('grain %s, gutter %d, reach %d: %s', (grain, gutter, reach, expected) => {
-    const [finding] = check(withStock(blankDesign('x', gutter, reach), { grain }), 'sheet-fit');
+    const design = withStock(blankDesign('x', gutter, reach), { grain });
+    const [finding] = [...check(design, 'sheet-fit'), ...check(design, 'grain')];
     expect(finding?.severity ?? 'fits').toBe(expected);
   });
 
   test('a larger sheet clears it', () => {
     expect(check(withStock(blankDesign('x', 290, 95), { sheet: 'A3' }), 'sheet-fit')).toHaveLength(0);
+  });
+
+  test('a crease of 75 mm that crosses the grain of its piece is noted, a shorter one is not', () => {
+    // The spine of a V-fold lies square to its glue lines; all three are as long.
+    const spine = (size: number): Finding[] => {
+      const { design } = addMechanism(blankDesign('x', 280, 95), 'v-fold', 'card.gutter', { size, fold: 90, lean: 20 });
+      return check(design, 'grain').filter((f) => f.mechanism === 'v-fold-1');
+    };
+    expect(spine(74.9)).toEqual([]);
+    expect(spine(75)).toHaveLength(1);
+    expect(spine(75)[0]).toMatchObject({
+      severity: 'note',
+      measured: 75,
+      subjects: expect.arrayContaining(['v-fold-1.spine']),
+    });
+    const { design } = addMechanism(blankDesign('x', 280, 95), 'v-fold', 'card.gutter', { size: 90 });
+    expect(check(withStock(design, { grain: 'none' }), 'grain')).toEqual([]);
   });
 
   test('margins count', () => {

@@ -5,6 +5,7 @@ import { flex } from './flex';
 import { foam } from './foam';
 import { foamSweep } from './foam-sweep';
 import { glueRoom } from './glue-room';
+import { grain } from './grain';
 import { gutterRelief } from './gutter-relief';
 import { loosePart } from './loose-part';
 import { overhang } from './overhang';
@@ -38,6 +39,7 @@ export const RULES: readonly Rule[] = [
   overhang,
   postSize,
   sheetFit,
+  grain,
   thickness,
   glueRoom,
   foam,

@@ -274,7 +274,9 @@ describe('sheet-fit', () => {
     const margin = card().sheets.marginMm;
     const [short, long] = [210 - 2 * margin, 297 - 2 * margin];
     const at = (gutter: number, whole: number): string[] =>
-      findings(card(gutter, whole / 2), 'sheet-fit').map((f) => f.severity);
+      (['sheet-fit', 'grain'] as const).flatMap((rule) =>
+        findings(card(gutter, whole / 2), rule).map((f) => f.severity),
+      );
     expect(at(long, short)).toEqual([]);
     expect(at(long + 0.01, short)).toEqual(['blocks']);
     expect(at(long, short + 0.01)).toEqual(['blocks']);

@@ -24,6 +24,7 @@ export const RULE_IDS = [
   'gutter-relief',
   'post-size',
   'sheet-fit',
+  'grain',
   'tip',
   'captive',
   'bind',

@@ -275,7 +275,8 @@ describe('post-size', () => {
 
 test('sheet-fit: too large blocks, across the grain is a note', () => {
   expect(find(card(400, 200), 'sheet-fit')[0].severity).toBe('blocks');
-  expect(find(card(190, 140), 'sheet-fit')[0].severity).toBe('note');
+  expect(find(card(190, 140), 'sheet-fit')).toHaveLength(0);
+  expect(find(card(190, 140), 'grain')[0].severity).toBe('note');
   expect(find(card(270, 90), 'sheet-fit')).toHaveLength(0);
 });
 

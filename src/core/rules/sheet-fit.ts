@@ -1,9 +1,10 @@
-/** `sheet-fit`: every piece fits its stock's sheet, in some rotation allowed by grain. */
+/** `sheet-fit`: every piece fits its stock's sheet; that its creases run along the grain there is asked by `grain`. */
 import type { Piece } from '../pattern/pattern';
 import { boxOf } from '../plane/polygon';
 import { dist2 } from '../plane/vec2';
 import { SIZE_ROUNDING_MM } from '../tolerance';
-import { finding, isBase, turnsOf, type Finding, type Rule } from './rule';
+import type { FlatSize } from '../paper/sizes';
+import { finding, isBase, turnsOf, type Evidence, type Finding, type Rule } from './rule';
 import { wordsFor } from './words';
 
 /**
@@ -20,43 +21,63 @@ export function pieceSize(piece: Piece): { widthMm: number; heightMm: number; cr
   return { widthMm: max[0] - min[0], heightMm: max[1] - min[1], creaseAlongX };
 }
 
+/** How a piece lies on its stock's sheet: the grain along its longest crease where there is room for that. */
+export interface Laid {
+  readonly sheet: FlatSize;
+  readonly widthMm: number;
+  readonly heightMm: number;
+  /** Room inside the margins. */
+  readonly short: number;
+  readonly long: number;
+  /** It fits only with its longest crease across the grain. */
+  readonly turned: boolean;
+  readonly sheetTooSmall: boolean;
+  /** The way of the grain in the axes of the piece. */
+  readonly grainAlongX: boolean;
+}
+
+/** Null where the stock's sheet is not known. */
+export function laidOn({ brief }: Pick<Evidence, 'brief'>, piece: Piece): Laid | null {
+  const stock = brief.stock(piece.stock);
+  const sheet = brief.sheet(stock.sheet);
+  if (!sheet) return null;
+  const { widthMm, heightMm, creaseAlongX } = pieceSize(piece);
+  const [short, long] = [sheet.shortMm - 2 * brief.sheetMarginMm, sheet.longMm - 2 * brief.sheetMarginMm];
+  const [along, across] = creaseAlongX ? [widthMm, heightMm] : [heightMm, widthMm];
+  const fits = (grainRoom: number, crossRoom: number): boolean =>
+    along <= grainRoom + SIZE_ROUNDING_MM && across <= crossRoom + SIZE_ROUNDING_MM;
+  const [withLong, withShort] = [fits(long, short), fits(short, long)];
+  const good = stock.grain === 'long' ? withLong : stock.grain === 'short' ? withShort : withLong || withShort;
+  const turned = !good && (withLong || withShort);
+  const grainAlongX = creaseAlongX !== turned;
+  return { sheet, widthMm, heightMm, short, long, turned, sheetTooSmall: !good && !turned, grainAlongX };
+}
+
 export const sheetFit: Rule = {
   id: 'sheet-fit',
   needs: 'pattern',
   check: (evidence) => {
-    const { assembly, brief } = evidence;
+    const { assembly } = evidence;
     const say = wordsFor(evidence);
     return assembly.pieces.flatMap((piece): Finding[] => {
-      const stock = brief.stock(piece.stock);
-      const sheet = brief.sheet(stock.sheet);
-      if (!sheet) return [];
-      const { widthMm, heightMm, creaseAlongX } = pieceSize(piece);
-      const [short, long] = [sheet.shortMm - 2 * brief.sheetMarginMm, sheet.longMm - 2 * brief.sheetMarginMm];
-      const [along, across] = creaseAlongX ? [widthMm, heightMm] : [heightMm, widthMm];
-      const fits = (grainRoom: number, crossRoom: number): boolean =>
-        along <= grainRoom + SIZE_ROUNDING_MM && across <= crossRoom + SIZE_ROUNDING_MM;
-      const [withLong, withShort] = [fits(long, short), fits(short, long)];
-      const good = stock.grain === 'long' ? withLong : stock.grain === 'short' ? withShort : withLong || withShort;
-      if (good) return [];
-      const size = `${say.mm(widthMm)} x ${say.mm(heightMm)}`;
-      const turned = withLong || withShort;
+      const laid = laidOn(evidence, piece);
+      if (!laid?.sheetTooSmall) return [];
+      const { sheet, widthMm, heightMm, short, long } = laid;
       const room = `${sheet.name} has ${say.mm(short)} x ${say.mm(long)} inside its margins`;
       const ofCard = isBase(assembly, piece.mechanism);
+      const title = ofCard ? piece.title : `${piece.title} of ${say.title(piece.mechanism)}`;
       return [
         finding({
           rule: 'sheet-fit',
-          severity: turned ? 'note' : 'blocks',
+          severity: 'blocks',
           mechanism: piece.mechanism,
           piece: piece.id,
           measured: Math.max(widthMm, heightMm),
           limit: long,
-          aspect: `${turned ? 'grain' : 'size'} ${piece.id}`,
+          aspect: `size ${piece.id}`,
           subjects: [piece.id],
-          levers: turned ? [] : turnsOf(assembly, piece.mechanism, 'size'),
-          message: turned
-            ? `${piece.title} (${size}) fits ${sheet.name} only with its longest crease across the ` +
-              `grain of ${stock.name}.`
-            : `${ofCard ? piece.title : `${piece.title} of ${say.title(piece.mechanism)}`} is ${size}; ${room}.`,
+          levers: turnsOf(assembly, piece.mechanism, 'size'),
+          message: `${title} is ${say.mm(widthMm)} x ${say.mm(heightMm)}; ${room}.`,
         }),
       ];
     });

@@ -65,6 +65,7 @@ export const RULE_WORDS: Readonly<Record<RuleId, string>> = {
   'gutter-relief': 'Room in the fold',
   'post-size': 'Size for the post',
   'sheet-fit': 'Fits its sheet',
+  grain: 'Folds along the grain',
   tip: 'Stands upright',
   captive: 'Stays in',
   bind: 'Moves free',
