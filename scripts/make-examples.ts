@@ -580,7 +580,100 @@ const shelf: Design = {
   notes: 'It stands against its stop with the dome upright; lift the plate to read the open nights on the base.',
 };
 
+/** A planet on its axis: stem, globe and star, each a bundle of leaves that fans out over the fold. */
+const planet: Design = {
+  ...stand(
+    { ...blankDesign('Planet on its axis', 180, 120), card: { ...blankDesign('', 180, 120).card, stock: 'night-216' } },
+    [
+      {
+        id: 'planet',
+        kind: 'leaf-bundle',
+        name: 'Planet',
+        on: 'card.gutter',
+        parameters: {
+          shape: { rect: { width: 16, height: 40 } },
+          count: 3,
+          height: 40,
+          stack: [
+            { shape: { circle: 80 }, count: 6, height: 80 },
+            { shape: { star: { points: 5, outer: 20, inner: 9 } }, count: 3, height: 30 },
+          ],
+          gap: 2,
+        },
+        stock: 'brass-120',
+      },
+    ],
+  ),
+  notes: 'The ringed planet turns its whole face to you as the card is opened; six leaves make the globe.',
+};
+
+/** A box that shears flat: the dome on its panel, the hill on its front. */
+const boxed: Design = {
+  ...blankDesign('Dome in a box'),
+  card: {
+    ...blankDesign('').card,
+    construction: 'box-frame',
+    stock: 'night-216',
+    pageStock: 'card-240',
+    parameters: { displayWidth: 69.85, depth: 38.1, wallHeight: 46, panelHeight: 132, tab: 10 },
+  },
+  post: { envelope: 'us-a2', format: 'usps-letter' },
+  dressing: [{ facet: 'panel', mats: [{ insetMm: 3.2, stock: 'night-216' }] }],
+  layers: [
+    {
+      ...newLayer({
+        ...{ id: 'dome', name: 'Dome', facet: 'panel', as: 'layer', stock: 'card-160' },
+        shape: { asset: 'dome' },
+      }),
+      from: { x: 'middle', y: 'low' },
+      y: 56,
+      width: 52,
+    },
+    {
+      ...newLayer({
+        ...{ id: 'hill', name: 'Hill', facet: 'front', side: 'outside', as: 'layer', stock: 'brass-120' },
+        shape: { asset: 'hill' },
+      }),
+      from: { x: 'middle', y: 'low' },
+      y: 3,
+      width: 60,
+    },
+  ],
+  shapes: [starter('dome'), starter('hill')],
+  notes: 'Pressed sideways it goes in its envelope; square it stands on the shelf with the dome over the hill.',
+};
+
+/** The comet shows through the cover and is drawn out on its pleat. */
+const atWindow = addMechanism(
+  {
+    ...blankDesign('Comet at the window', 139.7, 107.95),
+    card: { ...blankDesign('', 139.7, 107.95).card, stock: 'night-216' },
+  },
+  'z-window',
+  undefined,
+  { window: { circle: 40 }, piece: { circle: 36 } },
+  'comet',
+).design;
+const passing: Design = {
+  ...atWindow,
+  layers: [
+    {
+      ...newLayer({
+        ...{ id: 'tail', name: 'Comet', facet: 'comet.piece', as: 'layer', stock: 'brass-120' },
+        shape: { asset: 'comet' },
+      }),
+      width: 28,
+    },
+  ],
+  shapes: [starter('comet')],
+  mechanisms: [{ ...atWindow.mechanisms[0], name: 'Comet' }],
+  notes: 'The comet looks out of its window; draw the pleat out for the hours at which it passes.',
+};
+
 for (const [file, design] of [
+  ['planet-on-its-axis', planet],
+  ['dome-in-a-box', boxed],
+  ['comet-at-the-window', passing],
   ['dome-on-the-shelf', shelf],
   ['season-programme', season],
   ['moon-phases', moon],

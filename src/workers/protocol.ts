@@ -106,6 +106,8 @@ export interface Derived {
   readonly stacks: Readonly<Record<string, readonly StackLayer[]>>;
   /** What is moved by hand, the opening first. */
   readonly drives: readonly Drive[];
+  /** Where its base is while it opens, seen from above, mm: absent of a plain card, which opens about its gutter. */
+  readonly ground?: { readonly x: number; readonly y: number; readonly radius: number };
 }
 type Point3 = readonly [number, number, number];
 /** Places in world axes, mm, and the drive's value at each. */

@@ -1,10 +1,14 @@
 /** What the flat and the posed view draw of a design, as plain data that crosses to the interface. */
 import type { Assembly } from '@/core/assembly/assembly';
+import { onFacet, poseAt } from '@/core/assembly/pose';
+import { openTo } from '@/core/drives';
+import { baseKindOf } from '@/core/document/fields';
 import { dressingOf, stockOf, type Design } from '@/core/document/design';
 import { readingUp } from '@/core/build/faces';
 import { ownerOfId, wordsOfPart } from '@/core/ids';
-import { SIDES, type Face, type Filler, type Side } from '@/core/kinds';
+import { PLAIN_BASE, SIDES, type Face, type Filler, type Side } from '@/core/kinds';
 import { boxOf, contains, ringsOf } from '@/core/plane/polygon';
+import type { Vec2 } from '@/core/plane/vec2';
 import { basePiece } from '@/core/rules';
 import type { Derived, SceneFacet, StackLayer } from './protocol';
 
@@ -37,8 +41,25 @@ function movedBy(assembly: Assembly, { mechanism, body }: Assembly['facets'][num
   return { moves: joint ? assembly.drives[joint.driven!.drive].id : own[0].id };
 }
 
+/** Places of the opening at which a base is looked at for how much room it takes. */
+const PARTS = [0, 0.25, 0.5, 0.75, 1];
+
+function groundOf(design: Design, assembly: Assembly): Pick<Derived, 'ground'> {
+  if (baseKindOf(design).id === PLAIN_BASE) return {};
+  const [{ from, to }] = assembly.drives;
+  const corners = PARTS.map((part) => poseAt(assembly, openTo(from + (to - from) * part))).flatMap((pose) =>
+    assembly.facets.flatMap((f, i) =>
+      f.mechanism === assembly.base.mechanism ? f.polygon.outer.map((p) => onFacet(pose, i, p)) : [],
+    ),
+  );
+  const { min, max } = boxOf(corners.map(([x, y]): Vec2 => [x, y]));
+  const [width, depth] = [max[0] - min[0], max[1] - min[1]];
+  return { ground: { x: (min[0] + max[0]) / 2, y: (min[1] + max[1]) / 2, radius: Math.hypot(width, depth) / 2 } };
+}
+
 export function sceneOf(design: Design, assembly: Assembly): Derived {
   return {
+    ...groundOf(design, assembly),
     pieces: assembly.pieces.map(({ id, title, mechanism, stock, outline, islands }) => ({
       id,
       title,

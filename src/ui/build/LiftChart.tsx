@@ -18,6 +18,9 @@ export function LiftChart({ id, measure, label }: { id: string; measure: string;
     engine('shape').over(design, id, measure),
   );
   if (!value || value.length === 0) return null;
+  const inDegrees = measure.endsWith('_deg');
+  const say = (v: number): string =>
+    inDegrees ? `${v.toFixed(1)}°` : `${formatLength(v, design.units)} ${design.units}`;
   const most = Math.max(...value.map((p) => p.value), 1);
   const x = (open: number): number => 28 + ((W - 34) * open) / 180;
   const y = (v: number): number => H - 16 - ((H - 26) * v) / most;
@@ -25,16 +28,12 @@ export function LiftChart({ id, measure, label }: { id: string; measure: string;
     <Box mb="12px">
       <Box display="flex" fontSize="13px">
         <chakra.span flex="1">{label}</chakra.span>
-        {now !== undefined && (
-          <b className="num">
-            {formatLength(now, design.units)} {design.units}
-          </b>
-        )}
+        {now !== undefined && <b className="num">{say(now)}</b>}
       </Box>
       <svg
         role="img"
         aria-label={`${label}: ${value
-          .map((p) => `${p.open.toFixed(0)}° ${p.value.toFixed(1)} mm`)
+          .map((p) => `${p.open.toFixed(0)}° ${say(p.value)}`)
           .filter((_, i) => i % 6 === 0)
           .join(', ')}`}
         width="100%"

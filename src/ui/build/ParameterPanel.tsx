@@ -123,8 +123,7 @@ function Fields({ id, keys }: { id: string; keys: readonly string[] }) {
               onChange={(shape) => change(p, shape)}
             />
           );
-        if (p.unit === 'group')
-          return <GroupFields key={p.key} id={id} parameter={p} value={value as Group} />;
+        if (p.unit === 'group') return <GroupFields key={p.key} id={id} parameter={p} value={value as Group} />;
         if (p.unit === 'path')
           return <PathField key={p.key} id={id} parameter={p} value={value as Path} onChange={(v) => change(p, v)} />;
         if (p.unit === 'list') return <ListField key={p.key} id={id} parameter={p} value={value} />;

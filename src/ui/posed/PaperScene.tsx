@@ -35,9 +35,11 @@ export function PaperScene({ scene, from, turned, onLost }: PaperSceneProps) {
   );
 }
 
-function sizeOf(scene: Scene): number {
-  const ring = scene.pieces.find((p) => p.mechanism === CARD)?.rings[0] ?? [[100, 100]];
-  return Math.max(...ring.map((p) => Math.hypot(p[0], p[1])));
+/** The middle of where it opens, and how far that reaches. */
+function groundOf({ ground, pieces }: Scene): NonNullable<Scene['ground']> {
+  if (ground) return ground;
+  const ring = pieces.find((p) => p.mechanism === CARD)?.rings[0] ?? [[100, 100]];
+  return { x: 0, y: 0, radius: Math.max(...ring.map((p) => Math.hypot(p[0], p[1]))) };
 }
 
 function Light() {
@@ -68,21 +70,22 @@ function Light() {
 
 function Eye({ scene, from, turned }: { scene: Scene; from: Direction; turned: number }) {
   const { camera, invalidate, size } = useThree();
-  const reach = sizeOf(scene);
+  const { x, y, radius: reach } = groundOf(scene);
   useEffect(() => {
     const away = new THREE.Vector3(...from).normalize();
     const room = Math.min(1, size.width / Math.max(1, size.height));
-    camera.position.copy(away.multiplyScalar((reach * 4.1) / room)).add(new THREE.Vector3(0, 0, reach * 0.22));
+    const middle = new THREE.Vector3(x, y, reach * 0.22);
+    camera.position.copy(away.multiplyScalar((reach * 4.1) / room)).add(middle);
     camera.up.set(0, 0, 1);
-    camera.lookAt(0, 0, reach * 0.22);
+    camera.lookAt(middle);
     camera.updateProjectionMatrix();
     invalidate();
     // `turned` counts clicks: the same view again brings it back after orbiting.
-  }, [camera, invalidate, reach, from, turned, size.width, size.height]);
+  }, [camera, invalidate, x, y, reach, from, turned, size.width, size.height]);
   return (
     <OrbitControls
       makeDefault
-      target={[0, 0, reach * 0.22]}
+      target={[x, y, reach * 0.22]}
       enableDamping={false}
       maxDistance={reach * 12}
       minDistance={reach * 0.4}

@@ -6,6 +6,9 @@ import meteor from '../../../examples/meteor-night.json';
 import moon from '../../../examples/moon-phases.json';
 import ridge from '../../../examples/night-ridge.json';
 import orrery from '../../../examples/orrery.json';
+import boxed from '../../../examples/dome-in-a-box.json';
+import passing from '../../../examples/comet-at-the-window.json';
+import planet from '../../../examples/planet-on-its-axis.json';
 import season from '../../../examples/season-programme.json';
 import shelf from '../../../examples/dome-on-the-shelf.json';
 import survey from '../../../examples/sky-survey.json';
@@ -17,6 +20,9 @@ import { claimOnce } from '@/store/database';
 import { addProject } from '@/store/projects';
 
 const CARDS: readonly unknown[] = [
+  planet,
+  boxed,
+  passing,
   shelf,
   season,
   orrery,

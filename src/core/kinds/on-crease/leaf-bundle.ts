@@ -279,7 +279,7 @@ export const leafBundle: CreaseKind = {
   sizeOf: (v, say) => `${num(v, 'count')} leaves of ${say(num(v, 'height'))}`,
   raises: true,
   ownPiece: () => true,
-  charts: [{ measure: 'pitch_deg', label: 'Angle between leaves over the opening' }],
+  charts: [{ measure: 'pitch_deg', label: 'Angle between leaves' }],
   shapeUse: { says: 'Fan it out in a bundle', values: (shape, height) => ({ shape, height }) },
   parameters: [
     shapeField(LANTERN, 'Folded on its axis, which is found from it.'),
