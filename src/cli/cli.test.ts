@@ -12,18 +12,23 @@ test('kinds lists every parameter with its unit and limits', async () => {
   expect(kinds.map((k: { id: string }) => k.id)).toEqual([
     'fold-card',
     'gate-insert',
+    'easel',
+    'box-frame',
     'step-fold',
     'plane-stack',
     'strut-figure',
     'half-cut',
     'floating-band',
     'v-fold',
+    'leaf-bundle',
+    'step-strips',
     'volvelle',
     'track-slider',
     'lift-tab',
     'waterfall',
     'carrier-wheel',
     'pocket',
+    'z-window',
   ]);
   for (const k of kinds)
     for (const p of k.parameters)

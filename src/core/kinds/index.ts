@@ -8,6 +8,7 @@ import { halfCut } from './on-crease/half-cut';
 import { leafBundle } from './on-crease/leaf-bundle';
 import { planeStack } from './on-crease/plane-stack';
 import { stepFold } from './on-crease/step-fold';
+import { stepStrips } from './on-crease/step-strips';
 import { strutFigure } from './on-crease/strut-figure';
 import { vFold } from './on-crease/v-fold';
 import { carrierWheel } from './on-facet/carrier-wheel';
@@ -32,6 +33,7 @@ export const KINDS: ReadonlyMap<string, Kind> = new Map(
     floatingBand,
     vFold,
     leafBundle,
+    stepStrips,
     volvelle,
     trackSlider,
     liftTab,
@@ -43,7 +45,9 @@ export const KINDS: ReadonlyMap<string, Kind> = new Map(
 );
 
 /** Kinds of base, by id; the first is what a card is unless its construction says otherwise. */
-export const BASES: ReadonlyMap<string, BaseKind> = new Map([foldCard, gateInsert, easel, boxFrame].map((k) => [k.id, k]));
+export const BASES: ReadonlyMap<string, BaseKind> = new Map(
+  [foldCard, gateInsert, easel, boxFrame].map((k) => [k.id, k]),
+);
 export const PLAIN_BASE = foldCard.id;
 
 /** A base or a mechanism by its id. */

@@ -354,6 +354,8 @@ export interface BaseKind extends AnyKind {
   readonly levers?: Readonly<Record<string, readonly string[]>>;
   /** States that people name of such a card, unless its maker says others. */
   readonly states: (values: ParameterValues) => readonly NamedState[];
+  /** How it stands by itself, where that is what it is built for: its weight is measured for that in every pose. */
+  readonly stands?: Stance;
   /** Where its paper lies flat; opened to 180 unless said. */
   readonly flat?: State;
   /** The crease that something stands on unless it is said. */

@@ -19,6 +19,7 @@ export const briefOf = (design: Design): Brief => ({
   post: design.post.format ? (postById(design.post.format) ?? null) : null,
   stock: (id) => stockOf(design, id),
   states: statesOf(design),
+  stands: baseKindOf(design).stands,
   up: (facet) => baseKindOf(design).up(cardValues(design), facet, 'inside'),
   sheetMarginMm: design.sheets.marginMm,
   sheet: sheetById,

@@ -65,14 +65,14 @@ export function reportPose(assembly: Assembly, state: State, asFold = false, bri
   };
 }
 
-/** With how far inside what it stands on the card's weight lies, left alone as in one of its states. */
+/** With how far inside what it stands on the card's weight lies, of a base that is built to stand. */
 function withTip(
   measures: PoseReport['measures'],
   assembly: Assembly,
   pose: Pose,
   brief: Brief | undefined,
 ): PoseReport['measures'] {
-  const stance = brief?.states.find((s) => s.stance)?.stance;
+  const stance = brief?.stands;
   if (!brief || !stance || pose.stop) return measures;
   const { mechanism } = assembly.base;
   return { ...measures, [mechanism]: { ...measures[mechanism], tip_mm: tipAt({ assembly, brief }, pose, stance) } };

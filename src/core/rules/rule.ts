@@ -2,7 +2,7 @@
 import { CLOSED, FLAT, type State } from '../drives';
 import type { Assembly, Facet } from '../assembly/assembly';
 import { onFacet, poseAt, type Pose } from '../assembly/pose';
-import type { NamedState, Turn } from '../kinds';
+import type { NamedState, Stance, Turn } from '../kinds';
 import type { FlatSize, PostFormat } from '../paper/sizes';
 import type { Stock } from '../paper/stocks';
 import { boxOf } from '../plane/polygon';
@@ -107,6 +107,8 @@ export interface Brief {
   readonly post: PostFormat | null;
   readonly stock: (id: string) => Stock;
   readonly states: readonly NamedState[];
+  /** How the base stands by itself, where it is built for that. */
+  readonly stands?: Stance;
   /** The way a facet of the base is read, up, in the axes of its piece. */
   readonly up: (facet: string) => Vec2;
   /** Strip round the sheet that is not printed or cut. */

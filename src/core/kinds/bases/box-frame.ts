@@ -250,6 +250,7 @@ export const boxFrame: BaseKind = {
   }),
   sizeOf: (v, say) => `${say(num(v, 'displayWidth'))} × ${say(num(v, 'panelHeight'))}`,
   states: () => [POSTED, { id: 'shelf', name: 'On the shelf', drives: { [OPEN]: 90 }, stance: 'upright' }],
+  stands: 'upright',
   crease: GUTTER,
   face: (_, side) => (side === 'outside' ? 'front' : PANEL),
   up: () => [0, 1],

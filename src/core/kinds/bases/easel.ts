@@ -340,6 +340,7 @@ export const easel: BaseKind = {
     { id: 'shelf', name: 'On the shelf', drives: { [OPEN]: 180 }, stance: 'lying' },
     { id: 'writing', name: 'For writing', drives: { [LIFT]: 180 } },
   ],
+  stands: 'lying',
   flat: { [OPEN]: 0, [LIFT]: 180 },
   crease: GUTTER,
   face: (_, side) => (side === 'outside' ? PLATE : 'leafA'),

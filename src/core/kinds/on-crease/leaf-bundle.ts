@@ -270,7 +270,7 @@ export const leafBundle: CreaseKind = {
   sign: 'M1 14 H15 M8 14 L2 6 M8 14 L5 3 M8 14 V2 M8 14 L11 3 M8 14 L14 6',
   fitting: ({ lengthMm, reachA, reachB }, whole) => {
     const height = whole(Math.min(lengthMm * 0.4, Math.min(reachA, reachB)), 10);
-    return { shape: { ellipse: { width: Math.round(height * 0.8), height } }, height };
+    return { shape: { ellipse: { width: whole(height * 0.8, 8), height } }, height };
   },
   turns: (values) => {
     const tiers = listOf(values, 'stack').map((_, k) => `stack[${k}].height`);

@@ -293,17 +293,24 @@ describe('track-slider', () => {
   test('a drawn curve is as long, and runs as far, as a general package says (svg-path-properties)', () => {
     const number = fc.integer({ min: -60, max: 60 });
     fc.assert(
-      fc.property(number, number, number, number, fc.double({ min: 0.1, max: 0.9, noNaN: true }), (a, b, c, d, part) => {
-        const curve = `M0 0 C ${20 + a / 4} ${b} ${60 + c / 4} ${d} 80 0`;
-        const own = new svgPathProperties(curve);
-        const card = built('track-slider', { width: 160, height: 160, path: { curve } });
-        const length = measures(card).travel_mm;
-        expect(Math.abs(length - own.getTotalLength())).toBeLessThan(0.02);
-        const [from, to] = [own.getPointAtLength(0), own.getPointAtLength(part * length)];
-        const away = dist3(at(card, 0), at(card, part * length));
-        // The package seeks the place by halving, to some hundredths of a mm.
-        expect(Math.abs(away - Math.hypot(to.x - from.x, to.y - from.y))).toBeLessThan(0.1);
-      }),
+      fc.property(
+        number,
+        number,
+        number,
+        number,
+        fc.double({ min: 0.1, max: 0.9, noNaN: true }),
+        (a, b, c, d, part) => {
+          const curve = `M0 0 C ${20 + a / 4} ${b} ${60 + c / 4} ${d} 80 0`;
+          const own = new svgPathProperties(curve);
+          const card = built('track-slider', { width: 160, height: 160, path: { curve } });
+          const length = measures(card).travel_mm;
+          expect(Math.abs(length - own.getTotalLength())).toBeLessThan(0.02);
+          const [from, to] = [own.getPointAtLength(0), own.getPointAtLength(part * length)];
+          const away = dist3(at(card, 0), at(card, part * length));
+          // The package seeks the place by halving, to some hundredths of a mm.
+          expect(Math.abs(away - Math.hypot(to.x - from.x, to.y - from.y))).toBeLessThan(0.1);
+        },
+      ),
       { numRuns: 25 },
     );
   });
