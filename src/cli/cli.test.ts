@@ -22,6 +22,7 @@ test('kinds lists every parameter with its unit and limits', async () => {
     'v-fold',
     'leaf-bundle',
     'step-strips',
+    'twist-fold',
     'volvelle',
     'track-slider',
     'lift-tab',

@@ -76,6 +76,7 @@ export function movingJoints(
         role: m.role,
         ends: m.ends,
         span: [applyRigid(a.toBody, m.span[0]), applyRigid(a.toBody, m.span[1])],
+        ...(m.patch ? { patch: m.patch.map((p) => applyRigid(a.toBody, p)) } : {}),
         ...(m.driven ? { driven: { ...m.driven, drive } } : {}),
       },
     ];

@@ -19,6 +19,7 @@ import type { Vec2 } from '../plane/vec2';
 import { FLEX_FROM_MM } from '../tolerance';
 import { radToDeg } from '../units/angle';
 import type { Assembly, Crease, Facet, PlacedMechanism } from './assembly';
+import { leastBent } from './bent-walk';
 import type { Face, PoseReader } from '../kinds';
 
 export interface Pose {
@@ -49,7 +50,12 @@ export function poseAt(assembly: Assembly, state: State): Pose {
   if (unfolded && unfolded.flexMm > 0)
     return posed(assembly, asked, unfolded, { ...stop!, reason: 'not-rigid' as const });
   const { id, value } = stop ? stopped(assembly, stop) : { id: '', value: 0 };
-  return posed(assembly, stop ? moved(asked, id, value) : asked, bentFrom(assembly, folds), stop);
+  return posed(
+    assembly,
+    stop ? moved(asked, id, value) : asked,
+    bentFrom(assembly, folds, stop ? undefined : values),
+    stop,
+  );
 }
 
 /** Which drive a stop is on, and where. */
@@ -65,11 +71,12 @@ interface Bent {
 }
 
 /** Bodies at given folds; where loops do not close, at the least misfit. */
-function bentFrom({ linkage }: Assembly, folds: Folds): Bent {
+function bentFrom(assembly: Assembly, folds: Folds, values?: readonly number[]): Bent {
+  const { linkage } = assembly;
   const bodies = placeBodies(linkage, folds.q);
   const rigid: Bent = { folds, bodies, flexMm: 0, flexAt: null };
   if (folds.bentLoops.length === 0 || largestGap(linkage, bodies).mm <= FLEX_FROM_MM) return rigid;
-  const bent = leastBending(linkage, bodies, folds.q);
+  const bent = values ? leastBent(assembly, folds, values) : leastBending(linkage, bodies, folds.q);
   if (bent.gap.mm <= FLEX_FROM_MM) return { ...rigid, bodies: bent.bodies };
   return { folds, bodies: bent.bodies, flexMm: bent.gap.mm, flexAt: linkage.joints[bent.gap.joint].id };
 }

@@ -11,6 +11,7 @@ import { stepFold } from './on-crease/step-fold';
 import { stepStrips } from './on-crease/step-strips';
 import { strutFigure } from './on-crease/strut-figure';
 import { vFold } from './on-crease/v-fold';
+import { twistFold } from './on-crease/twist-fold';
 import { carrierWheel } from './on-facet/carrier-wheel';
 import { liftTab } from './on-facet/lift-tab';
 import { pocket } from './on-facet/pocket';
@@ -34,6 +35,7 @@ export const KINDS: ReadonlyMap<string, Kind> = new Map(
     vFold,
     leafBundle,
     stepStrips,
+    twistFold,
     volvelle,
     trackSlider,
     liftTab,

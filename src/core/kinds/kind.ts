@@ -136,6 +136,8 @@ export interface MovingJoint {
   readonly ends: readonly [rest: number | undefined, other: number | undefined];
   /** Two points of its line, in the axes of piece a. */
   readonly span: readonly [Vec3, Vec3];
+  /** Of glue that may part where the paper must bend: the corners of its area, in the axes of piece a. */
+  readonly patch?: readonly Vec3[];
 }
 
 /** Foam or thick tape between two sheets, on a facet of a piece. */

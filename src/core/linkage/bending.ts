@@ -2,8 +2,16 @@
 import { largestGap, pointPairs, type Gap } from './bodies';
 import { jointTransform, type Linkage } from './joint';
 import { applyRigid, compose, identity, invert, norm3, sub3, turnAbout, type Rigid, type Vec3 } from './rigid';
+import { DenseNormal } from './dense-normal';
 import { SparseSymmetric } from './sparse';
 import { BENDING_FLOOR, BENDING_GAINED_MM2, BENDING_GAINED_PART } from '../tolerance';
+
+/** Bodies at a least misfit: the largest gap that is left, and the sum of squares of all, mm². */
+export interface Bent {
+  readonly bodies: Rigid[];
+  readonly gap: Gap;
+  readonly cost: number;
+}
 
 const MOST_ITERATIONS = 60;
 const FIRST_DAMPING = 1e-3;
@@ -18,10 +26,11 @@ const MOST_DAMPING = 1e8;
  * @param q value of every joint, rad or mm
  * @returns bodies and the gap that is left
  */
-export function leastBending(linkage: Linkage, from: readonly Rigid[], q: Float64Array): { bodies: Rigid[]; gap: Gap } {
+export function leastBending(linkage: Linkage, from: readonly Rigid[], q: Float64Array): Bent {
   const tied = rigidGroups(linkage, q);
   const seams = seamsOf(linkage, tied);
-  const equations = normalEquations(heldGroups(linkage, tied), seams);
+  const groups = heldGroups(linkage, tied);
+  const equations = isSmall(groups) ? denseEquations(groups, seams) : normalEquations(groups, seams);
   // The first body of each group carries it.
   let bodies = [...from];
   let cost = costOf(seams, bodies);
@@ -40,7 +49,19 @@ export function leastBending(linkage: Linkage, from: readonly Rigid[], q: Float6
     if (gained < BENDING_GAINED_PART * cost + BENDING_GAINED_MM2) break;
   }
   bodies = bodies.map((body, b) => (tied[b].to === b ? body : compose(bodies[tied[b].to], tied[b].placed)));
-  return { bodies, gap: largestGap(linkage, bodies) };
+  return { bodies, gap: largestGap(linkage, bodies), cost };
+}
+
+/** What is held as it is at `q`, the rest as it was: where bending goes on from. */
+export function carriedOn(
+  linkage: Linkage,
+  q: Float64Array,
+  before: readonly Rigid[],
+  now: readonly Rigid[],
+): readonly Rigid[] {
+  const tied = rigidGroups(linkage, q);
+  const { held } = heldGroups(linkage, tied);
+  return before.map((body, b) => (held.has(tied[b].to) ? now[b] : body));
 }
 
 /** The body that carries another by rivets and tracks alone, and where that lies in its frame. */
@@ -123,10 +144,58 @@ interface NormalEquations {
   step(bodies: readonly Rigid[], damping: number): Step | null;
 }
 
-/** The normal equations of the gaps, their structure analysed once. */
-function normalEquations({ held, carry }: ReturnType<typeof heldGroups>, seams: readonly Seam[]): NormalEquations {
+type Groups = ReturnType<typeof heldGroups>;
+/** Bodies that may move up to this number are solved for as a whole. */
+const MOST_DENSE = 40;
+const isSmall = ({ held, carry }: Groups): boolean => carry.length - held.size <= MOST_DENSE;
+
+/** The first column of each body that may move. */
+function columnsOf({ held, carry }: Groups): Map<number, number> {
   const column = new Map<number, number>();
   for (const b of carry) if (!held.has(b)) column.set(b, 6 * column.size);
+  return column;
+}
+
+/** The normal equations of few bodies. */
+function denseEquations(groups: Groups, seams: readonly Seam[]): NormalEquations {
+  const column = columnsOf(groups);
+  const normal = new DenseNormal(6 * column.size);
+  const [columns, values] = [new Int32Array(8), new Float64Array(8)];
+  /** One row of a point's motion: turn × lever + shift. */
+  const put = (at: number, c: number, row: number, sign: number, [x, y, z]: Vec3): number => {
+    const [i, j, u, v] = row === 0 ? [1, 2, z, -y] : row === 1 ? [0, 2, -z, x] : [0, 1, y, -x];
+    columns.set([c + i, c + j, c + 3 + row], at);
+    values.set([sign * u, sign * v, sign], at);
+    return at + 3;
+  };
+  return {
+    size: normal.size,
+    step: (bodies, damping) => {
+      normal.clear();
+      for (const { a, b, p, r } of seams) {
+        const [A, B] = [applyRigid(bodies[a], p), applyRigid(bodies[b], r)];
+        const sides = [...sideOf(column, bodies, a, A, 1), ...sideOf(column, bodies, b, B, -1)];
+        const gap = sub3(A, B);
+        for (let row = 0; row < 3; row++) {
+          const count = sides.reduce((at, [c, lever, sign]) => put(at, c, row, sign, lever), 0);
+          normal.add(columns, values, count, gap[row]);
+        }
+      }
+      const x = normal.solve(damping, BENDING_FLOOR);
+      return (
+        x &&
+        ((body) => {
+          const c = column.get(body);
+          return c === undefined ? null : x.subarray(c, c + 6);
+        })
+      );
+    },
+  };
+}
+
+/** The normal equations of the gaps, their structure analysed once. */
+function normalEquations(groups: Groups, seams: readonly Seam[]): NormalEquations {
+  const column = columnsOf(groups);
   const size = 6 * column.size;
   const places: [number, number][] = Array.from({ length: size }, (_, k): [number, number] => [k, k]);
   const at = new Map(places.map(([i], k) => [i * size + i, k]));

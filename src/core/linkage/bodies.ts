@@ -39,7 +39,7 @@ export function tiedBodies(linkage: Linkage): ReadonlySet<number> {
 /** Points of a joint in the frames of its two bodies; they coincide when the joint holds. */
 export function pointPairs(j: Joint): readonly [Vec3, Vec3][] {
   const back = j.placement && invert(j.placement);
-  return j.span.map((p): [Vec3, Vec3] => [p, back ? applyRigid(back, p) : p]);
+  return (j.patch ?? j.span).map((p): [Vec3, Vec3] => [p, back ? applyRigid(back, p) : p]);
 }
 
 export interface Gap {

@@ -142,6 +142,8 @@ export interface Joint {
   readonly ends: readonly [closed: number | undefined, open: number | undefined];
   /** Two points of the joint's line in the frame of `a`: crease ends, or the ends of the track. */
   readonly span: readonly [Vec3, Vec3];
+  /** Of a joint that is glue: the corners of its area in the frame of `a`, which part where the paper must bend. */
+  readonly patch?: readonly Vec3[];
   /** Joint whose fold it would follow when free (crease stiffness at rest); absent: the lead drive's. */
   readonly follows?: number;
 }

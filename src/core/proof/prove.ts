@@ -1,10 +1,12 @@
 /** The proof of a design: every rule, the travel's chart, and remedies where one parameter can clear a finding. */
-import { OPEN, stateIn, type State } from '../drives';
+import { OPEN, openOf, stateIn, type State } from '../drives';
+import type { Assembly } from '../assembly/assembly';
 import type { Stance } from '../kinds';
 import { allMeasures, poseAt, poseOpen, type Pose } from '../assembly/pose';
 import { buildAssembly } from '../build/build';
 import type { Design } from '../document/design';
 import {
+  bendingMechanism,
   closedSize,
   closedStack,
   drivePairs,
@@ -78,7 +80,7 @@ export function* provingSteps(design: Design, steps = DEFAULT_STEPS): Generator<
   const travel: TravelPoint[] = [];
   const handTravels: Record<string, readonly HandPoint[]> = {};
   let pairs: readonly WalkedPair[] = [];
-  const measures = allMeasures(assembly, poseOpen(assembly, 90), closed);
+  let measures = allMeasures(assembly, poseOpen(assembly, 90), closed);
   const overhang = closed && overhangOf(assembly, closed);
   let states: readonly ProvedState[] = [];
   const proof = (): Proof => ({
@@ -111,6 +113,7 @@ export function* provingSteps(design: Design, steps = DEFAULT_STEPS): Generator<
     travel.push(travelPoint(assembly, pose));
     if (poses.length % 8 === 0) yield proof();
   }
+  measures = withBending(measures, assembly, poses);
   for (const drive of assembly.drives.slice(1)) {
     handTravels[drive.id] = handTravel(assembly, drive);
     yield proof();
@@ -135,6 +138,15 @@ export function* provingSteps(design: Design, steps = DEFAULT_STEPS): Generator<
     yield proof();
   }
   return proof();
+}
+
+/** With how much the paper of a mechanism bends at most, and where. */
+function withBending(measures: Proof['measures'], assembly: Assembly, travel: readonly Pose[]): Proof['measures'] {
+  const worst = travel.reduce<Pose | null>((w, p) => (p.flexMm > (w?.flexMm ?? 0) ? p : w), null);
+  if (!worst) return measures;
+  const mechanism = bendingMechanism(assembly, worst);
+  const bent = { flex_mm: worst.flexMm, flex_at_deg: openOf(worst.state) };
+  return { ...measures, [mechanism]: { ...measures[mechanism], ...bent } };
 }
 
 function provedStates(evidence: Evidence): ProvedState[] {

@@ -61,8 +61,12 @@ export interface Seeking {
   readonly steps?: number;
 }
 
+/** Paper that must bend is followed from both ends of the travel for every try. */
+const BENT_WEIGHT = 2;
+
 /** How much more a try of this design costs than of a light one. */
-const weightOf = ({ facets }: Assembly): number =>
+const weightOf = ({ facets, travel }: Assembly): number =>
+  (travel.order.blocks.some((b) => b.overdetermined) ? BENT_WEIGHT : 1) *
   Math.max(
     1,
     facets.reduce((n, f) => n + f.polygon.outer.length, 0) / LIGHT_POINTS,

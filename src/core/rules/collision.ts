@@ -23,6 +23,7 @@ import { boxesMeet3 } from '../linkage';
 import { carrierOf } from '../assembly/carrier';
 import { besideDepth } from './beside';
 import { bridges, covers, foldedUpDeg, liftedMm } from './held-down';
+import { bendingMechanism } from './flex';
 import { finding, leversOf, turnsOf, type Evidence, type Finding, type Lever, type Rule } from './rule';
 import { atState, wordsFor } from './words';
 
@@ -64,15 +65,23 @@ interface Meeting {
   readonly byHand?: boolean;
 }
 
+/** Whether a pair is of a mechanism that bends in a pose: `flex` says so, and where its paper goes is not known. */
+function bends(assembly: Assembly, plates: readonly Plate[], pose: Pose): (pair: Pair) => boolean {
+  if (pose.flexMm === 0) return () => false;
+  const bent = bendingMechanism(assembly, pose);
+  return (pair) => pair.some((k) => assembly.facets[plates[k].facet].mechanism === bent);
+}
+
 /** Pairs that pass through each other anywhere on the travel. */
 function* hitsOfTravel(evidence: Evidence, plates: readonly Plate[]): Generator<Meeting> {
   const { assembly, travel, rough } = evidence;
   let before: { pose: Pose; placed: Placed[] } | null = null;
   for (const pose of travel) {
     const placed = placePlates(plates, pose);
+    const unjudged = bends(assembly, plates, pose);
     for (const pair of nearPairs(assembly, plates, placed)) {
       const depth = depthOf(plates, placed, pair);
-      if (depth === 0) continue;
+      if (depth === 0 || unjudged(pair)) continue;
       yield { pair, depth, at: pose.state };
     }
     if (before && !rough) yield* hitsBetween(evidence, plates, before, { pose, placed });
@@ -101,9 +110,10 @@ function* hitsBetween(
     if (pose.stop) return;
     const placed: Placed[] = [];
     for (const i of asked) placed[i] = placePlate(plates[i], pose);
+    const unjudged = bends(assembly, plates, pose);
     for (const pair of pairs) {
       const depth = depthOf(plates, placed, pair);
-      if (depth > 0) yield { pair, depth, at: pose.state };
+      if (depth > 0 && !unjudged(pair)) yield { pair, depth, at: pose.state };
     }
   }
 }
@@ -132,9 +142,10 @@ function depthByHand(assembly: Assembly, plates: readonly Plate[]): Depth {
 function* hitsByHand({ assembly, byHand }: Evidence, plates: readonly Plate[], depthIn: Depth): Generator<Meeting> {
   for (const pose of byHand) {
     const placed = placePlates(plates, pose);
+    const unjudged = bends(assembly, plates, pose);
     for (const pair of nearPairs(assembly, plates, placed)) {
       const depth = depthIn(pose, placed, pair);
-      if (depth > 0) yield { pair, depth, at: pose.state, byHand: true };
+      if (depth > 0 && !unjudged(pair)) yield { pair, depth, at: pose.state, byHand: true };
     }
   }
 }
@@ -146,9 +157,10 @@ function* hitsOfNamed({ assembly, named }: Evidence, plates: readonly Plate[], d
   for (const pose of named) {
     const placed = placePlates(plates, pose);
     const own = handsAtRest(pose) ? {} : { byHand: true };
+    const unjudged = bends(assembly, plates, pose);
     for (const pair of nearPairs(assembly, plates, placed)) {
       const depth = own.byHand ? depthIn(pose, placed, pair) : depthOf(plates, placed, pair);
-      if (depth > 0) yield { pair, depth, at: pose.state, ...own };
+      if (depth > 0 && !unjudged(pair)) yield { pair, depth, at: pose.state, ...own };
     }
   }
 }

@@ -3,7 +3,8 @@
  */
 import { OPEN, restOf, stateIn } from '../drives';
 import { ownerOfId } from '../ids';
-import { poseAt, stopped } from '../assembly/pose';
+import type { Assembly } from '../assembly/assembly';
+import { poseAt, stopped, type Pose } from '../assembly/pose';
 import { mechanismOfJoint } from './flat-fold';
 import { finding, turnsOf, type Evidence, type Finding, type Rule } from './rule';
 import { atState, wordsFor } from './words';
@@ -56,7 +57,7 @@ export const flex: Rule = {
     }
     const worst = travel.reduce<(typeof travel)[number] | null>((w, p) => (p.flexMm > (w?.flexMm ?? 0) ? p : w), null);
     if (worst && worst.flexMm > RISK_MM) {
-      const mechanism = assembly.creases.find((c) => c.id === worst.flexAt)?.mechanism ?? assembly.base.mechanism;
+      const mechanism = bendingMechanism(assembly, worst);
       const blocks = worst.flexMm > BLOCKS_MM;
       out.push(
         finding({
@@ -68,15 +69,20 @@ export const flex: Rule = {
           at: worst.state,
           aspect: 'bend',
           subjects: worst.flexAt ? [worst.flexAt] : [],
+          levers: turnsOf(assembly, mechanism, 'closing'),
           message:
             `${say.title(mechanism)} closes only by bending: ${say.mm(worst.flexMm)} ` +
-            `${atState(worst.state, say.title)}.`,
+            `${atState(worst.state, say.title)}. What it meets while it bends is not judged.`,
         }),
       );
     }
     return [...out, ...unreached(evidence)];
   },
 };
+
+/** The mechanism whose crease or glue parts most in a pose. */
+export const bendingMechanism = (assembly: Assembly, { flexAt }: Pose): string =>
+  assembly.creases.find((c) => c.id === flexAt)?.mechanism ?? (flexAt ? ownerOfId(flexAt) : assembly.base.mechanism);
 
 /** States that are named and that a hand never gets to; where the opening stops has been said. */
 function unreached(evidence: Evidence): Finding[] {

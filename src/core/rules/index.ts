@@ -22,6 +22,7 @@ import { web } from './web';
 export * from './rule';
 export { RULE_WORDS } from './words';
 export { overhangOf, type Overhang } from './overhang';
+export { bendingMechanism } from './flex';
 export { drivePairs, pairStates } from './pairs';
 export { platesOf } from './plates';
 export { reachPast } from './sweep';
