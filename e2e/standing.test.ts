@@ -11,6 +11,7 @@ session(180_000, (s) => {
 });
 
 const fieldOf = (drive: string) => find(driver, `[data-drive="${drive}"] input`);
+const opened = async (): Promise<string> => (await (await fieldOf('open')).getAttribute('value')) ?? '';
 const state = (id: string) => find(driver, `[data-state="${id}"]`);
 
 test('an easel is begun, stands at its stop, and follows the stop by number', async () => {
@@ -22,11 +23,11 @@ test('an easel is begun, stands at its stop, and follows the stop by number', as
   await page.stage('Build');
   await (await state('shelf')).click();
   // acos(80 / 107.95) with the break half way.
-  await eventually(driver, 'the lean', async () => (await (await fieldOf('open')).getAttribute('value')) === '42.18');
+  await eventually(driver, 'the lean', async () => (await opened()) === '42.18');
   expect(await (await state('shelf')).getAttribute('aria-pressed')).toBe('true');
   await page.type('stop', '60');
   await (await state('shelf')).click();
-  await eventually(driver, 'the new lean', async () => (await (await fieldOf('open')).getAttribute('value')) === '56.23');
+  await eventually(driver, 'the new lean', async () => (await opened()) === '56.23');
   await page.type('stopHeight', '0.2');
   await eventually(driver, 'the stop to be too low', async () => (await page.proved()) !== 'Ready to cut');
   await page.stage('Prove');

@@ -670,7 +670,61 @@ const passing: Design = {
   notes: 'The comet looks out of its window; draw the pleat out for the hours at which it passes.',
 };
 
+/** The terraces below the dome, as strips over the fold: they rise as the card is closed to half. */
+const terraces: Design = {
+  ...stand(
+    { ...blankDesign('Terraces in tiers', 180, 120), card: { ...blankDesign('', 180, 120).card, stock: 'night-216' } },
+    [
+      {
+        id: 'tiers',
+        kind: 'step-strips',
+        name: 'Terraces',
+        on: 'card.gutter',
+        parameters: {
+          tiers: [
+            { p: 26, q: null, from: -70, to: -24 },
+            { p: 40, q: null, from: -22, to: 22 },
+            { p: 26, q: null, from: 24, to: 70 },
+          ],
+          tab: 10,
+        },
+        stock: 'brass-120',
+      },
+    ],
+  ),
+  notes: 'Three terraces lie flat when the card does, and stand up when it is set on the shelf.',
+};
+
+/** Two arms that swing out to the reader: the slit of the dome opens. */
+const slit: Design = {
+  ...stand(
+    { ...blankDesign('The dome opens', 180, 120), card: { ...blankDesign('', 180, 120).card, stock: 'night-216' } },
+    [
+      {
+        id: 'arms',
+        kind: 'twist-fold',
+        name: 'Shutters',
+        on: 'card.gutter',
+        parameters: { half: 26, arm: 78 },
+        stock: 'card-240',
+      },
+    ],
+  ),
+  layers: (['armRightA', 'armLeftA'] as const).map((facet) => ({
+    ...newLayer({
+      ...{ id: facet === 'armRightA' ? 'star-right' : 'star-left', name: 'Star', facet: `arms.${facet}` },
+      ...{ as: 'layer' as const, stock: 'brass-120' },
+      shape: { star: { points: 5, outer: 9, inner: 4 } },
+    }),
+    from: { x: facet === 'armRightA' ? ('high' as const) : ('low' as const), y: 'middle' as const },
+    x: facet === 'armRightA' ? -6 : 6,
+  })),
+  notes: 'As the card is closed its shutters swing out of the fold; opened flat they lie along it.',
+};
+
 for (const [file, design] of [
+  ['terraces-in-tiers', terraces],
+  ['the-dome-opens', slit],
   ['planet-on-its-axis', planet],
   ['dome-in-a-box', boxed],
   ['comet-at-the-window', passing],

@@ -64,11 +64,11 @@ async function main(): Promise<void> {
     await (await find(driver, '[data-mechanism=planes]')).click();
     await driver.sleep(4000);
     await shot('planes');
-    await open('Comet watch');
+    await open('Dome on the shelf');
     await settled();
-    await (await find(driver, '[data-mechanism=comet]')).click();
-    await driver.sleep(3000);
-    await shot('band');
+    await (await find(driver, '[data-state=shelf]')).click();
+    await driver.sleep(2500);
+    await shot('standing');
     await open('Dome note');
     await settled();
     await go('Dress');

@@ -3,11 +3,13 @@
  * So they are followed from both ends of the opening, step by step, and of all that are found the one of the least
  * misfit is taken (docs/architecture.md). The steps do not depend on what was asked before.
  */
-import { carriedOn, leastBending, placeBodies, type Bent, type Folds, type Rigid } from '../linkage';
+import { carriedOn, largestGap, leastBending, placeBodies, type Bent, type Folds, type Rigid } from '../linkage';
 import type { Assembly } from './parts';
 
 /** Steps of the opening's range, as fine as the walk of the linkage at its coarsest. */
 const STEPS = 36;
+/** What so nearly closes has no other pose to be looked for, mm. */
+const NEARLY_CLOSED_MM = 0.5;
 /** Larger designs are bent from their rigid pose alone. */
 const MOST_BODIES = 60;
 
@@ -21,6 +23,7 @@ const known = new WeakMap<Assembly, Ways>();
 export function leastBent(assembly: Assembly, folds: Folds, values: readonly number[]): Bent {
   const { linkage } = assembly;
   const rigid = placeBodies(linkage, folds.q);
+  if (largestGap(linkage, rigid).mm <= NEARLY_CLOSED_MM) return leastBending(linkage, rigid, folds.q);
   const beside = nodesBeside(assembly, values).map((node) => carriedOn(linkage, folds.q, node, rigid));
   const starts = beside.length > 0 ? beside : [rigid];
   return starts.map((from) => leastBending(linkage, from, folds.q)).reduce((a, b) => (b.cost < a.cost ? b : a));

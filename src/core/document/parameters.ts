@@ -33,11 +33,11 @@ function valueSchema(p: Parameter): Joi.Schema {
   if (p.unit === 'choice')
     return Joi.valid(...p.choices!).messages({ 'any.only': `{{#label}} must be one of ${p.choices!.join(', ')}` });
   if (p.unit === 'shape') return p.default === null ? shapeSchema.optional().allow(null) : shapeSchema.optional();
-  if (p.unit === 'group')
-    return parameterSchema(p.fields!).fork(
-      p.fields!.map((f) => f.key),
-      (s) => s.required(),
-    );
+  if (p.unit === 'group') {
+    const needed = p.fields!.filter((f) => !f.optional).map((f) => f.key);
+    const group = parameterSchema(p.fields!).fork(needed, (s) => s.required());
+    return p.default === null ? group.allow(null) : group;
+  }
   if (p.unit === 'path') return pathSchema;
   if (p.unit === 'text') return Joi.string().max(LONGEST_TEXT).allow('');
   if (p.unit === 'list') {

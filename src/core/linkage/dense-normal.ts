@@ -1,4 +1,4 @@
-/** Normal equations of few unknowns, as a whole matrix: rows are added one by one, then solved by Cholesky's factors. */
+/** Normal equations of few unknowns, as a whole matrix: rows are added one by one, then solved by Cholesky. */
 export class DenseNormal {
   private readonly matrix: Float64Array;
   private readonly gradient: Float64Array;

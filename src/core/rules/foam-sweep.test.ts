@@ -9,7 +9,7 @@ import { card } from '../tests/cards';
 import { foamSweep } from './foam-sweep';
 import type { Finding } from './index';
 
-/** A disc of 55 mm that stands out of its panel, and beside it a slider whose panel begins `edge` mm from its middle. */
+/** A disc of 55 mm that stands out of its panel, and a slider whose panel begins `edge` mm from its middle. */
 const beside = (edge: number, side: 'inside' | 'outside' = 'inside'): Design => {
   const disc = addMechanism(card(280, 280), 'volvelle', 'leafB', { radius: 55, width: 100, height: 100, notch: 6 });
   const path = { path: { line: 40 }, width: 70, height: 70 };

@@ -20,10 +20,10 @@ export const grain: Rule = {
     return assembly.pieces.flatMap((piece): Finding[] => {
       const laid = laidOn(evidence, piece);
       if (!laid || laid.sheetTooSmall || brief.stock(piece.stock).grain === 'none') return [];
-      const across = piece.creases.filter(
+      const crossing = piece.creases.filter(
         (c) => dist2(c.a, c.b) >= LONG_CREASE_MM - SIZE_ROUNDING_MM && sineToGrain(c, laid.grainAlongX) > ACROSS,
       );
-      const [worst] = [...across].sort((a, b) => dist2(b.a, b.b) - dist2(a.a, a.b));
+      const [worst] = [...crossing].sort((a, b) => dist2(b.a, b.b) - dist2(a.a, a.b));
       if (piece.creases.length === 0 || (!laid.turned && !worst)) return [];
       const size = `${say.mm(laid.widthMm)} x ${say.mm(laid.heightMm)}`;
       const common = {
@@ -35,15 +35,15 @@ export const grain: Rule = {
         limit: LONG_CREASE_MM,
         aspect: piece.id,
       } as const;
-      const { name } = brief.stock(piece.stock);
+      const across = `the grain of ${brief.stock(piece.stock).name}`;
       return [
         finding({
           ...common,
-          subjects: [piece.id, ...across.map((c) => c.id)],
+          subjects: [piece.id, ...crossing.map((c) => c.id)],
           message: laid.turned
-            ? `${piece.title} (${size}) fits ${laid.sheet.name} only with its longest crease across the grain of ${name}.`
-            : `${say.partOf(worst.id)} of ${piece.title.toLowerCase()} is ${say.mm(common.measured)} long and crosses ` +
-              `the grain of ${name}, which runs along its longest crease.`,
+            ? `${piece.title} (${size}) fits ${laid.sheet.name} only with its longest crease across ${across}.`
+            : `${say.partOf(worst.id)} of ${piece.title.toLowerCase()} is ${say.mm(common.measured)} long and ` +
+              `crosses ${across}, which runs along its longest crease.`,
         }),
       ];
     });

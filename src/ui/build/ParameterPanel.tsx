@@ -52,13 +52,29 @@ function useParameters(id: string): {
 }
 
 /** Numbers that belong together; those known by a name are chosen from a list. */
-function GroupFields({ id, parameter: p, value }: { id: string; parameter: Parameter; value: Group }) {
+function GroupFields({ id, parameter: p, value: set }: { id: string; parameter: Parameter; value: Group | null }) {
   const units = useStudio((s) => s.design.units);
   const { edit } = useActions();
+  const fresh = Object.fromEntries(p.fields!.map((f) => [f.key, f.default as number]));
+  const value = { ...fresh, ...set };
   const { presets = [] } = p;
   const named = presets.findIndex(({ values }) => Object.entries(values).every(([key, v]) => value[key] === v));
+  const mayBeNone = p.default === null && (
+    <Choice
+      label={p.label}
+      note={p.note}
+      value={set ? 'with' : 'without'}
+      choices={[
+        { id: 'without', name: 'without' },
+        { id: 'with', name: 'with' },
+      ]}
+      onChange={(c) => edit(inSentence(p.label), (d) => setParameter(d, id, p.key, c === 'with' ? fresh : null))}
+    />
+  );
+  if (!set) return mayBeNone;
   return (
     <>
+      {mayBeNone}
       {presets.length > 0 && (
         <Choice
           asList
@@ -71,18 +87,20 @@ function GroupFields({ id, parameter: p, value }: { id: string; parameter: Param
           }}
         />
       )}
-      {p.fields!.map((f) => {
-        const key = `${p.key}.${f.key}`;
-        return (
-          <NumberField
-            key={key}
-            parameter={{ ...f, key }}
-            value={value[f.key]}
-            unit={units}
-            onChange={(v) => edit(inSentence(f.label), (d) => setParameter(d, id, key, v))}
-          />
-        );
-      })}
+      {p
+        .fields!.filter((f) => f.min === undefined || f.min !== f.max)
+        .map((f) => {
+          const key = `${p.key}.${f.key}`;
+          return (
+            <NumberField
+              key={key}
+              parameter={{ ...f, key }}
+              value={value[f.key]}
+              unit={units}
+              onChange={(v) => edit(inSentence(f.label), (d) => setParameter(d, id, key, v))}
+            />
+          );
+        })}
     </>
   );
 }
@@ -123,7 +141,9 @@ function Fields({ id, keys }: { id: string; keys: readonly string[] }) {
               onChange={(shape) => change(p, shape)}
             />
           );
-        if (p.unit === 'group') return <GroupFields key={p.key} id={id} parameter={p} value={value as Group} />;
+        if (p.unit === 'group') return <GroupFields key={p.key} id={id} parameter={p} value={value as Group | null} />;
+        // One choice is none.
+        if (p.unit === 'choice' && p.choices!.length === 1) return null;
         if (p.unit === 'path')
           return <PathField key={p.key} id={id} parameter={p} value={value as Path} onChange={(v) => change(p, v)} />;
         if (p.unit === 'list') return <ListField key={p.key} id={id} parameter={p} value={value} />;

@@ -9,6 +9,8 @@ import orrery from '../../../examples/orrery.json';
 import boxed from '../../../examples/dome-in-a-box.json';
 import passing from '../../../examples/comet-at-the-window.json';
 import planet from '../../../examples/planet-on-its-axis.json';
+import slit from '../../../examples/the-dome-opens.json';
+import terraces from '../../../examples/terraces-in-tiers.json';
 import season from '../../../examples/season-programme.json';
 import shelf from '../../../examples/dome-on-the-shelf.json';
 import survey from '../../../examples/sky-survey.json';
@@ -20,6 +22,8 @@ import { claimOnce } from '@/store/database';
 import { addProject } from '@/store/projects';
 
 const CARDS: readonly unknown[] = [
+  slit,
+  terraces,
   planet,
   boxed,
   passing,

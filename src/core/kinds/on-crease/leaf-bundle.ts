@@ -285,6 +285,14 @@ export const leafBundle: CreaseKind = {
     shapeField(LANTERN, 'Folded on its axis, which is found from it.'),
     COUNT,
     heightField(60),
+    {
+      key: 'span',
+      label: 'Spread over',
+      unit: 'choice',
+      default: 'open',
+      choices: ['open'],
+      note: 'The angle of the crease it stands on.',
+    },
     alongCrease('Middle of all that stands on the axis, from the middle of the crease.'),
     {
       key: 'top',

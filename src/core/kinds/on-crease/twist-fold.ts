@@ -1,7 +1,7 @@
 /**
  * A vertex of six creases whose arms swing out as the card closes (docs/mechanisms.md). Local axes: x along the crease,
- * y into side A; the strip lies along the crease, its vertex at the origin. Its two triangles, between the diagonals, are
- * glued to the sides; a train of panels may tie one half of one arm to the other half of the other.
+ * y into side A; the strip lies along the crease, its vertex at the origin. Its two triangles, between the diagonals,
+ * are glued to the sides; a train of panels may tie one half of one arm to the other half of the other.
  */
 import { partId } from '../../ids';
 import type { CreaseLine, FacetLabel, GlueArea } from '../../pattern/pattern';
@@ -18,6 +18,7 @@ import {
   type Bond,
   type BuildContext,
   type Contribution,
+  type Group,
   type CreaseKind,
   type Host,
   type MovingJoint,
@@ -40,9 +41,8 @@ interface Sizes {
 
 function sizesOf(values: ParameterValues): Sizes {
   const [half, arm, relief, at] = ['half', 'arm', 'relief', 'offset'].map((k) => num(values, k));
-  const panel = num(values, 'panel');
-  const width = (values.width as number | null) ?? half;
-  return { half, arm, relief, at, train: values.train === 'panels' ? { panel, width } : null };
+  const train = values.train as Group | null;
+  return { half, arm, relief, at, train: train && { panel: train.panel, width: train.width ?? half } };
 }
 
 type End = 'Right' | 'Left';
@@ -304,12 +304,12 @@ export const twistFold: CreaseKind = {
   fitting: ({ lengthMm, reachA, reachB }, whole) => {
     const arm = whole(Math.min(Math.min(reachA, reachB) * 0.75, lengthMm * 0.3), 14);
     const half = whole(arm * 0.45, 6);
-    return { arm, half, panel: whole(arm * 0.65, half + 1) };
+    return { arm, half };
   },
   turns: () => ({
     away: ['arm', 'half'],
     along: ['offset', 'arm', 'panel'],
-    closing: ['width', 'panel', 'half'],
+    closing: ['train.width', 'train.panel', 'half'],
     relief: ['relief'],
     tabs: ['half', 'arm'],
     size: ['arm', 'half'],
@@ -325,14 +325,28 @@ export const twistFold: CreaseKind = {
     alongCrease('Its vertex, from the middle of the crease.'),
     {
       key: 'train',
-      label: 'Train',
-      unit: 'choice',
-      default: 'none',
-      choices: ['none', 'panels'],
-      note: 'Four panels from one arm to the other: they close exactly at both ends of the travel, and bend between.',
+      label: 'Train of panels',
+      unit: 'group',
+      default: null,
+      fields: [
+        { ...size('panel', 'Train, panel', 45, 'Length of each of the four, never less than the half width.') },
+        {
+          ...size('width', 'Train, width', 30, 'The half width unless said: the narrower, the less it bends.'),
+          optional: true,
+        },
+        {
+          key: 'panels',
+          label: 'Train, panels',
+          unit: 'count',
+          default: 4,
+          min: 4,
+          max: 4,
+          optional: true,
+          note: 'Always four: valley, mountain, valley.',
+        },
+      ],
+      note: 'From one arm to the other: it closes exactly at both ends of the travel, and bends between.',
     },
-    size('panel', 'Panel', 45, 'Length of each of the four, never less than the half width.'),
-    size('width', 'Width of the train', null, 'The half width unless set: the narrower, the less it bends.'),
   ],
   build,
 };

@@ -47,7 +47,7 @@ test('drawn, the second panel turns up about the first crease and the third stay
   );
 });
 
-test('the strip of the trade goes out by 4 in, and shut the window lies round the piece as far as it is measured', () => {
+test('the strip of the trade goes out by 4 in, and shut the window lies round the piece as it is measured', () => {
   const a = buildAssembly(trade({ windowY: 12 }));
   expect(measured(a)).toMatchObject({ extension_mm: 4 * INCH, pass_mm: expect.closeTo(2, 6), closed_layers: 4 });
   const shut = at(a, 0, 0);
