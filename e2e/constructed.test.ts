@@ -30,22 +30,22 @@ test('a bundle is put on the fold, counted anew, and fans out as far as it is to
   await findText(driver, 'td', 'Leaf 3');
 });
 
-test('tiers that stick out are found, and a remedy brings them in', async () => {
+test('tiers are put on, and tabs that meet under them are found', async () => {
   await page.beginCard();
   await add('step-strips');
   await clear();
   await page.stage('Build');
-  const [first] = await driver.findElements({ css: 'aside input[name="tiers[0].p"], [aria-label=Parameters] input' });
-  await first.click();
-  await first.sendKeys(Key.chord(Key.CONTROL, 'a'), '90', Key.ENTER);
-  await eventually(driver, 'the tier to stick out', async () => (await page.proved()) !== 'Ready to cut');
+  // Tabs longer than a tier is glued from the fold meet under it.
+  await page.type('tab', '60');
+  await eventually(driver, 'the tabs to meet', async () => (await page.proved()) !== 'Ready to cut');
 });
 
 test('the arms of a twist fold swing out, and its train is told to bend', async () => {
   await page.beginCard();
   await add('twist-fold');
   await clear();
-  await (await findText(driver, 'label', 'with')).click();
+  const train = await findText(driver, '*[@role="radiogroup"]', 'without');
+  await (await train.findElement({ xpath: './/label[normalize-space(.)="with"]' })).click();
   await page.stage('Prove');
   await eventually(driver, 'it to bend', async () => /closes only by bending/.test(await page.text()));
 });

@@ -3,7 +3,7 @@ import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import type { Picture } from '@/core/formats/picture';
 import { GUTTER, KINDS, SIDES, type Kind, type Side } from '@/core/kinds';
-import { addMechanism, naturalFace } from '@/core/document/standing';
+import { addMechanism, naturalFace, naturalMount } from '@/core/document/standing';
 import { blankDesign, CENTRE } from '@/core/document/design';
 import { fittingFace, fittingParameters } from '@/core/document/fitting';
 import { nameOfPart } from '@/core/document/words';
@@ -52,7 +52,13 @@ export function AddDialog() {
   const { add, edit, select, light } = useActions();
   const host = scene?.hosts.find((h) => h.crease === adding);
   const [side, setSide] = useState<Side>('outside');
+  const cover = naturalFace(design, 'outside').on;
   const face = scene?.faces.find((f) => f.facet === adding);
+  /** What belongs behind the cover goes there where the cover was meant. */
+  const placeOf = (kind: Kind, on: string) =>
+    kind.mount === 'face' && kind.behindCover && on === cover
+      ? naturalMount(design, kind.id)
+      : { on, mount: { ...CENTRE, side } };
   const put = (kind: Kind): void => {
     const where = kind.mount === 'crease' ? host?.crease : face?.facet;
     if (where === undefined) return;
@@ -61,7 +67,7 @@ export function AddDialog() {
       const added =
         kind.mount === 'crease'
           ? addMechanism(d, kind.id, where, fittingParameters(kind.id, host!, d.units))
-          : addMechanism(d, kind.id, { on: where, mount: { ...CENTRE, side } }, fittingFace(kind.id, face!, d.units));
+          : addMechanism(d, kind.id, placeOf(kind, where), fittingFace(kind.id, face!, d.units));
       made = added.id;
       return added.design;
     });
@@ -70,7 +76,6 @@ export function AddDialog() {
     add(null);
   };
   const kinds = offeredOn(face ? 'face' : 'crease');
-  const cover = naturalFace(design, 'outside').on;
   return (
     <Sheet title="Put something on" shown={adding !== null} onClose={() => add(null)} width={860}>
       {(host || face) && (

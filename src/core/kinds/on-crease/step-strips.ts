@@ -1,7 +1,7 @@
 /**
  * Tiers of strips over a folded base (docs/mechanisms.md): each is glued on both sides by a tab that is tucked under
- * it, and folded in its middle over the crease. Local axes: x along the crease, y into side A; a strip is drawn unfolded:
- * tab, half, half, tab along y.
+ * it, and folded in its middle over the crease. Local axes: x along the crease, y into side A; a strip is drawn
+ * unfolded: tab, half, half, tab along y.
  */
 import { partId } from '../../ids';
 import type { CreaseLine, GlueArea } from '../../pattern/pattern';

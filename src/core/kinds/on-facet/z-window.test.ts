@@ -13,6 +13,7 @@ import type { ParameterValues } from '..';
 
 const INCH = 25.4;
 const ID = 'z-window-1';
+const SMALL = { z1: 60, z2: 30, z3: 30, stripHeight: 60, window: { circle: 20 }, piece: { circle: 16 } };
 /** 8 1/2 x 5 1/2 in scored at 4 1/4; the strip 8 x 5 scored at 4 and 6 (handbook check value, practice). */
 const trade = (parameters: ParameterValues = {}): Design =>
   addMechanism(card(5.5 * INCH, 4.25 * INCH), 'z-window', undefined, parameters).design;
@@ -108,9 +109,8 @@ test('folded at the top it is drawn out along the fold or, turned, across it', (
   const plain = card(140, 108);
   const top = { ...plain, card: { ...plain.card, parameters: { ...plain.card.parameters, fold: 'top' } } };
   const mount = (turnDeg: number) => ({ on: 'leafA', mount: { ...CENTRE, turnDeg } });
-  const small = { z1: 60, z2: 30, z3: 30, stripHeight: 60, window: { circle: 20 }, piece: { circle: 16 } };
   const way = (turnDeg: number): readonly number[] => {
-    const a = buildAssembly(addMechanism(top, 'z-window', mount(turnDeg), small).design);
+    const a = buildAssembly(addMechanism(top, 'z-window', mount(turnDeg), SMALL).design);
     expect(a.misfits).toEqual([]);
     const [p, q] = [0, 180].map((pull) => landmarksOf(a, at(a, pull), a.mechanisms[1]).piece);
     return q.map((v, k) => v - p[k]);
@@ -118,6 +118,16 @@ test('folded at the top it is drawn out along the fold or, turned, across it', (
   expect(Math.abs(way(0)[0])).toBeCloseTo(60, 6);
   expect(Math.abs(way(0)[1])).toBeCloseTo(0, 6);
   expect(Math.abs(way(-90)[1])).toBeCloseTo(60, 6);
+});
+
+test('drawn toward the fold it is refused until it is turned', () => {
+  const on = (turnDeg: number): number =>
+    findings(
+      addMechanism(card(140, 108), 'z-window', { on: 'leafB', mount: { ...CENTRE, turnDeg } }, SMALL).design,
+      'loose-part',
+    ).length;
+  expect(on(0)).toBe(1);
+  expect(on(180)).toBe(0);
 });
 
 test('it wants a card of one sheet with a cover, and says so; a step stands on its outer crease', () => {

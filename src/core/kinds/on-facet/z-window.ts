@@ -113,9 +113,12 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
     ],
     drives: [drive],
     waste: cover ?? [],
-    unheld: cover
-      ? []
-      : [{ key: 'cover', what: 'no cover closes over it: it stands on a leaf of a card of one sheet' }],
+    unheld: [
+      ...(cover ? [] : [{ key: 'cover', what: 'no cover closes over it: it stands on a leaf of a card of one sheet' }]),
+      ...(towardFold(context)
+        ? [{ key: 'way', what: 'it would be drawn out toward the fold: turn it half round' }]
+        : []),
+    ],
     contradictions: [
       ...order('second', z2, 'first', z1, 'would reach past the gutter side of the first'),
       ...order('third', z3, 'second', z2, 'would reach past the edge of the card'),
@@ -141,6 +144,14 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
       }),
     ],
   };
+}
+
+/** Whether the reader's right of the face is nearer to the gutter than its middle. */
+function towardFold({ face: { placement, outline } }: FaceContext): boolean {
+  const { min, max } = boxOf(outline.outer);
+  const [x, y] = [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2];
+  const middle = placement[4] * x + placement[5] * y + placement[7];
+  return placement[4] * Math.sign(middle) < -0.5;
 }
 
 /** One panel may not be longer than the one under it. */
