@@ -19,10 +19,10 @@ import { mapRegion, offset, rectangle, unite, type Region, type Ring } from '../
 import { narrowestNeck, sheetOf } from '../src/core/plane/web';
 import type { Vec2 } from '../src/core/plane/vec2';
 import { buildAssembly } from '../src/core/build/build';
-import { addMechanism } from '../src/core/document/standing';
+import { addMechanism, naturalMount } from '../src/core/document/standing';
 import { blankDesign, type Design } from '../src/core/document/design';
 import { gather, provingSteps } from '../src/core/proof/prove';
-import { RULES } from '../src/core/rules';
+import { RULES, weightAt } from '../src/core/rules';
 import { readDesign } from '../src/core/document/schema';
 import { withTemplate } from '../src/core/build/bring';
 import { readTemplate } from '../src/core/formats/template-read';
@@ -121,12 +121,21 @@ for (const file of readdirSync('examples').filter((f) => f.endsWith('.json'))) {
 }
 
 console.log('\nWhat is moved by hand');
+const belongsBehind = (id: string): boolean => {
+  const kind = KINDS.get(id);
+  return kind?.mount === 'face' && kind.behindCover === true;
+};
 const onFace = (kind: string, count: number): Design =>
   Array.from({ length: count }, (_, k) => k).reduce(
     (d, k) =>
       addMechanism(d, kind, {
-        on: 'leafB',
-        mount: { side: 'outside', x: 0, y: 130 * (k - (count - 1) / 2), turnDeg: 0 },
+        ...(belongsBehind(kind) ? naturalMount(d, kind) : { on: 'leafB' }),
+        mount: {
+          side: belongsBehind(kind) ? 'inside' : 'outside',
+          x: 0,
+          y: 130 * (k - (count - 1) / 2),
+          turnDeg: 0,
+        },
       }).design,
     blankDesign(kind, 140 * count, 140),
   );
@@ -161,6 +170,32 @@ const byDrives = [1, 2, 4, 7].map((n) => {
   return [n, proof] as const;
 });
 row('  every rule, by the number of drives: n^', exponent(byDrives).toFixed(2));
+
+console.log('\nGlued and constructed');
+{
+  const train = { half: 44.45, arm: 101.6, train: { panel: 63.5, width: 50.8 } };
+  const twist = addMechanism(blankDesign('twist', 300, 140), 'twist-fold', 'card.gutter', train).design;
+  const bent = buildAssembly(twist);
+  const ways = time(() => poseOpen(buildAssembly(twist), 90), 3);
+  let open = 20;
+  const ms = time(() => poseOpen(bent, (open = 20 + ((open + 13.7) % 140))));
+  row(
+    '  a train that bends: a pose, its first',
+    `${(ms / FRAME_MS).toFixed(2)} frames`,
+    `${(ways / ms).toFixed(0)} x that`,
+  );
+  const plain = blankDesign('easel');
+  const easel: Design = { ...plain, card: { ...plain.card, construction: 'easel', parameters: {} } };
+  const contact = time(() => buildAssembly(easel));
+  row('  an easel built, with its contact', `${(contact / FRAME_MS).toFixed(2)} frames`);
+  const leaves = addMechanism(blankDesign('leaves', 200, 140), 'leaf-bundle', 'card.gutter', { count: 12 }).design;
+  const fan = buildAssembly(leaves);
+  const spread = time(() => poseOpen(fan, (open = 20 + ((open + 13.7) % 140))));
+  row('  a bundle of 12 leaves: a pose', `${(spread / FRAME_MS).toFixed(2)} frames`);
+  const evidence = gather(leaves, 'closed', 0, fan);
+  const pose = poseOpen(fan, 90);
+  row('  its centre of mass', `${(time(() => weightAt(evidence, pose)) / FRAME_MS).toFixed(4)} frames`);
+}
 
 console.log('\nShapes by the size of their outline');
 const coast = (n: number): Region => [

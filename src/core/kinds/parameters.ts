@@ -22,3 +22,16 @@ export const scaledHeight = (label: string, what: string): Parameter => ({
   max: 1000,
   note: `The ${what} is scaled to it, proportions kept; as drawn unless set.`,
 });
+
+/** Plain lengths within the same bounds, mm; null where one follows from others. */
+export const lengths =
+  (min: number, max: number) =>
+  (key: string, label: string, value: number | null, note: string, least = min): Parameter => ({
+    key,
+    label,
+    unit: 'mm',
+    default: value,
+    min: least,
+    max,
+    note,
+  });

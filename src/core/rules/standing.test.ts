@@ -156,6 +156,10 @@ describe('standing', () => {
     expect(margin(put(top(card(400, a, b)), shelf(open, 'tent')))).toBeCloseTo(Math.min(middle, base - middle), 6);
   });
 
+  test('a tent that is opened flat lies on the table, on all of its paper', () => {
+    expect(margin(put(top(card(150, 100)), shelf(180, 'tent')))).toBeCloseTo(75, 6);
+  });
+
   test('lying on its back leaf it stands on the whole of that', () => {
     // Leaf B stands upright at 90: the weight is half way along a leaf of 80, less what leans on the gutter.
     expect(margin(put(card(150, 80), shelf(90, 'lying')))).toBeCloseTo(20, 6);

@@ -3,7 +3,7 @@ import { polygonHull } from 'd3-polygon';
 import type { Assembly } from '../assembly/assembly';
 import { onFacet, type Pose } from '../assembly/pose';
 import type { Stance } from '../kinds';
-import { applyRigid, cross3, dot3, unit3, type Vec3 } from '../linkage';
+import { applyRigid, cross3, dot3, norm3, unit3, type Vec3 } from '../linkage';
 import { ringArea } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 import { ON_TABLE_MM } from '../tolerance';
@@ -17,6 +17,9 @@ function corners(assembly: Assembly, pose: Pose): Vec3[] {
 
 /** Feet that enclose less than this lie on a line, mm². */
 const LINE_MM2 = 1;
+
+/** Leaves that stand nearer to flat than this are no tent. */
+const FLAT_SINE = 1e-9;
 
 const cross2d = (o: Vec2, a: Vec2, b: Vec2): number => (a[0] - o[0]) * (b[1] - o[1]) - (a[1] - o[1]) * (b[0] - o[0]);
 
@@ -37,11 +40,16 @@ function wayDown(assembly: Assembly, pose: Pose, stance: Stance, up: Vec2): Vec3
   const leaf = (id: string): number => assembly.facets.findIndex((f) => f.id === id);
   const away = (id: string, sign: 1 | -1): Vec3 => {
     const i = leaf(id);
+    // A leaf without paper is found by `loose-part`.
+    if (i < 0) return [0, 0, 0];
     const [a, b] = [applyRigid(pose.placed[i], [0, 0, 0]), applyRigid(pose.placed[i], [0, sign, 0])];
     return [b[0] - a[0], b[1] - a[1], b[2] - a[2]];
   };
   const [still, turning] = [away(assembly.lead.still, 1), away(assembly.lead.turning, -1)];
-  const middle = unit3([0, still[1] + turning[1], still[2] + turning[2]]);
+  const between: Vec3 = [0, still[1] + turning[1], still[2] + turning[2]];
+  // Opened flat it lies on the table.
+  if (norm3(between) < FLAT_SINE) return [0, 0, -1];
+  const middle = unit3(between);
   const hull = hullOf(corners(assembly, pose).map(([, y, z]): Vec2 => [y, z]));
   const sides = hull.map((p, i): Vec2 => {
     const q = hull[(i + 1) % hull.length];

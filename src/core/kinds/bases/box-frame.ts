@@ -18,10 +18,10 @@ import {
   type CreaseLine,
   type GlueArea,
   type Host,
-  type Parameter,
   type ParameterValues,
   type Piece,
 } from '../kind';
+import { lengths } from '../parameters';
 import { GUTTER, POSTED } from './fold-card';
 
 const PANEL = 'panel';
@@ -185,15 +185,7 @@ function hostsOf(box: Box, { wide, side, wall }: Sizes, stock: string): Host[] {
   return [host('Left'), host('Right')];
 }
 
-const size = (key: string, label: string, value: number, note: string): Parameter => ({
-  key,
-  label,
-  unit: 'mm',
-  default: value,
-  min: 2,
-  max: 1000,
-  note,
-});
+const size = lengths(2, 1000);
 
 export const boxFrame: BaseKind = {
   id: 'box-frame',

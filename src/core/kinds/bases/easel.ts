@@ -20,11 +20,11 @@ import {
   type Demand,
   type Host,
   type MovingJoint,
-  type Parameter,
   type ParameterValues,
   type Piece,
   type PoseReader,
 } from '../kind';
+import { lengths } from '../parameters';
 import { GUTTER, POSTED } from './fold-card';
 
 const BREAK = partId(CARD, 'break');
@@ -272,15 +272,7 @@ function measured(pose: PoseReader, sizes: Sizes, closedMm: number): Record<stri
   return { lean_deg: radToDeg(lean), foot_mm: foot[1], top_mm: top[2], ...fixed };
 }
 
-const size = (key: string, label: string, value: number | null, note: string, min = 1): Parameter => ({
-  key,
-  label,
-  unit: 'mm',
-  default: value,
-  min,
-  max: 1500,
-  note,
-});
+const size = lengths(1, 1500);
 
 /** Of the base, where a new stop is set. */
 const STOP_PART = 0.74;

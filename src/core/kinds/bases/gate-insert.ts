@@ -14,10 +14,10 @@ import {
   type BaseContext,
   type BaseKind,
   type Host,
-  type Parameter,
   type ParameterValues,
   type Piece,
 } from '../kind';
+import { lengths } from '../parameters';
 import { GUTTER, POSTED } from './fold-card';
 
 const INSERT = 'insert';
@@ -163,15 +163,7 @@ function measured({ height, flap, back, tall, glued, free, foldAt }: Sizes, mat:
   };
 }
 
-const size = (key: string, label: string, value: number, note: string): Parameter => ({
-  key,
-  label,
-  unit: 'mm',
-  default: value,
-  min: 5,
-  max: 1500,
-  note,
-});
+const size = lengths(5, 1500);
 
 /** Parts of a card of so much gutter and reach: the flap is a little more than half of the back panel. */
 const FLAP_PART = 0.55;

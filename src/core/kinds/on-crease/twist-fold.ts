@@ -22,11 +22,10 @@ import {
   type CreaseKind,
   type Host,
   type MovingJoint,
-  type Parameter,
   type ParameterValues,
   type Piece,
 } from '../kind';
-import { alongCrease } from '../parameters';
+import { alongCrease, lengths } from '../parameters';
 import { GLUE_SET_BACK_MM } from './step-fold';
 
 /** Where its parts lie, mm. */
@@ -285,15 +284,7 @@ function hostsOf(strip: Piece, { half, arm, at }: Sizes, { id, host, stock }: Bu
   }));
 }
 
-const size = (key: string, label: string, value: number | null, note: string, min = 1): Parameter => ({
-  key,
-  label,
-  unit: 'mm',
-  default: value,
-  min,
-  max: 1000,
-  note,
-});
+const size = lengths(1, 1000);
 
 export const twistFold: CreaseKind = {
   id: 'twist-fold',

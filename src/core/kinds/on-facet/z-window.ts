@@ -30,9 +30,9 @@ import {
   type FaceContext,
   type FaceKind,
   type GlueArea,
-  type Parameter,
   type ParameterValues,
 } from '../kind';
+import { lengths } from '../parameters';
 import { centred, demand, movedBy } from './common';
 import { firstLevel, onFace, sheet, toPiece } from './sheets';
 
@@ -231,15 +231,7 @@ function gluesOf(
   };
 }
 
-const size = (key: string, label: string, value: number, note: string): Parameter => ({
-  key,
-  label,
-  unit: 'mm',
-  default: value,
-  min: 1,
-  max: 1000,
-  note,
-});
+const size = lengths(1, 1000);
 
 export const zWindow: FaceKind = {
   id: 'z-window',
