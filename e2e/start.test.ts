@@ -1,5 +1,5 @@
 /** The start page: cards come and go, and nothing is lost on the way. */
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By, type WebDriver } from 'selenium-webdriver';
@@ -23,17 +23,20 @@ const cards = async (): Promise<string[]> =>
 const pick = async (file: string): Promise<void> =>
   (await driver.findElement(By.css('input[type=file]'))).sendKeys(file);
 
+/** Every example is a card of the demo set. */
+const DEMO = readdirSync('examples').filter((name) => name.endsWith('.json')).length;
+
 test('the demo set is there, with pictures of its own poses', async () => {
   await page.begin();
-  await eventually(driver, 'the set', async () => (await cards()).length === 11);
+  await eventually(driver, 'the set', async () => (await cards()).length === DEMO);
   await eventually(driver, 'pictures', async () => (await driver.findElements(By.css('main li svg path'))).length > 20);
 });
 
 test('a card is duplicated, removed, and put back', async () => {
   await (await find(driver, '[aria-label="Duplicate Terrace night"]')).click();
-  await eventually(driver, 'one more', async () => (await cards()).length === 12);
+  await eventually(driver, 'one more', async () => (await cards()).length === DEMO + 1);
   await (await find(driver, '[aria-label="Remove Terrace night, again"]')).click();
-  await eventually(driver, 'the set', async () => (await cards()).length === 11);
+  await eventually(driver, 'the set', async () => (await cards()).length === DEMO);
   await (await findText(driver, 'button', 'Put it back')).click();
   await eventually(driver, 'four cards again', async () => (await cards()).includes('Terrace night, again'));
 });
