@@ -51,6 +51,14 @@ export function foldAxis(region: Region): Axis {
   return best;
 }
 
+const axes = new WeakMap<Region, number>();
+/** Direction of that axis, degrees: it does not change with the size, and is found once for each outline. */
+export function axisOf(drawn: Region): number {
+  const deg = axes.get(drawn) ?? foldAxis(drawn).deg;
+  axes.set(drawn, deg);
+  return deg;
+}
+
 function axisAt(region: Region, through: Vec2, deg: number): Axis {
   const t = (deg * Math.PI) / 90;
   const [c, s] = [Math.cos(t), Math.sin(t)];

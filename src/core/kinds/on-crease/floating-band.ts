@@ -9,18 +9,10 @@
  *
  * One freedom is left beside symmetry: crease stiffness decides it (docs/mechanisms.md).
  */
-import {
-  intersect,
-  mapRegion,
-  offset as grow,
-  rectangle,
-  regionArea,
-  regionBox,
-  type Region,
-} from '../../plane/polygon';
+import { intersect, mapRegion, offset as grow, rectangle, regionArea, regionBox } from '../../plane/polygon';
 import { frameAt, type Vec2 } from '../../plane/vec2';
 import { sized } from '../../shapes/steps';
-import { centreOfArea, foldAxis } from '../../shapes/axis';
+import { centreOfArea, axisOf } from '../../shapes/axis';
 import { levelAt } from '../../shapes/level';
 import {
   EMPTY,
@@ -134,14 +126,6 @@ interface FigurePart {
   readonly tipMm: number;
   readonly axisDeg: number;
   readonly halfHeight: number;
-}
-
-/** The axis does not change with the size: it is found once for each outline. */
-const axes = new WeakMap<Region, number>();
-function axisOf(drawn: Region): number {
-  const deg = axes.get(drawn) ?? foldAxis(drawn).deg;
-  axes.set(drawn, deg);
-  return deg;
 }
 
 /** The figure: turned so that its axis lies on the middle crease, folded there, glued to both facets beside it. */

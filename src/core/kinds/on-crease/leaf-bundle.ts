@@ -7,7 +7,7 @@ import type { CreaseLine, GlueArea } from '../../pattern/pattern';
 import { intersect, largest, mapRegion, offset as grow, rectangle, regionBox, type Polygon } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
 import { applyRigid, turnAbout, type Rigid } from '../../linkage';
-import { centreOfArea, foldAxis } from '../../shapes/axis';
+import { axisOf, centreOfArea } from '../../shapes/axis';
 import { sized } from '../../shapes/steps';
 import { levelAt } from '../../shapes/level';
 import { ShapeError, type Shape } from '../../shapes/shape';
@@ -61,7 +61,7 @@ function bundlesOf(values: ParameterValues): Bundle[] {
 /** A shape with its axis along x and its foot at x = 0, running to `sign` x. */
 function laid({ shape, heightMm }: Bundle, context: BuildContext, sign: 1 | -1): Polygon {
   const drawn = context.outline(shape);
-  const { deg } = foldAxis(drawn);
+  const deg = axisOf(drawn);
   // Its axis up, then up to where it runs.
   const turn = degToRad((deg < 0 ? deg + 180 : deg) - UPRIGHT_DEG);
   const [c, s] = [Math.cos(-turn), Math.sin(-turn)];
