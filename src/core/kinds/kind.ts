@@ -7,7 +7,7 @@ import type { Frame2, Vec2 } from '../plane/vec2';
 import type { Shape } from '../shapes/shape';
 import { otherSide, SIDES, type Side } from '../side';
 import type { Drive, State } from '../drives';
-import { compose, placeOnSheet, type Motion, type Rigid, type Vec3 } from '../linkage';
+import { applyRigid, compose, placeOnSheet, type Motion, type Rigid, type Vec3 } from '../linkage';
 
 export type ParameterUnit = 'mm' | 'deg' | 'count' | 'choice' | 'shape' | 'list' | 'group' | 'path' | 'text';
 
@@ -497,4 +497,10 @@ export function placedOn(host: Host): Rigid {
   const flat = placeOnSheet(host.frame.origin, host.frame.along);
   return host.sign > 0 ? flat : compose(flat, TURN_OVER);
 }
+/** A ring drawn in the axes of a glued piece, where it lies on the sheet that carries it. */
+export const laidOnto = (placement: Rigid, ring: readonly Vec2[]): Vec2[] =>
+  ring.map(([x, y]): Vec2 => {
+    const [u, v] = applyRigid(placement, [x, y, 0]);
+    return [u, v];
+  });
 export type { CreaseLine, FacetLabel, GlueArea, PatternLine, Piece };

@@ -10,7 +10,7 @@ import { CLASH_FROM_MM2, CONTACT_MM } from '../tolerance';
 import type { Plate } from './plates';
 
 /** Sine between two planes below which sheets lie flat over each other. */
-const FLAT_SINE = 1e-6;
+export const FLAT_SINE = 1e-6;
 
 /** How far two sheets lie in each other's paper, mm; 0 where they do not, or lie at other heights. */
 export function besideDepth(assembly: Assembly, pose: Pose, p: Plate, q: Plate): number {

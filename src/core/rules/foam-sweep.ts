@@ -8,15 +8,10 @@ import { compose, invert, rotateOnly } from '../linkage';
 import { boxesMeet, intersect, mapRegion, offset, regionArea, regionBox, type Region } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 import { CONTACT_MM } from '../tolerance';
+import { FLAT_SINE } from './beside';
+import { CLEARANCE_MM, FROM_MM2 } from './foam';
 import { caliperOf, finding, turnsOf, type Evidence, type Finding, type Rule } from './rule';
 import { atState, wordsFor } from './words';
-
-/** Moving parts keep this far off foam (mm); common practice, no source. */
-const CLEARANCE_MM = 1;
-/** Overlap below this is rounding (mm²). */
-const FROM_MM2 = 1;
-/** Sine between two planes below which sheets lie flat over each other. */
-const FLAT_SINE = 1e-6;
 
 export const foamSweep: Rule = {
   id: 'foam',

@@ -14,9 +14,9 @@ import { wordsFor } from './words';
 /** Foam closer to the edge of what it carries peeks out once it is pressed; common practice, no source. */
 export const LEAST_FOAM_INSET_MM = 1;
 /** Moving parts keep this far off foam (mm); common practice, no source. */
-const CLEARANCE_MM = 1;
+export const CLEARANCE_MM = 1;
 /** Overlap below this is rounding (mm²). */
-const FROM_MM2 = 1;
+export const FROM_MM2 = 1;
 
 export const foam: Rule = {
   id: 'foam',

@@ -5,7 +5,7 @@ import { onFacet, type Pose } from '../assembly/pose';
 import type { Stance } from '../kinds';
 import { applyRigid, cross3, dot3, norm3, unit3, type Vec3 } from '../linkage';
 import { ringArea } from '../plane/polygon';
-import type { Vec2 } from '../plane/vec2';
+import { sideOf, type Vec2 } from '../plane/vec2';
 import { ON_TABLE_MM } from '../tolerance';
 
 /** Every corner of its paper in the world. */
@@ -20,8 +20,6 @@ const LINE_MM2 = 1;
 
 /** Leaves that stand nearer to flat than this are no tent. */
 const FLAT_SINE = 1e-9;
-
-const cross2d = (o: Vec2, a: Vec2, b: Vec2): number => (a[0] - o[0]) * (b[1] - o[1]) - (a[1] - o[1]) * (b[0] - o[0]);
 
 /** Hull of points, counter-clockwise; fewer than three where they lie on a line. */
 function hullOf(points: readonly Vec2[]): Vec2[] {
@@ -86,7 +84,7 @@ function insideBy(hull: readonly Vec2[], feet: readonly Vec2[], p: Vec2): number
   return Math.min(
     ...hull.map((a, i) => {
       const b = hull[(i + 1) % hull.length];
-      return cross2d(a, b, p) / Math.hypot(b[0] - a[0], b[1] - a[1]);
+      return sideOf(a, b, p) / Math.hypot(b[0] - a[0], b[1] - a[1]);
     }),
   );
 }

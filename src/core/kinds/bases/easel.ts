@@ -5,7 +5,7 @@
  */
 import { OPEN } from '../../drives';
 import { partId, CARD } from '../../ids';
-import { compose, shiftBy, turnAbout, type Rigid, type Vec3 } from '../../linkage';
+import { compose, identity, shiftBy, turnAbout, type Vec3 } from '../../linkage';
 import { intersect, largest, mapRegion, offset, rectangle, regionBox, type Polygon } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
 import { radToDeg } from '../../units/angle';
@@ -186,7 +186,6 @@ function platePiece(outline: Polygon, { wide, along, flap }: Sizes, stock: strin
 function joints({ wide, along, stop }: Sizes): MovingJoint[] {
   const ground: Carried = { carriage: partId(CARD, 'ground') };
   const shoe: Carried = { carriage: partId(CARD, 'shoe') };
-  const here: Rigid = shiftBy([0, 0, 0]);
   const hinge = (dir: 1 | -1) => ({ kind: 'hinge', point: [0, 0, 0], axis: [dir, 0, 0] }) as const;
   const line = (y: number): readonly [Vec3, Vec3] => [
     [-along / 2, y, 0],
@@ -195,11 +194,11 @@ function joints({ wide, along, stop }: Sizes): MovingJoint[] {
   return [
     {
       ...{ id: partId(CARD, 'lift'), a: { piece: CARD, facet: 'leafA' }, b: ground, motion: hinge(1) },
-      ...{ placement: here, role: 1, ends: [0, Math.PI], span: line(0), driven: { drive: LIFT, at: 0, rate: 1 } },
+      ...{ placement: identity(), role: 1, ends: [0, Math.PI], span: line(0), driven: { drive: LIFT, at: 0, rate: 1 } },
     },
     {
       ...{ id: partId(CARD, 'prop'), a: ground, b: { piece: CARD, facet: 'leafB' }, motion: hinge(-1) },
-      ...{ placement: here, role: 1, ends: [Math.PI, undefined], span: line(0) },
+      ...{ placement: identity(), role: 1, ends: [Math.PI, undefined], span: line(0) },
       driven: { drive: OPEN, at: 0, rate: 1 },
     },
     {

@@ -6,7 +6,7 @@
 import type { CreaseLine, GlueArea } from '../../pattern/pattern';
 import { intersect, largest, mapRegion, offset as grow, rectangle, regionBox, type Polygon } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
-import { applyRigid, turnAbout, type Rigid } from '../../linkage';
+import { turnAbout, type Rigid } from '../../linkage';
 import { axisOf, centreOfArea } from '../../shapes/axis';
 import { sized } from '../../shapes/steps';
 import { levelAt } from '../../shapes/level';
@@ -16,6 +16,7 @@ import { degToRad, radToDeg } from '../../units/angle';
 import {
   EMPTY,
   LABEL_STEP,
+  laidOnto,
   listOf,
   num,
   placedOn,
@@ -119,10 +120,7 @@ function leaves(bundle: Bundle, context: BuildContext, from: number, sign: 1 | -
     const onHost = (facet: string) => (area: Polygon) => ({
       piece: host.piece,
       facet,
-      outline: area.outer.map(([x, y]): Vec2 => {
-        const [u, v] = applyRigid(toHost, [x, y, 0]);
-        return [u, v];
-      }),
+      outline: laidOnto(toHost, area.outer),
     });
     const onLeaf = (area: Polygon): GlueArea['onto'] => ({
       piece: named('leaf', k - 1),

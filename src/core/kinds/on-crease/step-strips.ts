@@ -7,10 +7,11 @@ import { partId } from '../../ids';
 import type { CreaseLine, GlueArea } from '../../pattern/pattern';
 import { rectangle } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
-import { applyRigid, compose, shiftBy, turnAbout, type Rigid } from '../../linkage';
+import { compose, shiftBy, turnAbout, type Rigid } from '../../linkage';
 import {
   EMPTY,
   LABEL_STEP,
+  laidOnto,
   listOf,
   num,
   placedOn,
@@ -87,10 +88,7 @@ function strip({ p, q, from, to, tab }: Tier, k: number, { id, host, stock }: Bu
       onto: {
         piece: host.piece,
         facet: side === 'A' ? host.sideA : host.sideB,
-        outline: outline.map(([x, y]): Vec2 => {
-          const [u, v] = applyRigid(placement(sign), [x, y, 0]);
-          return [u, v];
-        }),
+        outline: laidOnto(placement(sign), outline),
       },
     };
   };

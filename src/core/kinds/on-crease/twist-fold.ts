@@ -8,11 +8,12 @@ import type { CreaseLine, FacetLabel, GlueArea } from '../../pattern/pattern';
 import { intersect, largest, offset as grow, rectangle, type Polygon } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
 import { OPEN } from '../../drives';
-import { applyRigid, identity, type Vec3 } from '../../linkage';
+import { identity, type Vec3 } from '../../linkage';
 import { radToDeg } from '../../units/angle';
 import {
   EMPTY,
   LABEL_STEP,
+  laidOnto,
   num,
   placedOn,
   type Bond,
@@ -152,10 +153,7 @@ function stripPiece({ half, arm, relief, at }: Sizes, { id, host, stock }: Build
         onto: {
           piece: host.piece,
           facet: which === 'A' ? host.sideA : host.sideB,
-          outline: area.outer.map(([x, y]): Vec2 => {
-            const [u, v] = applyRigid(toHost, [x, y, 0]);
-            return [u, v];
-          }),
+          outline: laidOnto(toHost, area.outer),
         },
       },
     ];

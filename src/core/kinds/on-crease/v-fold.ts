@@ -11,6 +11,7 @@ import { degToRad, radToDeg } from '../../units/angle';
 import {
   EMPTY,
   LABEL_STEP,
+  laidOnto,
   num,
   placedOn,
   type BuildContext,
@@ -101,11 +102,6 @@ function build(values: ParameterValues, context: BuildContext): Contribution {
   const turn: Rigid = aboutApex(apex, -2 * (lean + fold));
   const toHost = placedOn(host);
   const placementB = compose(toHost, turn);
-  const onto = (ring: Ring, placement: Rigid): Vec2[] =>
-    ring.map(([x, y]): Vec2 => [
-      placement[0] * x + placement[1] * y + placement[3],
-      placement[4] * x + placement[5] * y + placement[7],
-    ]);
   const inside = (d: Vec2, toward: Vec2): Vec2 =>
     add2(apex, add2(scale2(d, LABEL_STEP * 20), scale2(toward, LABEL_STEP)));
   const body: Piece = {
@@ -138,14 +134,14 @@ function build(values: ParameterValues, context: BuildContext): Contribution {
             mechanism: id,
             outline: tabA.glue,
             facet: `${id}.tabA`,
-            onto: { piece: host.piece, facet: host.sideA, outline: onto(tabA.glue, toHost) },
+            onto: { piece: host.piece, facet: host.sideA, outline: laidOnto(toHost, tabA.glue) },
           },
           {
             id: `${id}.glueB`,
             mechanism: id,
             outline: tabB.glue,
             facet: `${id}.tabB`,
-            onto: { piece: host.piece, facet: host.sideB, outline: onto(tabB.glue, placementB) },
+            onto: { piece: host.piece, facet: host.sideB, outline: laidOnto(placementB, tabB.glue) },
           },
         ],
     labels: [
