@@ -687,12 +687,13 @@ const terraces: Design = {
             { p: 26, q: null, from: 24, to: 70 },
           ],
           tab: 10,
+          bow: { p: 52, length: 104, from: -70, to: 70 },
         },
         stock: 'brass-120',
       },
     ],
   ),
-  notes: 'Three terraces lie flat when the card does, and stand up when it is set on the shelf.',
+  notes: 'Three terraces behind a bowed parapet lie flat when the card does, and stand up when it is set on the shelf.',
 };
 
 /** Two arms that swing out to the reader: the slit of the dome opens. */

@@ -106,3 +106,5 @@ export const PARALLEL_PART = 1e-12;
 export const ANGLE_ROUNDING_RAD = 1e-9;
 /** What hangs no higher than this over the lowest point rests on the table (mm): less than a sheet of card. */
 export const ON_TABLE_MM = 0.2;
+/** The modulus of a bowed strip is known to this (of 1): its places then to below 1e-9 of its length. */
+export const ELASTICA_PART = 1e-13;

@@ -59,7 +59,11 @@ export interface SceneFacet {
   readonly moves?: string;
   /** How far it lies above its plane because it is glued on something, mm. */
   readonly liftMm: number;
+  /** A strip of paper that bends: of which part. */
+  readonly bent?: string;
 }
+/** What bends takes nothing stuck flat on it. */
+export const canBeDressed = ({ bent }: SceneFacet): boolean => bent === undefined;
 export interface SceneCrease {
   readonly id: string;
   readonly role: CreaseRole;

@@ -73,6 +73,7 @@ export function sceneOf(design: Design, assembly: Assembly): Derived {
       mechanism: f.mechanism,
       rings: ringsOf(f.polygon),
       liftMm: liftOf(design, assembly, f),
+      ...(f.bent ? { bent: f.bent.bend } : {}),
       ...movedBy(assembly, f),
       fills: fillsOf(design, assembly, f),
       drawn: drawnOn(assembly, f),
@@ -106,14 +107,16 @@ export function sceneOf(design: Design, assembly: Assembly): Derived {
       reachA,
       reachB,
     })),
-    faces: assembly.facets.map((f) => {
-      const { min, max } = boxOf(f.polygon.outer);
-      // Read along the piece's x, a face is as high as it is wide in its piece.
-      const piece = assembly.pieces.find((p) => p.id === f.piece)!;
-      const turned = Math.abs(readingUp(design, piece, f.id, 'inside')[0]) > 0.5;
-      const [along, away] = [max[0] - min[0], max[1] - min[1]];
-      return { facet: f.id, widthMm: turned ? away : along, heightMm: turned ? along : away };
-    }),
+    faces: assembly.facets
+      .filter((f) => !f.bent)
+      .map((f) => {
+        const { min, max } = boxOf(f.polygon.outer);
+        // Read along the piece's x, a face is as high as it is wide in its piece.
+        const piece = assembly.pieces.find((p) => p.id === f.piece)!;
+        const turned = Math.abs(readingUp(design, piece, f.id, 'inside')[0]) > 0.5;
+        const [along, away] = [max[0] - min[0], max[1] - min[1]];
+        return { facet: f.id, widthMm: turned ? away : along, heightMm: turned ? along : away };
+      }),
     stacks: Object.fromEntries(
       assembly.mechanisms.flatMap((m) => (m.face ? [[m.id, stackOf(design, assembly, m.id, m.face)]] : [])),
     ),

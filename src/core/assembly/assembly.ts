@@ -4,6 +4,7 @@ import { tiedBodies, Travel } from '../linkage';
 import { findFacets } from '../pattern/facets';
 import { mergeBonded } from './bonding';
 import { findMisfits } from './find-misfits';
+import { bentStrips, middleStrip, tiedBends } from './bends';
 import { makeJoints } from './joints';
 import { movingJoints, rangeOf, untilContact } from './moving';
 import type { Assembly, AttachedLayer, Facet, LaidOut, Parts } from './parts';
@@ -15,8 +16,13 @@ export type { Assembly, AttachedLayer, BaseOf, Crease, Facet, LaidOut, Parts, Pl
 export function layOut(all: Parts): LaidOut {
   const parts = { ...all, pieces: all.pieces.filter((p) => !p.apart) };
   const flat = new Map(parts.pieces.map((p) => [p.id, findFacets(p, parts.interruptions)]));
-  const drafts = parts.pieces.flatMap((piece) => flat.get(piece.id)!.facets.map((f) => ({ ...f, piece })));
+  const bends = parts.bends ?? [];
+  const drafts = parts.pieces.flatMap((piece) =>
+    flat.get(piece.id)!.facets.flatMap((f) => bentStrips(bends, piece, f).map((part) => ({ ...part, piece }))),
+  );
   const indexOf = new Map(drafts.map((f, i) => [`${f.piece.id}|${f.id}`, i]));
+  // What bends is known by its own name too: that of the strip in its middle.
+  for (const { id, piece, facet } of bends) indexOf.set(`${piece}|${facet}`, middleStrip(drafts, id));
   const still = drafts.findIndex((f) => f.id === parts.lead.still);
   const bodies = mergeBonded(drafts, Math.max(0, still), parts.bonds, indexOf);
   const facets = drafts.map((f, i): Facet => ({
@@ -27,6 +33,7 @@ export function layOut(all: Parts): LaidOut {
     toBody: bodies.toBody[i],
     mechanism: f.mechanism ?? f.piece.mechanism,
     levelMm: f.piece.levelMm ?? 0,
+    ...(f.bent ? { bent: f.bent } : {}),
   }));
   return { parts: all, facets, flat, indexOf, bodies };
 }
@@ -55,6 +62,7 @@ export function assemble(laid: LaidOut, layers: readonly AttachedLayer[] = []): 
     pieces: all.pieces,
     interruptions: parts.interruptions,
     bonds: parts.bonds,
+    bends: parts.bends ?? [],
     mechanisms: parts.mechanisms,
     foam: parts.foam ?? [],
     fillers: parts.fillers ?? [],
@@ -67,7 +75,7 @@ export function assemble(laid: LaidOut, layers: readonly AttachedLayer[] = []): 
     travel: new Travel(linkage),
     misfits: [...findMisfits(parts, flat, indexOf), ...bodies.contradictions],
     drives,
-    tiedBodies: tiedBodies(linkage),
+    tiedBodies: tiedBends(facets, tiedBodies(linkage)),
     leafBodies: new Set(facets.filter((f) => onCover(parts.lead, f.id)).map((f) => f.body)),
   };
 }

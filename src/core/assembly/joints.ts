@@ -3,6 +3,8 @@ import { applyRigid, compose, creaseMotion, invert, type Joint, type Rigid } fro
 import type { FlatHinge } from '../pattern/facets';
 import type { CreaseLine } from '../pattern/pattern';
 import { dot2, lerp2, sub2, type Vec2 } from '../plane/vec2';
+import type { Bend } from '../kinds';
+import { stripBeside } from './bends';
 import type { Crease, Facet, FlatPatterns, Parts } from './parts';
 
 export function makeJoints(
@@ -35,6 +37,8 @@ export function makeJoints(
     const facetOf = (local: number): number => indexOf.get(`${piece.id}|${pattern.facets[local].id}`)!;
     return pattern.hinges.map((hinge): Crease => {
       const [a, b] = [facetOf(hinge.a), facetOf(hinge.b)];
+      const bend = (parts.bends ?? []).find((other) => other.creases.includes(hinge.crease.id));
+      if (bend) return besideBend(hinge, piece.id, a, b, bend, facets);
       const joint =
         facets[a].body === facets[b].body
           ? -1
@@ -45,6 +49,21 @@ export function makeJoints(
     });
   });
   return { creases, joints: withFollowers(parts, creases, joints) };
+}
+
+/** What bends is no part of the linkage: its crease turns as its curve says. */
+function besideBend(
+  { crease, segments }: FlatHinge,
+  piece: string,
+  a: number,
+  b: number,
+  bend: Bend,
+  facets: readonly Facet[],
+): Crease {
+  const strip = stripBeside(facets, bend, crease.id);
+  const { id, role, mechanism } = crease;
+  const sides = facets[a].bent ? { a: strip, b } : { a, b: strip };
+  return { id, role, mechanism, piece, segments, ...sides, joint: -1, bend: bend.id };
 }
 
 /**

@@ -2,6 +2,7 @@
 import type { Drive } from '../drives';
 import type {
   Base,
+  Bend,
   Bond,
   Contribution,
   Demand,
@@ -32,6 +33,8 @@ export interface Facet {
   readonly toBody: Rigid;
   /** How far it lies off the leaf that carries it when the card is shut, by design, mm. */
   readonly levelMm: number;
+  /** Of paper that bends, the strips it is posed in: what it is a part of, and its places along that. */
+  readonly bent?: { readonly bend: string; readonly fromMm: number; readonly toMm: number };
 }
 
 export interface Crease {
@@ -44,7 +47,9 @@ export interface Crease {
   /** Facets by index: b is on the left of its direction. */
   readonly a: number;
   readonly b: number;
+  /** Below 0: none; its two sides move as one, or what bends folds it. */
   readonly joint: number;
+  readonly bend?: string;
 }
 
 export interface PlacedMechanism {
@@ -101,6 +106,7 @@ export interface Assembly {
   readonly facets: readonly Facet[];
   readonly creases: readonly Crease[];
   readonly bonds: readonly Bond[];
+  readonly bends: readonly Bend[];
   readonly mechanisms: readonly PlacedMechanism[];
   readonly foam: readonly FoamPad[];
   readonly fillers: readonly Filler[];
@@ -126,6 +132,7 @@ export interface Parts {
   /** What the opening of this base has of its own. */
   readonly opening?: Partial<Drive>;
   readonly moving?: readonly MovingJoint[];
+  readonly bends?: readonly Bend[];
   readonly foam?: readonly FoamPad[];
   readonly fillers?: readonly Filler[];
   readonly hardware?: readonly Hardware[];

@@ -19,6 +19,7 @@ import type { Vec2 } from '../plane/vec2';
 import { FLEX_FROM_MM } from '../tolerance';
 import { radToDeg } from '../units/angle';
 import type { Assembly, Crease, Facet, PlacedMechanism } from './assembly';
+import { placeBends, type PosedBow } from './bends';
 import { leastBent } from './bent-walk';
 import type { Face, PoseReader } from '../kinds';
 
@@ -30,6 +31,8 @@ export interface Pose {
   readonly placed: readonly Rigid[];
   /** Largest gap that closing as rigid facets would leave (mm); 0 for a rigid design. */
   readonly flexMm: number;
+  /** Curves of what bends, by id. */
+  readonly bows: ReadonlyMap<string, PosedBow>;
   /** Crease where that gap is. */
   readonly flexAt: string | null;
   /** Set when the travel stops before the pose that was asked for. */
@@ -84,7 +87,8 @@ function bentFrom(assembly: Assembly, folds: Folds, values?: readonly number[]):
 function posed(assembly: Assembly, state: State, bent: Bent, stop: Stop | undefined): Pose {
   const { bodies, folds, flexMm, flexAt } = bent;
   const placed = assembly.facets.map((f) => compose(bodies[f.body], f.toBody));
-  return { state, folds, placed, flexMm, flexAt, ...(stop ? { stop } : {}) };
+  const bows = placeBends(assembly, placed);
+  return { state, folds, placed, bows, flexMm, flexAt, ...(stop ? { stop } : {}) };
 }
 
 export const onFacet = (pose: Pose, facet: number, [x, y]: Vec2): Vec3 => applyRigid(pose.placed[facet], [x, y, 0]);
@@ -94,8 +98,10 @@ export const facetOutline = (pose: Pose, facets: readonly Facet[], i: number): V
   facets[i].polygon.outer.map((p) => onFacet(pose, i, p));
 
 /** Fold of a crease, degrees: valley positive. */
-export const foldDeg = (pose: Pose, crease: Crease): number =>
-  crease.joint < 0 ? 0 : radToDeg(pose.folds.q[crease.joint]);
+export function foldDeg(pose: Pose, { joint, bend }: Crease): number {
+  if (bend) return radToDeg(pose.bows.get(bend)?.foldRad ?? 0);
+  return joint < 0 ? 0 : radToDeg(pose.folds.q[joint]);
+}
 
 const facetIndex = (assembly: Assembly, piece: string, facet: string): number =>
   assembly.facets.findIndex((f) => f.id === facet && f.piece === piece);
@@ -132,6 +138,7 @@ export function measuresOf(
   const reader: PoseReader = {
     local: (name) => read(pose, name),
     closed: (name) => (closed ? read(closed, name) : undefined),
+    bow: (bend) => pose.bows.get(bend)?.bow,
   };
   return mechanism.measures(reader);
 }

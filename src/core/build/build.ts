@@ -4,6 +4,7 @@ import type { Drive } from '../drives';
 import {
   KINDS,
   type Base,
+  type Bend,
   type Bond,
   type Contribution,
   type CreaseKind,
@@ -84,6 +85,7 @@ interface Gathered {
   readonly mechanisms: PlacedMechanism[];
   readonly drives: Drive[];
   readonly moving: MovingJoint[];
+  readonly bends: Bend[];
   readonly foam: FoamPad[];
   readonly fillers: Filler[];
   readonly hardware: Hardware[];
@@ -113,6 +115,7 @@ function gatherBase(design: Design, base: Base): Gathered {
     mechanisms: [{ ...card, turns }],
     drives: [...(base.drives ?? [])],
     moving: [...(base.joints ?? [])],
+    bends: [],
     foam: [],
     fillers: [...(base.fillers ?? [])],
     hardware: [...(base.hardware ?? [])],
@@ -177,6 +180,7 @@ function addParts(
   so.bonds.push(...part.bonds);
   so.drives.push(...part.drives.map((d) => ({ ...d, label: `${m.name}: ${d.label}` })));
   so.moving.push(...part.joints);
+  so.bends.push(...part.bends);
   so.foam.push(...part.foam);
   so.fillers.push(...part.fillers);
   so.hardware.push(...part.hardware);

@@ -11,7 +11,7 @@ import type { ParameterValues } from '../kinds';
 import { regionArea, type Polygon, type Region } from '../plane/polygon';
 import { drawPieces } from '../sheets/drawing';
 import { foamDrawings } from '../sheets/foam';
-import { closedStack } from '../rules/thickness';
+import { closedStack } from '../rules/stack-map';
 import { gather } from '../proof/evidence';
 import { card, findings } from '../tests/cards';
 

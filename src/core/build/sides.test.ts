@@ -6,7 +6,7 @@ import type { Side } from '../kinds';
 import { dressingOf, newLayer, type Design, type Layer } from '../document/design';
 import { checkDesign, readDesign } from '../document/schema';
 import { nameOfPart } from '../document/words';
-import { closedStack } from '../rules/thickness';
+import { closedStack } from '../rules/stack-map';
 import { gather } from '../proof/evidence';
 import { leverValue, setLever } from '../proof/levers';
 import { ExportError, exportDesign } from '../formats/export';

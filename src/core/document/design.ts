@@ -115,7 +115,12 @@ export interface Design {
     readonly stayInside: boolean;
   };
   readonly stocks: readonly Stock[];
-  readonly post: { readonly envelope: string | null; readonly format: string | null };
+  readonly post: {
+    readonly envelope: string | null;
+    readonly format: string | null;
+    /** How it lies in its envelope: shut unless said. */
+    readonly sent?: 'open';
+  };
   readonly mechanisms: readonly Mechanism[];
   readonly dressing: readonly Dressing[];
   readonly layers: readonly Layer[];

@@ -195,6 +195,7 @@ const designSchema = Joi.object<Design>({
   post: Joi.object({
     envelope: Joi.valid(null, ...ENVELOPES.map((e) => e.id)).required(),
     format: Joi.valid(null, ...POST_FORMATS.map((p) => p.id)).required(),
+    sent: Joi.valid('open'),
   }).required(),
   mechanisms: Joi.array().items(mechanism).max(MOST_MECHANISMS).unique('id').required(),
   dressing: Joi.array()

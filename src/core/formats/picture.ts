@@ -18,6 +18,8 @@ export interface PicturePart {
   /** Openings in it, drawn even-odd. */
   readonly holes: readonly (readonly (readonly [number, number])[])[];
   readonly fill: string;
+  /** It goes on past its edges: a strip of paper that bends. */
+  readonly goesOn?: true;
 }
 export interface Picture {
   readonly parts: readonly PicturePart[];
@@ -65,6 +67,7 @@ export function drawPicture(design: Design, assembly: Assembly, pose: Pose, look
       fill: lit(colour ?? (facing ? stock.insideColour : stock.outsideColour)),
       points: points.map(onPage),
       holes: f.polygon.holes.map((h) => h.map((q) => onPage(onFacet(pose, i, q)))),
+      ...(f.bent ? { goesOn: true as const } : {}),
     };
     const onFace = (p: Polygon, height: number) => ({
       mechanism: f.mechanism,
@@ -95,7 +98,7 @@ export function drawPicture(design: Design, assembly: Assembly, pose: Pose, look
   const [x0, x1] = [Math.min(...all.map((p) => p[0])), Math.max(...all.map((p) => p[0]))];
   const [y0, y1] = [Math.min(...all.map((p) => p[1])), Math.max(...all.map((p) => p[1]))];
   return {
-    parts: parts.map(({ id, mechanism, points, holes, fill }) => ({ id, mechanism, points, holes, fill })),
+    parts: parts.map(({ height: _, ...part }) => part),
     box: { x: x0, y: y0, width: x1 - x0, height: y1 - y0 },
   };
 }

@@ -21,7 +21,7 @@ import { volvelle } from './on-facet/volvelle';
 import { zWindow } from './on-facet/z-window';
 
 export * from './kind';
-export { GUTTER } from './bases/fold-card';
+export { GUTTER, POSTED } from './bases/fold-card';
 export { strutTrade, type StrutTrade } from './on-crease/strut-figure';
 
 /** Kinds of mechanism, by id. To add one: docs/adding-a-mechanism.md. */

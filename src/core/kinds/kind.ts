@@ -7,7 +7,7 @@ import type { Frame2, Vec2 } from '../plane/vec2';
 import type { Shape } from '../shapes/shape';
 import { otherSide, SIDES, type Side } from '../side';
 import type { Drive, State } from '../drives';
-import { applyRigid, compose, placeOnSheet, type Motion, type Rigid, type Vec3 } from '../linkage';
+import { applyRigid, compose, placeOnSheet, type Bow, type Motion, type Rigid, type Vec3 } from '../linkage';
 
 export type ParameterUnit = 'mm' | 'deg' | 'count' | 'choice' | 'shape' | 'list' | 'group' | 'path' | 'text';
 
@@ -108,7 +108,12 @@ export interface PoseReader {
   local(landmark: string): Vec3 | undefined;
   /** The same at the closed pose; undefined where the design does not close. */
   closed(landmark: string): Vec3 | undefined;
+  /** The curve of what bends, by id. */
+  bow(bend: string): Bow | undefined;
 }
+
+/** Nothing is posed: what measures say of the flat pieces alone. */
+export const NO_POSE: PoseReader = { local: () => undefined, closed: () => undefined, bow: () => undefined };
 
 /** A facet of a piece; or a carriage, `MECHANISM.NAME`: a frame without paper, where one part makes two motions. */
 export type Carried = { readonly piece: string; readonly facet: string } | { readonly carriage: string };
@@ -138,6 +143,23 @@ export interface MovingJoint {
   readonly span: readonly [Vec3, Vec3];
   /** Of glue that may part where the paper must bend: the corners of its area, in the axes of piece a. */
   readonly patch?: readonly Vec3[];
+}
+
+/**
+ * Paper that bends between the two lines it is hinged at, as a strip that cannot stretch: neither rigid nor creased.
+ * It runs along y of its piece, its lines lie along x.
+ */
+export interface Bend {
+  /** `MECHANISM.NAME`. */
+  readonly id: string;
+  readonly piece: string;
+  /** What bends, and what carries its ends at greater and at lesser y. */
+  readonly facet: string;
+  readonly ends: readonly [high: string, low: string];
+  readonly creases: readonly [high: string, low: string];
+  /** Between its lines, the middle at y = 0; and where it begins along them, mm. */
+  readonly lengthMm: number;
+  readonly from: number;
 }
 
 /** Foam or thick tape between two sheets, on a facet of a piece. */
@@ -229,6 +251,7 @@ export interface Contribution {
   /** What is moved by hand, `MECHANISM.NAME`. */
   readonly drives: readonly Drive[];
   readonly joints: readonly MovingJoint[];
+  readonly bends: readonly Bend[];
   readonly foam: readonly FoamPad[];
   readonly fillers: readonly Filler[];
   readonly hardware: readonly Hardware[];
@@ -469,6 +492,7 @@ export const EMPTY: Contribution = {
   owned: [],
   drives: [],
   joints: [],
+  bends: [],
   foam: [],
   fillers: [],
   hardware: [],

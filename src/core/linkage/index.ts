@@ -16,5 +16,6 @@ export {
 } from './joint';
 export { Travel, type Folds, type Reached, type Stop, type StopReason } from './travel';
 export { contactOf } from './contact';
+export { bowed, complete, type Bow } from './elastica';
 export { carriedOn, leastBending, type Bent } from './bending';
 export { largestGap, placeBodies, tiedBodies } from './bodies';

@@ -7,6 +7,7 @@ import { drawPieces } from '../sheets/drawing';
 import { cutList } from '../sheets/cutlist';
 import { formatLength } from '../units/length';
 import { buildAssembly } from '../build/build';
+import { NO_POSE } from '../kinds';
 import { addMechanism } from '../document/standing';
 import { blankDesign, type Design, type Layer, type Mat } from '../document/design';
 import { setParameter } from '../document/fields';
@@ -231,7 +232,7 @@ describe('a shaped base', () => {
     setParameter(setParameter(face(100, 90), 'card', 'shape', shape as never), 'card', 'hinge', hinge);
   test('front and back of a disc are joined along the hinge asked for, and both are as high as the reach', () => {
     const a = buildAssembly(shaped({ circle: 70 }, 44));
-    const m = a.mechanisms[0].measures({ local: () => undefined, closed: () => undefined });
+    const m = a.mechanisms[0].measures(NO_POSE);
     expect(m.hinge_mm).toBeCloseTo(44, 2);
     const { min, max } = regionBox([a.pieces[0].outline]);
     expect([max[1], min[1]]).toEqual([expect.closeTo(90, 4), expect.closeTo(-90, 4)]);
@@ -328,7 +329,7 @@ test('check value: a 10 x 7 in base takes a 9.5 x 6.5 in liner, one of 10.25 x 7
     [10.25, 7],
   ]) {
     const d = setParameter(face(short * INCH, (long / 2) * INCH), 'card', 'liner', INCH / 4);
-    const m = buildAssembly(d).mechanisms[0].measures({ local: () => undefined, closed: () => undefined });
+    const m = buildAssembly(d).mechanisms[0].measures(NO_POSE);
     expect([m.liner_width_mm / INCH, m.liner_height_mm / INCH]).toEqual([
       expect.closeTo(long - 0.5, 9),
       expect.closeTo(short - 0.5, 9),

@@ -15,6 +15,7 @@ export const MOST_STEPS = 720;
 export const briefOf = (design: Design): Brief => ({
   units: design.units,
   stayInside: design.card.stayInside,
+  sentOpen: design.post.sent === 'open',
   envelope: design.post.envelope ? (envelopeById(design.post.envelope) ?? null) : null,
   post: design.post.format ? (postById(design.post.format) ?? null) : null,
   stock: (id) => stockOf(design, id),

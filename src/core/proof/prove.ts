@@ -7,12 +7,14 @@ import { buildAssembly } from '../build/build';
 import type { Design } from '../document/design';
 import {
   bendingMechanism,
-  closedSize,
   closedStack,
   drivePairs,
   overhangOf,
   pairStates,
   platesOf,
+  closedSize,
+  postedSize,
+  postedStack,
   RULES,
   standings,
   type Evidence,
@@ -38,6 +40,8 @@ export interface Proof {
     readonly layers: number;
     readonly overhang: Overhang;
   } | null;
+  /** As it is sent, where that is open flat. */
+  readonly sent?: { readonly width_mm: number; readonly height_mm: number; readonly thickness_mm: number };
   /** Of the opening. */
   readonly travel: readonly TravelPoint[];
   /** Of every drive by id. */
@@ -76,6 +80,7 @@ export function* provingSteps(design: Design, steps = DEFAULT_STEPS): Generator<
   let evidence: Evidence = { assembly, brief, closed, travel: [], byHand: [], named: [] };
   let findings: readonly Finding[] = [];
   const sizes = closedSize(evidence);
+  const sent = brief.sentOpen ? sentOf(evidence) : {};
   const map = closedStack(evidence);
   const travel: TravelPoint[] = [];
   const handTravels: Record<string, readonly HandPoint[]> = {};
@@ -91,6 +96,7 @@ export function* provingSteps(design: Design, steps = DEFAULT_STEPS): Generator<
     measures,
     pairs,
     states,
+    ...sent,
     closed:
       closed && map && overhang
         ? {
@@ -138,6 +144,13 @@ export function* provingSteps(design: Design, steps = DEFAULT_STEPS): Generator<
     yield proof();
   }
   return proof();
+}
+
+/** How large a card is that is sent open flat. */
+function sentOf(evidence: Evidence): Pick<Proof, 'sent'> {
+  const { awayMm, alongMm } = postedSize(evidence);
+  const map = postedStack(evidence);
+  return map ? { sent: { width_mm: awayMm, height_mm: alongMm, thickness_mm: round(map.greatest.mm) } } : {};
 }
 
 /** With how much the paper of a mechanism bends at most, and where. */

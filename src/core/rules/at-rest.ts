@@ -8,7 +8,7 @@ import { ownerOfId } from '../ids';
 import { SIZE_ROUNDING_MM } from '../tolerance';
 import { overhangOf } from './overhang';
 import { basePiece, finding, type Evidence, type Finding, type Rule } from './rule';
-import { thicknessMap } from './thickness';
+import { thicknessMap } from './stack-map';
 import { wordsFor } from './words';
 
 /** What stands up further than this does not lie in the shut card, mm. */

@@ -1,11 +1,12 @@
 /** `flat-fold`: at the closed pose every facet lies in one plane and every loop closes. */
 import { CLOSED, OPEN, openTo } from '../drives';
-import { onFacet, stopped } from '../assembly/pose';
+import { onFacet, stopped, type Pose } from '../assembly/pose';
 import { CARD, ownerOfId } from '../ids';
 import { FLAT_PLANE_MM } from '../tolerance';
 import type { Assembly } from '../assembly/assembly';
 import { unsoundMechanisms } from '../assembly/misfit';
 import { caliperOf, finding, turnsOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
+import { postedPose } from './posted';
 import { wordsFor } from './words';
 
 /** The mechanism that a joint of the linkage belongs to. */
@@ -88,16 +89,28 @@ function stop(evidence: Evidence): Finding[] {
   ];
 }
 
-/** Facets that stand off the plane of the closed card by more than the tolerance and their own paper. */
+/** Facets that stand off the plane of the card where it lies flat by more than the tolerance and their own paper. */
 function standingOff(evidence: Evidence): Finding[] {
-  const { assembly, closed } = evidence;
-  if (!closed) return [];
+  const { closed, brief } = evidence;
+  const open = brief.sentOpen ? postedPose(evidence) : null;
+  return [
+    ...(closed ? raised(evidence, closed, 'when closed', '') : []),
+    ...(open ? raised(evidence, open, 'when it is sent open flat', 'sent ') : []),
+  ];
+}
+
+/** The worst facet of each mechanism that stands off the page in a pose in which all should lie flat. */
+function raised(evidence: Evidence, pose: Pose, when: string, aspect: string): Finding[] {
+  const { assembly } = evidence;
   const say = wordsFor(evidence);
-  return assembly.facets.flatMap((f, i): Finding[] => {
-    const height = f.polygon.outer.reduce((h, p) => Math.max(h, Math.abs(onFacet(closed, i, p)[2])), 0);
+  const worst = new Map<string, { height: number; limit: number }>();
+  assembly.facets.forEach((f, i) => {
+    const height = f.polygon.outer.reduce((h, p) => Math.max(h, Math.abs(onFacet(pose, i, p)[2])), 0);
     const limit = FLAT_PLANE_MM + caliperOf(evidence, f) + f.levelMm;
-    if (height <= limit) return [];
-    const message = `${say.title(f.mechanism)} stands ${say.mm(height)} off the page when closed.`;
-    return [of(evidence, f.mechanism, { measured: height, limit, at: CLOSED, aspect: f.id, message })];
+    if (height > limit && height > (worst.get(f.mechanism)?.height ?? 0)) worst.set(f.mechanism, { height, limit });
+  });
+  return [...worst].map(([mechanism, { height, limit }]) => {
+    const message = `${say.title(mechanism)} stands ${say.mm(height)} off the page ${when}.`;
+    return of(evidence, mechanism, { measured: height, limit, at: pose.state, aspect: `${aspect}off`, message });
   });
 }

@@ -1,10 +1,11 @@
 /**
  * `flex`: the loops close as rigid facets through the travel; where they do not, the paper bends or the travel ends.
  */
-import { OPEN, restOf, stateIn } from '../drives';
+import { betweenStates, OPEN, openOf, restOf, stateIn } from '../drives';
 import { ownerOfId } from '../ids';
 import type { Assembly } from '../assembly/assembly';
 import { poseAt, stopped, type Pose } from '../assembly/pose';
+import { FLEX_FROM_MM } from '../tolerance';
 import { mechanismOfJoint } from './flat-fold';
 import { finding, turnsOf, type Evidence, type Finding, type Rule } from './rule';
 import { atState, wordsFor } from './words';
@@ -76,9 +77,57 @@ export const flex: Rule = {
         }),
       );
     }
-    return [...out, ...unreached(evidence)];
+    return [...out, ...tautBows(evidence), ...unreached(evidence)];
   },
 };
+
+/**
+ * What bends without stretching and is too short: it holds the card back where its ends are as far apart as it is
+ * long.
+ */
+function tautBows({ assembly, travel, brief }: Evidence): Finding[] {
+  const say = wordsFor({ assembly, brief });
+  const shortIn = (pose: Pose, bend: string): number => pose.bows.get(bend)?.bow.shortMm ?? 0;
+  return assembly.bends.flatMap((bend): Finding[] => {
+    const k = travel.findIndex((pose) => shortIn(pose, bend.id) > FLEX_FROM_MM);
+    if (k < 0) return [];
+    const shortMm = Math.max(...travel.map((pose) => shortIn(pose, bend.id)));
+    const at =
+      k === 0 ? travel[k].state : lastState(assembly, travel[k - 1], travel[k], (p) => shortIn(p, bend.id) === 0);
+    const mechanism = ownerOfId(bend.id);
+    return [
+      finding({
+        rule: 'flex',
+        severity: 'blocks',
+        mechanism,
+        piece: bend.piece,
+        measured: openOf(at),
+        limit: assembly.drives[0].to,
+        unit: 'deg',
+        at,
+        aspect: `taut ${bend.id}`,
+        subjects: [bend.facet, ...bend.creases],
+        levers: turnsOf(assembly, mechanism, 'closing'),
+        message:
+          `The card stops at ${openOf(at).toFixed(1)}°: ${say.title(mechanism)} is pulled taut ` +
+          `(${say.part(bend.id)}, ${say.mm(shortMm)} too short to open further).`,
+      }),
+    ];
+  });
+}
+
+/** The last state between two neighbouring poses in which something still holds; it does in the first. */
+function lastState(assembly: Assembly, from: Pose, to: Pose, holds: (pose: Pose) => boolean): Pose['state'] {
+  let [low, high] = [0, 1];
+  const state = (part: number): Pose['state'] => betweenStates(from.state, to.state, part);
+  for (let k = 0; k < HALVINGS; k++) {
+    const part = (low + high) / 2;
+    if (holds(poseAt(assembly, state(part)))) low = part;
+    else high = part;
+  }
+  return state(low);
+}
+const HALVINGS = 20;
 
 /** The mechanism whose crease or glue parts most in a pose. */
 export const bendingMechanism = (assembly: Assembly, { flexAt }: Pose): string =>

@@ -10,7 +10,7 @@ import type { CreaseLine } from '../pattern/pattern';
 import { WELD_MM } from '../tolerance';
 import { caliperOf, finding, turnsOf, type Finding, type Rule } from './rule';
 import { wordsFor } from './words';
-import { closedStack, stackAt } from './thickness';
+import { closedStack, stackAt } from './stack-map';
 
 /** "A tiny fraction below the crease": common practice, no source. */
 const LEAST_MM = 0.5;

@@ -148,9 +148,10 @@ export const overhang: Rule = {
   id: 'overhang',
   needs: 'closed',
   check: (evidence) => {
-    const { assembly, closed } = evidence;
+    const { assembly, closed, brief } = evidence;
     if (!closed) return [];
     const say = wordsFor(evidence);
+    const onlyOpen = brief.sentOpen ? ': it can be sent open flat only' : '';
     const [outline, box] = [pastOutline(assembly), pastBox(assembly)];
     return partsOf({ ...evidence, closed }, say.title).flatMap((part) => {
       const past = part.past(outline);
@@ -159,13 +160,13 @@ export const overhang: Rule = {
       return SIDES.filter((side) => past[side] > 0).map((side) =>
         finding({
           rule: 'overhang',
-          severity: boxed[side] > 0 ? 'blocks' : 'risk',
+          severity: brief.sentOpen ? 'note' : boxed[side] > 0 ? 'blocks' : 'risk',
           mechanism: part.mechanism,
           piece: part.piece,
           measured: past[side],
           at: CLOSED,
           aspect: `${part.aspect}${side}`,
-          message: `${part.title} reaches ${say.mm(past[side])} ${WHERE[side]} when closed.`,
+          message: `${part.title} reaches ${say.mm(past[side])} ${WHERE[side]} when closed${onlyOpen}.`,
           subjects: part.subjects,
           levers: part.levers(side),
         }),

@@ -1,21 +1,13 @@
-/** `post-size`: the closed card fits its envelope less the ease, and the post format's limits. */
-import { CLOSED } from '../drives';
+/** `post-size`: the card as it is sent fits its envelope less the ease, and the post format's limits. */
 import { ENVELOPE_EASE_MM } from '../paper/sizes';
 import { SIZE_ROUNDING_MM } from '../tolerance';
-import { overhangOf } from './overhang';
 import type { Turn } from '../kinds';
-import { baseExtent, basePiece, finding, turnsOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
+import { postedSize, postedState } from './posted';
+import { basePiece, finding, turnsOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
 import { wordsFor } from './words';
 
-/** Closed size, mm: along the gutter, and away from it. */
-export function closedSize({ assembly, closed }: Pick<Evidence, 'assembly' | 'closed'>): {
-  alongMm: number;
-  awayMm: number;
-} {
-  const { foot, head, spine, fore } = baseExtent(assembly);
-  const past = closed ? overhangOf(assembly, closed) : { head: 0, foot: 0, fore: 0, spine: 0 };
-  return { alongMm: head - foot + past.head + past.foot, awayMm: fore - spine + past.fore + past.spine };
-}
+/** What is judged, as a sentence begins. */
+const card = ({ brief }: Evidence): string => (brief.sentOpen ? 'The card, sent open flat,' : 'The closed card');
 
 type Sided = readonly [side: 'short' | 'long', size: number, limit: number];
 
@@ -25,9 +17,9 @@ export const postSize: Rule = {
   check: (evidence) => [...inEnvelope(evidence), ...inPost(evidence)],
 };
 
-/** The sides of the closed card, and the parameter of the base behind each. */
+/** The sides of the card as it is sent, and the parameter of the base behind each. */
 function sidesOf(evidence: Evidence): { short: number; long: number; turn: (side: 'short' | 'long') => Turn } {
-  const { alongMm, awayMm } = closedSize(evidence);
+  const { alongMm, awayMm } = postedSize(evidence);
   return {
     short: Math.min(alongMm, awayMm),
     long: Math.max(alongMm, awayMm),
@@ -36,7 +28,7 @@ function sidesOf(evidence: Evidence): { short: number; long: number; turn: (side
 }
 
 const sizeFinding = (
-  { assembly }: Evidence,
+  { assembly, brief }: Evidence,
   draft: Pick<Draft, 'severity' | 'measured' | 'limit' | 'unit' | 'aspect' | 'message'>,
   ...turns: Turn[]
 ): Finding =>
@@ -45,7 +37,7 @@ const sizeFinding = (
     rule: 'post-size',
     mechanism: assembly.base.mechanism,
     piece: basePiece(assembly).id,
-    at: CLOSED,
+    at: postedState(assembly, brief),
     levers: turnsOf(assembly, assembly.base.mechanism, ...turns),
   });
 
@@ -63,7 +55,7 @@ function inEnvelope(evidence: Evidence): Finding[] {
     .map(([side, measured, limit]) => {
       const takes = `envelope ${envelope.name} takes ${say.mm(limit)} with ${say.mm(ENVELOPE_EASE_MM)} of ease`;
       const message =
-        `The closed card is ${say.mm(measured)} on its ${side} side; ${takes}: ` +
+        `${card(evidence)} is ${say.mm(measured)} on its ${side} side; ${takes}: ` +
         `too tight by ${say.mm(measured - limit)}.`;
       return sizeFinding(
         evidence,
@@ -77,10 +69,10 @@ function inPost(evidence: Evidence): Finding[] {
   const { envelope, post } = evidence.brief;
   if (!post) return [];
   const say = wordsFor(evidence);
-  const { turn, ...card } = sidesOf(evidence);
+  const { turn, ...sides } = sidesOf(evidence);
   // What is posted is the envelope, where there is one.
-  const [short, long] = envelope ? [envelope.shortMm, envelope.longMm] : [card.short, card.long];
-  const what = envelope ? `Envelope ${envelope.name}` : 'The closed card';
+  const [short, long] = envelope ? [envelope.shortMm, envelope.longMm] : [sides.short, sides.long];
+  const what = envelope ? `Envelope ${envelope.name}` : card(evidence);
   const { name, least, most, aspect } = post;
   const is = (side: string, size: number): string => `${what} is ${say.mm(size)} on its ${side} side; ${name} takes`;
   const over: Sided[] = [

@@ -103,6 +103,8 @@ export interface Brief {
   /** What lengths are said in. */
   readonly units: LengthUnit;
   readonly stayInside: boolean;
+  /** It goes into its envelope open flat, not shut. */
+  readonly sentOpen: boolean;
   readonly envelope: FlatSize | null;
   readonly post: PostFormat | null;
   readonly stock: (id: string) => Stock;

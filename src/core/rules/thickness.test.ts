@@ -5,7 +5,7 @@ import { CENTRE, newLayer, type Design } from '../document/design';
 import type { ParameterValues, Side } from '../kinds';
 import { gather } from '../proof/evidence';
 import { card } from '../tests/cards';
-import { closedStack, stackAt } from './thickness';
+import { closedStack, stackAt } from './stack-map';
 
 const LEAF = card().stocks.find((s) => s.id === card().card.stock)!.caliperMm;
 const SHEET = card().stocks.find((s) => s.id === 'card-240')!.caliperMm;

@@ -3,7 +3,7 @@
  */
 import { openTo, stateIn, type State } from '../drives';
 import { poseAt, type Pose } from '../assembly/pose';
-import type { NamedState, Stance } from '../kinds';
+import { NO_POSE, type NamedState, type Stance } from '../kinds';
 import { WELD_MM } from '../tolerance';
 import { basePiece, finding, turnsOf, type Evidence, type Finding, type Rule } from './rule';
 import { supportOf } from './support';
@@ -75,7 +75,7 @@ function ofStanding(evidence: Evidence, { named, marginMm, state }: Standing): F
 function ofFigures(evidence: Evidence): Finding[] {
   const say = wordsFor(evidence);
   return evidence.assembly.mechanisms.flatMap((m): Finding[] => {
-    const { tip_mm: margin } = m.measures({ local: () => undefined, closed: () => undefined });
+    const { tip_mm: margin } = m.measures(NO_POSE);
     if (margin === undefined || margin >= LEAST_TIP_MM - WELD_MM) return [];
     const middle = "the middle of its figure's weight lies";
     return [

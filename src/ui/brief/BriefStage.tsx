@@ -109,6 +109,20 @@ export function BriefStage() {
             edit(f === '' ? 'not posted' : `post ${f}`, (d) => ({ ...d, post: { ...d.post, format: f || null } }))
           }
         />
+        <Choice
+          label="Sent"
+          value={design.post.sent ?? 'shut'}
+          choices={[
+            { id: 'shut', name: 'shut' },
+            { id: 'open', name: 'open flat' },
+          ]}
+          onChange={(way) =>
+            edit(way === 'open' ? 'sent open flat' : 'sent shut', (d) => {
+              const { sent: _, ...post } = d.post;
+              return { ...d, post: way === 'open' ? { ...post, sent: 'open' } : post };
+            })
+          }
+        />
         <chakra.label display="flex" gap="8px" alignItems="center" my="10px">
           <input
             type="checkbox"
@@ -129,7 +143,7 @@ export function BriefStage() {
         ))}
       </Box>
       <Box minWidth="0" display="grid" gridTemplateRows="minmax(0, 1fr) auto" minHeight="0" overflowY="auto">
-        <ClosedCard design={design} />
+        <SentCard design={design} />
         <StockTable />
       </Box>
     </Box>
@@ -165,14 +179,16 @@ function BaseField({
   );
 }
 
-/** The closed card in its envelope, and the largest the post takes. */
-function ClosedCard({ design }: { design: Design }) {
-  const closed = useStudio((s) => s.proof?.closed);
+/** The card as it is sent in its envelope, and the largest the post takes. */
+function SentCard({ design }: { design: Design }) {
+  const open = design.post.sent === 'open';
+  const sent = useStudio((s) => (open ? s.proof?.sent : s.proof?.closed));
   const cover = useCover(design);
+  const how = open ? 'open flat' : 'closed';
   const values = cardValues(design);
   const base = baseKindOf(design);
   const side = Math.abs(base.up(values, base.face(values, 'outside'), 'outside')[0]) > 0.5;
-  const [along, away] = closed ? [closed.height_mm, closed.width_mm] : [0, 0];
+  const [along, away] = sent ? [sent.height_mm, sent.width_mm] : [0, 0];
   const [w, h] = side ? [away, along] : [along, away];
   const envelope = design.post.envelope ? envelopeById(design.post.envelope) : undefined;
   const post = design.post.format ? postById(design.post.format) : undefined;
@@ -195,7 +211,7 @@ function ClosedCard({ design }: { design: Design }) {
   return (
     <svg
       role="img"
-      aria-label={`Closed card ${show(w)} by ${show(h)} ${design.units}`}
+      aria-label={`Card ${how} ${show(w)} by ${show(h)} ${design.units}`}
       width="100%"
       height="100%"
       style={{ minHeight: 240, maxHeight: '100%' }}
@@ -253,7 +269,7 @@ function ClosedCard({ design }: { design: Design }) {
         strokeWidth="1.4"
         style={{ vectorEffect: 'non-scaling-stroke' }}
       />
-      {cover && (
+      {cover && !open && (
         <g
           data-testid="cover"
           transform={`translate(${-cover.box.x - cover.box.width / 2} ${-cover.box.y - cover.box.height / 2})`}
@@ -261,7 +277,7 @@ function ClosedCard({ design }: { design: Design }) {
           <PictureParts picture={cover} />
         </g>
       )}
-      {side ? (
+      {open ? null : side ? (
         <line
           x1={-w / 2}
           x2={-w / 2}
@@ -289,9 +305,9 @@ function ClosedCard({ design }: { design: Design }) {
         textAnchor="middle"
         fill="var(--ink)"
       >
-        {closed
-          ? `${show(w)} × ${show(h)} ${design.units} closed · ${formatFine(closed.thickness_mm, design.units)} thick`
-          : 'It does not lie closed'}
+        {sent
+          ? `${show(w)} × ${show(h)} ${design.units} ${how} · ${formatFine(sent.thickness_mm, design.units)} thick`
+          : `It does not lie ${how}`}
       </text>
     </svg>
   );

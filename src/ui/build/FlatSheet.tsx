@@ -9,7 +9,7 @@ import type { Ring } from '@/core/plane/polygon';
 import type { Side } from '@/core/kinds';
 import type { CreaseRole } from '@/core/pattern/pattern';
 import { useActions } from '@/store/context';
-import type { Scene, SceneCrease, ScenePiece } from '@/workers/protocol';
+import { canBeDressed, type Scene, type SceneCrease, type ScenePiece } from '@/workers/protocol';
 import { pale } from '../common/files';
 import { FacetLayers } from '../dress/FacetLayers';
 
@@ -47,9 +47,9 @@ export const FlatFacets = memo(function FlatFacets({
           fillRule="evenodd"
           fill={pale(f.colours[side] ?? (side === 'inside' ? stock.insideColour : stock.outsideColour))}
           onPointerEnter={() => light([f.id])}
-          onClick={() => (onFacet ? onFacet(f.id) : select(f.mechanism))}
+          onClick={() => (onFacet && canBeDressed(f) ? onFacet(f.id) : select(f.mechanism))}
         >
-          <title>{nameOfPart(design, f.id)}</title>
+          <title>{nameOfPart(design, f.bent ?? f.id)}</title>
         </path>
       ))}
     </>

@@ -42,7 +42,7 @@ export const PictureParts = ({ picture, lit = [] }: { picture: Picture; lit?: re
       d={[p.points, ...p.holes].map((ring) => `M${ring.map((q) => q.join(' ')).join('L')}Z`).join('')}
       fillRule="evenodd"
       fill={lit.includes(p.id) ? 'var(--accent-wash)' : p.fill}
-      stroke={lit.includes(p.id) ? 'var(--accent)' : '#4a4f4c'}
+      stroke={lit.includes(p.id) ? 'var(--accent)' : p.goesOn ? p.fill : '#4a4f4c'}
       strokeWidth={lit.includes(p.id) ? 1.6 : 0.7}
       strokeLinejoin="round"
       style={{ vectorEffect: 'non-scaling-stroke' }}

@@ -7,6 +7,7 @@ import { dressingOf, stockOf, type Design, type Dressing, type Mat } from '@/cor
 import { DEFAULT_FOAM_INSET_MM } from '@/core/build/dressing';
 import { cutterSize } from '@/core/units/length';
 import { nameOfPart } from '@/core/document/words';
+import { canBeDressed } from '@/workers/protocol';
 import { useActions, useStudio } from '@/store/context';
 import { Action, Choice, NumberField } from '../common/Field';
 import { SideChoice } from './SideChoice';
@@ -78,7 +79,7 @@ export function FacetPanel() {
         px="6px"
       >
         <option value="">Pick a facet…</option>
-        {facets?.map((f) => (
+        {facets?.filter(canBeDressed).map((f) => (
           <option key={f.id} value={f.id}>
             {nameOfPart(design, f.id)}
             {design.dressing.some((d) => d.facet === f.id) ? ' ·' : ''}

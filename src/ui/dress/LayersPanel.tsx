@@ -5,6 +5,7 @@ import { sideOf, type Layer } from '@/core/document/design';
 import { moveLayers, setLayer } from '@/core/build/placing';
 import { cutterSize } from '@/core/units/length';
 import { inSentence, nameOfFace, nameOfPart } from '@/core/document/words';
+import { canBeDressed } from '@/workers/protocol';
 import { useActions, useStudio } from '@/store/context';
 import { deg, mm, UNSET } from '../common/asked';
 import { Action, Choice, NumberField } from '../common/Field';
@@ -230,7 +231,7 @@ function LayerFields({ layer: l }: { layer: Layer }) {
         label="On"
         value={l.facet}
         choices={[
-          ...facets.map((f) => ({ id: f.id, name: nameOfPart(design, f.id) })),
+          ...facets.filter(canBeDressed).map((f) => ({ id: f.id, name: nameOfPart(design, f.id) })),
           ...(facets.some((f) => f.id === l.facet)
             ? []
             : [{ id: l.facet, name: `${nameOfPart(design, l.facet)} (not there)` }]),

@@ -5,6 +5,7 @@
 import { slab } from '@/core/formats/solid';
 import { stockOf } from '@/core/document/design';
 import type { Ring } from '@/core/plane/polygon';
+import type { Vec2 } from '@/core/plane/vec2';
 import type { Look, Scene } from '@/workers/protocol';
 
 /** Red, green and blue of a colour, 0 to 1, as the graphics reckon light. */
@@ -57,7 +58,8 @@ export function paperOf(scene: Scene, lightOf: LightOf): Paper {
     const low = f.liftMm - stock.caliperMm;
     const own = sheets[facet % DEALT];
     own.slab(facet, f.rings, f.liftMm, stock.caliperMm, inside, outside);
-    outlines.rings(facet, f.rings, f.liftMm + OUTLINE_LIFT_MM, line);
+    const drawn = f.bent === undefined ? undefined : acrossOnly;
+    outlines.rings(facet, f.rings, f.liftMm + OUTLINE_LIFT_MM, line, drawn);
     const ink = lightOf(INK);
     for (const { side, rings } of f.drawn)
       outlines.rings(facet, rings, side === 'inside' ? f.liftMm + INK_LIFT_MM : low - INK_LIFT_MM, ink);
@@ -84,6 +86,9 @@ export function paperOf(scene: Scene, lightOf: LightOf): Paper {
   return { sheets: sheets.map((s) => s.mesh()), outlines: outlines.mesh() };
 }
 
+/** Where strips of paper that bends meet there is no edge. */
+const acrossOnly = (p: Vec2, q: Vec2): boolean => Math.abs(p[1] - q[1]) > 1e-6;
+
 class Stack {
   private readonly runs: Run[] = [];
   private readonly points: number[] = [];
@@ -107,11 +112,18 @@ class Stack {
     this.runs.push({ facet, from, to: this.points.length / 3 });
   }
 
-  rings(facet: number, rings: readonly Ring[], liftMm: number, colour: Light): void {
+  rings(
+    facet: number,
+    rings: readonly Ring[],
+    liftMm: number,
+    colour: Light,
+    shown = (_: Vec2, __: Vec2) => true,
+  ): void {
     const from = this.points.length / 3;
     for (const ring of rings)
       ring.forEach((p, i) => {
         const q = ring[(i + 1) % ring.length];
+        if (!shown(p, q)) return;
         this.points.push(p[0], p[1], liftMm, q[0], q[1], liftMm);
         this.colours.push(...colour, ...colour);
         this.normals.push(0, 0, 1, 0, 0, 1);

@@ -1,10 +1,12 @@
 /** Tiers of strips: ridges by the law of cosines over random sizes, where they go taut, room in the shut card. */
 import fc from 'fast-check';
-import { allMeasures, foldDeg, landmarksOf, poseAt } from '../../assembly/pose';
+import { allMeasures, foldDeg, landmarksOf, onFacet, poseAt } from '../../assembly/pose';
 import { buildAssembly } from '../../build/build';
 import { checkDesign } from '../../document/schema';
 import type { Design } from '../../document/design';
-import { prove } from '../../proof/prove';
+import { setParameter } from '../../document/fields';
+import { statesOf } from '../../document/states';
+import { prove, setLever } from '../../proof/prove';
 import { card, findings, stand } from '../../tests/cards';
 import type { ListItem } from '..';
 
@@ -82,4 +84,108 @@ test('mirrored along the crease it poses mirrored; a step stands on a ridge; tab
   const meet = (tab: number): number => findings(strips([tier(12, null)], tab), 'loose-part').length;
   expect(meet(11.9)).toBe(0);
   expect(meet(12)).toBe(1);
+});
+
+describe('a bowed front', () => {
+  const bowed = (bow: Record<string, number>, d?: Design): Design =>
+    setParameter(strips([tier(25, null)], 8, d), 'step-strips-1', 'bow', { from: -50, to: 50, ...bow });
+  const bowOf = (d: Design, open: number): Record<string, number> => {
+    const a = buildAssembly(d);
+    expect(a.misfits).toEqual([]);
+    return allMeasures(a, poseAt(a, { open }), null)['step-strips-1'];
+  };
+
+  test('bulges as the classical elastica between its glue lines at every opening (table of chord and bulge)', () => {
+    // As long as its lines are apart when open: the chord is sin(open/2) of its length.
+    for (const [part, bulge] of [
+      [0.95, 0.140111],
+      [0.8, 0.266319],
+      [Math.SQRT1_2, 0.311415],
+      [0.5, 0.373306],
+    ] as const) {
+      const m = bowOf(bowed({ p: 40 }), (2 * Math.asin(part) * 180) / Math.PI);
+      expect(m['bow.bulge_mm'] / 80).toBeCloseTo(bulge, 6);
+    }
+    expect(bowOf(bowed({ p: 40 }), 180)['bow.bulge_mm']).toBeCloseTo(0, 9);
+  });
+
+  test('its strips lie on that curve, each as long as it is cut, and the glue holds', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 30, max: 60, noNaN: true }),
+        fc.double({ min: 1, max: 1.3, noNaN: true }),
+        fc.double({ min: 8, max: 180, noNaN: true }),
+        (p, long, open) => {
+          const length = 2 * p * long;
+          const a = buildAssembly(bowed({ p, length }, card(200, 160)));
+          const pose = poseAt(a, { open });
+          const strips = a.facets.flatMap((f, i) => (f.bent ? [{ f, i }] : []));
+          expect(strips.reduce((sum, { f }) => sum + f.bent!.toMm - f.bent!.fromMm, 0)).toBeCloseTo(length, 9);
+          // Neighbours meet: what they miss is the sagitta of a chord.
+          strips.slice(1).forEach(({ i }, k) => {
+            const y = length / 2 - strips[k].f.bent!.toMm;
+            const [u, v] = [onFacet(pose, strips[k].i, [0, y]), onFacet(pose, i, [0, y])];
+            expect(Math.hypot(...u.map((c, n) => c - v[n]))).toBeLessThan(length / 400);
+          });
+          const tab = a.facets.findIndex((f) => f.id === 'step-strips-1.bow-tabA');
+          const [u, v] = [onFacet(pose, tab, [0, length / 2]), onFacet(pose, strips[0].i, [0, length / 2])];
+          expect(Math.hypot(...u.map((c, n) => c - v[n]))).toBeLessThan(length / 400);
+          // Glued at p on the still leaf.
+          expect(u[1]).toBeCloseTo(p, 6);
+          expect(u[2]).toBeCloseTo(0, 6);
+        },
+      ),
+      { numRuns: 25 },
+    );
+  });
+
+  test('shut it lies flat and reaches as far as half its length past its glue line', () => {
+    const reaches = (length: number): string[] => findings(bowed({ p: 40, length }), 'overhang').map((f) => f.severity);
+    expect(reaches(119.99)).toEqual([]);
+    expect(reaches(120)).toEqual([]);
+    expect(reaches(120.05)).toEqual(['blocks']);
+    expect(bowOf(bowed({ p: 40, length: 90 }), 90)['bow.room_mm']).toBeCloseTo(15, 9);
+  });
+
+  test('too short it is pulled taut where its lines are as far apart as it is long; the remedy clears it', () => {
+    const found = (length: number) => findings(bowed({ p: 40, length }), 'flex');
+    expect(found(80)).toEqual([]);
+    expect(found(79.998)[0]?.severity).toBe('blocks');
+    const d = setParameter(bowed({ p: 40, length: 72 }), 'step-strips-1', 'tab', 10);
+    const [taut] = prove(d, 24).findings.filter((f) => f.rule === 'flex');
+    expect(taut.measured).toBeCloseTo((2 * Math.asin(72 / 80) * 180) / Math.PI, 3);
+    const remedy = taut.remedies!.find((r) => r.parameter === 'bow.length')!;
+    expect(prove(setLever(d, remedy.mechanism, remedy.parameter, remedy.value), 24).verdict).toBe('clear');
+  });
+
+  test('what is before it and behind it is seen: a tier further out than its curve runs through it', () => {
+    const meets = (p: number, q: number): boolean =>
+      findings(setParameter(strips([tier(p, q)], 8), 'step-strips-1', 'bow', { p: 40, from: -50, to: 50 }), 'collision')
+        .length > 0;
+    expect(meets(25, null as unknown as number)).toBe(false);
+    expect(meets(25, 60)).toBe(true);
+  });
+
+  test('sent open flat it is judged as it lies open: flat only where it is as long as its lines are apart', () => {
+    const sent = (d: Design, post: Partial<Design['post']> = {}): Design => ({
+      ...d,
+      post: { envelope: null, format: null, ...post, sent: 'open' },
+    });
+    const flat = (length: number): string[] =>
+      findings(sent(bowed({ p: 40, length })), 'flat-fold').map((f) => f.message);
+    expect(flat(80)).toEqual([]);
+    expect(flat(84)[0]).toMatch(/off the page when it is sent open flat/);
+    // Out of the shut card it may stick, and that is said.
+    const [out] = findings(sent(bowed({ p: 70, length: 140 })), 'overhang');
+    expect(out.severity).toBe('note');
+    expect(out.message).toMatch(/sent open flat only/);
+    // Two leaves of 100 by 200: C5 (162 by 229 mm, ISO 269) takes them shut, C4 (229 by 324) open.
+    const tight = (d: Design): string[] => findings(d, 'post-size').map((f) => f.aspect);
+    const plain = bowed({ p: 40 });
+    expect(tight({ ...plain, post: { envelope: 'C5', format: null } })).toEqual([]);
+    expect(tight(sent(plain, { envelope: 'C5' }))).toEqual(['envelope short']);
+    expect(tight(sent(plain, { envelope: 'C4' }))).toEqual([]);
+    expect(statesOf(sent(plain))[0]).toMatchObject({ id: 'post', drives: { open: 180 } });
+    expect(checkDesign(JSON.parse(JSON.stringify(sent(plain)))).ok).toBe(true);
+  });
 });

@@ -15,18 +15,23 @@ import {
   listOf,
   num,
   placedOn,
+  type Bend,
   type Bond,
   type BuildContext,
   type Contribution,
   type CreaseKind,
+  type Group,
   type Host,
   type Landmark,
   type ListItem,
   type Parameter,
   type ParameterValues,
   type Piece,
+  type PoseReader,
 } from '../kind';
 
+/** Its parts are named after it. */
+const BOW = 'bow';
 /** Adhesive stays this far off creases and edges, mm; common practice, no source. */
 const GLUE_INSET_MM = 1.5;
 
@@ -55,11 +60,17 @@ interface Strip {
   readonly piece: Piece;
   readonly bonds: readonly Bond[];
   readonly host: Host;
-  readonly landmark: Landmark;
 }
 
-function strip({ p, q, from, to, tab }: Tier, k: number, { id, host, stock }: BuildContext): Strip {
-  const own = (part: string): string => partId(id, `tier-${k + 1}${part}`);
+/** A strip as its parts are named, with or without a crease in its middle. */
+function strip(
+  { p, q, from, to, tab }: Tier,
+  name: string,
+  title: string,
+  bows: boolean,
+  { id, host, stock }: BuildContext,
+): Strip {
+  const own = (part: string): string => partId(id, `${name}${part}`);
   const piece = own('');
   const full = host.ends[0] === Math.PI && host.ends[1] === 0;
   const flat = q === p;
@@ -100,22 +111,22 @@ function strip({ p, q, from, to, tab }: Tier, k: number, { id, host, stock }: Bu
   });
   const label = (part: string, y: number) => ({ name: own(part), at: [from + LABEL_STEP, y] as Vec2, mechanism: id });
   const middle: CreaseLine['ends'] = [-Math.PI, flat ? 0 : undefined];
+  const halves = bows ? [label('-front', 0)] : [label('-halfA', LABEL_STEP), label('-halfB', -LABEL_STEP)];
   return {
     piece: {
       id: piece,
-      title: `Tier ${k + 1}`,
+      title,
       mechanism: id,
       stock,
       outline: { outer: rectangle(from, -q - tab, to, q + tab), holes: [] },
       lines: [],
-      creases: [crease('-foldA', q, tabEnds), crease('-ridge', 0, middle), crease('-foldB', -q, tabEnds)],
-      glue: [glue('A'), glue('B')],
-      labels: [
-        label('-tabA', q + tab - LABEL_STEP),
-        label('-halfA', LABEL_STEP),
-        label('-halfB', -LABEL_STEP),
-        label('-tabB', -q - tab + LABEL_STEP),
+      creases: [
+        crease('-foldA', q, tabEnds),
+        ...(bows ? [] : [crease('-ridge', 0, middle)]),
+        crease('-foldB', -q, tabEnds),
       ],
+      glue: [glue('A'), glue('B')],
+      labels: [label('-tabA', q + tab - LABEL_STEP), ...halves, label('-tabB', -q - tab + LABEL_STEP)],
     },
     bonds: [bond('A'), bond('B')],
     host: {
@@ -131,31 +142,86 @@ function strip({ p, q, from, to, tab }: Tier, k: number, { id, host, stock }: Bu
       reachB: q,
       stock,
     },
-    landmark: { name: `ridge_${k + 1}`, piece, facet: own('-halfA'), at: [(from + to) / 2, 0] },
+  };
+}
+
+const ridge = ({ piece, host }: Strip, k: number): Landmark => ({
+  name: `ridge_${k + 1}`,
+  piece: piece.id,
+  facet: host.sideA,
+  at: host.frame.origin,
+});
+
+/** The bowed front: as a tier whose half is half its length, without a crease in its middle. */
+interface Front extends Tier {
+  readonly lengthMm: number;
+}
+function frontOf(values: ParameterValues, tab: number): Front | null {
+  const bow = values.bow as Group | null;
+  if (!bow) return null;
+  const lengthMm = (bow.length as number | null) ?? 2 * bow.p;
+  return { p: bow.p, q: lengthMm / 2, from: bow.from, to: bow.to, tab, lengthMm };
+}
+
+function bendOf({ lengthMm, from }: Front, id: string): Bend {
+  const own = (part: string): string => partId(id, `${BOW}${part}`);
+  return {
+    id: own(''),
+    piece: own(''),
+    facet: own('-front'),
+    ends: [own('-tabA'), own('-tabB')],
+    creases: [own('-foldA'), own('-foldB')],
+    lengthMm,
+    from,
   };
 }
 
 function build(values: ParameterValues, context: BuildContext): Contribution {
-  const { host, say } = context;
+  const { host, say, id } = context;
   const tab = num(values, 'tab');
   const tiers = listOf(values, 'tiers').map((item) => tierOf(item, tab));
-  const strips = tiers.map((tier, k) => strip(tier, k, context));
+  const front = frontOf(values, tab);
+  const strips = tiers.map((tier, k) => strip(tier, `tier-${k + 1}`, `Tier ${k + 1}`, false, context));
+  const bowed = front ? [strip(front, BOW, 'Bowed front', true, context)] : [];
+  const all = [...strips, ...bowed];
   const reach = Math.min(host.reachA, host.reachB);
   const room = tiers.map(({ p, q }) => reach - (p + q));
+  const named = tiers.map((tier, k) => ({ tier, what: `tier ${k + 1}` }));
   return {
     ...EMPTY,
-    pieces: strips.map((s) => s.piece),
-    bonds: strips.flatMap((s) => s.bonds),
+    pieces: all.map((s) => s.piece),
+    bonds: all.flatMap((s) => s.bonds),
+    bends: front ? [bendOf(front, id)] : [],
     hosts: strips.map((s) => s.host),
-    landmarks: strips.map((s) => s.landmark),
-    unheld: tiers.flatMap(({ p, from, to }, k) => [
-      ...(to > from ? [] : [{ key: `tier ${k}`, what: `tier ${k + 1} ends at ${say(to)}, where it begins` }]),
-      ...(tab < p ? [] : [{ key: `tab ${k}`, what: `the tabs of tier ${k + 1} meet under it: they are ${say(tab)}` }]),
-    ]),
-    measures: () => ({
-      room_mm: Math.min(...room),
+    landmarks: strips.map(ridge),
+    unheld: [...named, ...(front ? [{ tier: front, what: 'the bowed front' }] : [])].flatMap(
+      ({ tier: { p, from, to }, what }) => [
+        ...(to > from ? [] : [{ key: `ends ${what}`, what: `${what} ends at ${say(to)}, where it begins` }]),
+        ...(tab < p ? [] : [{ key: `tab ${what}`, what: `the tabs of ${what} meet under it: they are ${say(tab)}` }]),
+      ],
+    ),
+    measures: (pose) => ({
+      room_mm: Math.min(...room, ...(front ? [reach - (front.p + front.q)] : [])),
       ...Object.fromEntries(room.map((mm, k) => [`tiers[${k}].room_mm`, mm])),
+      ...(front ? bowMeasures(front, reach, strips.length, id, pose) : {}),
     }),
+  };
+}
+
+/** How far the front bulges, and how much further it stands out than the tier that stands out most. */
+function bowMeasures(front: Front, reach: number, tiers: number, id: string, pose: PoseReader): Record<string, number> {
+  const room = { 'bow.room_mm': reach - (front.p + front.q) };
+  const bow = pose.bow(partId(id, BOW));
+  if (!bow) return room;
+  const [[x]] = [bow.at(0)];
+  // Its lines lie on a circle about the crease: the middle of their chord is so far from that.
+  const topMm = Math.sqrt(Math.max(0, front.p * front.p - x * x)) + bow.bulgeMm;
+  const ridges = Array.from({ length: tiers }, (_, k) => pose.local(`ridge_${k + 1}`)).filter((r) => r !== undefined);
+  return {
+    ...room,
+    'bow.bulge_mm': bow.bulgeMm,
+    'bow.top_mm': topMm,
+    ...(ridges.length > 0 ? { 'bow.clear_mm': topMm - Math.max(...ridges.map(([, y, z]) => Math.hypot(y, z))) } : {}),
   };
 }
 
@@ -173,6 +239,30 @@ const TIER: readonly Parameter[] = [
   },
   { key: 'from', label: 'From', unit: 'mm', default: -60, min: -1000, max: 1000, note: 'Along the crease.' },
   { key: 'to', label: 'To', unit: 'mm', default: 60, min: -1000, max: 1000, note: 'Along the crease.' },
+];
+
+const BOW_FIELDS: readonly Parameter[] = [
+  {
+    key: 'p',
+    label: 'Bow, glued at',
+    unit: 'mm',
+    default: 45,
+    min: 2,
+    max: 500,
+    note: 'From the crease, on both sides.',
+  },
+  {
+    key: 'length',
+    label: 'Bow, length',
+    unit: 'mm',
+    default: null,
+    min: 4,
+    max: 1000,
+    note: 'Between its glue lines: twice as far as it is glued out unless set, then it lies flat open.',
+    optional: true,
+  },
+  { key: 'from', label: 'Bow, from', unit: 'mm', default: -60, min: -1000, max: 1000, note: 'Along the crease.' },
+  { key: 'to', label: 'Bow, to', unit: 'mm', default: 60, min: -1000, max: 1000, note: 'Along the crease.' },
 ];
 
 export const stepStrips: CreaseKind = {
@@ -194,19 +284,20 @@ export const stepStrips: CreaseKind = {
     };
   },
   turns: (values) => {
+    const ofBow = (...keys: string[]): string[] => (values.bow ? keys.map((key) => `bow.${key}`) : []);
     const each = (...keys: string[]): string[] =>
       listOf(values, 'tiers').flatMap((_, k) => keys.map((key) => `tiers[${k}].${key}`));
     return {
-      away: each('p', 'q'),
-      along: each('from', 'to'),
-      closing: each('q', 'p'),
+      away: [...each('p', 'q'), ...ofBow('length', 'p')],
+      along: [...each('from', 'to'), ...ofBow('from', 'to')],
+      closing: [...each('q', 'p'), ...ofBow('length', 'p')],
       tabs: ['tab'],
-      size: each('to'),
+      size: [...each('to'), ...ofBow('to')],
     };
   },
   sizeOf: (v) => {
     const { length } = listOf(v, 'tiers');
-    return `${length} ${length === 1 ? 'tier' : 'tiers'}`;
+    return `${length} ${length === 1 ? 'tier' : 'tiers'}${v.bow ? ', bowed front' : ''}`;
   },
   raises: true,
   ownPiece: () => true,
@@ -218,6 +309,14 @@ export const stepStrips: CreaseKind = {
       default: [{ p: 30, q: null, from: -60, to: 60 }],
       fields: TIER,
       note: 'Each a strip of its own.',
+    },
+    {
+      key: 'bow',
+      label: 'Bowed front',
+      unit: 'group',
+      default: null,
+      fields: BOW_FIELDS,
+      note: 'A strip before the tiers without a crease in its middle: it bulges as the card closes.',
     },
     { key: 'tab', label: 'Tabs', unit: 'mm', default: 10, min: 3, max: 100, note: 'Tucked under the strips.' },
   ],
