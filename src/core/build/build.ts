@@ -41,6 +41,7 @@ import { stackClashes } from './stacked';
 import { sharePanels } from './shared';
 import { laidNowhere } from './nowhere';
 import { buildTemplate } from './template';
+import { withGluing } from './gluing';
 import { attachedLayers, windowsAndDrawings } from './dressing';
 import { baseKindOf, cardValues, isBase, wholeValues } from '../document/fields';
 import { CENTRE, shelfOf, stockOf, type Design, type Mechanism } from '../document/design';
@@ -63,13 +64,14 @@ export function buildAssembly(design: Design): Assembly {
   const panels = sharePanels(gathered.pieces, rest.bonds, rest.foam, rest.mechanisms);
   const { pieces, bonds, foam } = panels;
   const parts = { ...rest, bonds, foam };
-  const dressed = [...pieces.values()].map((piece) => cutWindows(design, piece, interruptions, shelf));
+  const glued = withGluing(design, [...pieces.values()]);
+  const dressed = glued.pieces.map((piece) => cutWindows(design, piece, interruptions, shelf));
   const { lead, opening } = base;
   const laid = layOut({ ...parts, interruptions, pieces: dressed, base: plainBase(base), lead, opening });
   const whole = assemble(laid, attachedLayers(design, laid.facets, shelf));
   const caliperOf = (piece: string): number => stockOf(design, pieces.get(piece)!.stock).caliperMm;
   const stacked = stackClashes(laid, rest.mechanisms, caliperOf);
-  return { ...whole, misfits: [...whole.misfits, ...stacked, ...laidNowhere(design, whole)] };
+  return { ...whole, misfits: [...whole.misfits, ...glued.lost, ...stacked, ...laidNowhere(design, whole)] };
 }
 
 /** What mechanisms have contributed so far. */

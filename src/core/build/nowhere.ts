@@ -7,6 +7,7 @@ import { CARD } from '../ids';
 
 export function laidNowhere(design: Design, assembly: Pick<Assembly, 'facets' | 'pieces'>): Misfit[] {
   const facets = new Set(assembly.facets.map((f) => f.id));
+  const glue = new Set(assembly.pieces.flatMap((p) => p.glue.map((g) => g.id)));
   const creases = new Set(assembly.pieces.flatMap((p) => p.creases.map((c) => c.id)));
   const lost = (what: string, key: string): Misfit => ({
     kind: 'nowhere',
@@ -24,6 +25,9 @@ export function laidNowhere(design: Design, assembly: Pick<Assembly, 'facets' | 
     ...design.dressing
       .filter((d) => !facets.has(d.facet))
       .map((d) => lost(`Colour or mats are on the ${nameOfPart(design, d.facet)}`, `dressing ${d.facet}`)),
+    ...(design.gluing ?? [])
+      .filter((g) => !glue.has(g.glue))
+      .map((g) => lost(`An adhesive is set for the ${nameOfPart(design, g.glue)}`, `gluing ${g.glue}`)),
     ...Object.keys(design.making.creases)
       .filter((c) => !creases.has(c))
       .map((c) => lost(`A way of making is set for the ${nameOfPart(design, c)}`, `making ${c}`)),

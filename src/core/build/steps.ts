@@ -6,6 +6,8 @@ import { baseKindOf, cardValues } from '../document/fields';
 import { nameOfPart } from '../document/words';
 import { idOfLayer, ownerOfId, wordsOfPart } from '../ids';
 import { KINDS, SIDES, type Side } from '../kinds';
+import { adhesive } from '../paper/adhesives';
+import type { GlueArea } from '../pattern/pattern';
 import { inStandingOrder } from './build';
 
 export interface WorkStep {
@@ -59,7 +61,7 @@ export function workSteps(design: Design, assembly: Assembly): WorkStep[] {
   for (const m of glued) {
     shown.push(m.id);
     const areas = assembly.pieces.flatMap((p) => p.glue).filter((g) => g.mechanism === m.id);
-    const tabs = areas.map((g) => `${wordsOfPart(g.facet)} to the ${nameOfPart(design, g.onto.facet)}`);
+    const tabs = areas.map((g) => `${wordsOfPart(g.facet)} to the ${nameOfPart(design, g.onto.facet)}${stuckWith(g)}`);
     add(
       `Glue ${m.name}`,
       `Fold it flat. Stick ${tabs.join(', then ')}; close the card while the second tab sets.`,
@@ -91,6 +93,10 @@ export function workSteps(design: Design, assembly: Assembly): WorkStep[] {
   add('Open and close it', 'Open it slowly to flat and close it again before it goes in an envelope.', openTo(100));
   return steps;
 }
+
+/** What a glue area is stuck with, where that is no wet glue. */
+const stuckWith = ({ adhesive: id }: GlueArea): string =>
+  id === undefined || id === 'wet' ? '' : ` (${adhesive(id).name})`;
 
 /** Facets that have mats on a side. */
 const matted = (design: Design, side: Side): string[] =>

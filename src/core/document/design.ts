@@ -1,5 +1,6 @@
 /** The document: what a person edits and saves. Plain JSON; lengths in mm, angles in degrees. */
 import type { NamedState, ParameterValues, Side } from '../kinds';
+import type { AdhesiveId } from '../paper/adhesives';
 import { STARTER_STOCKS, type Stock } from '../paper/stocks';
 import type { Making } from '../pattern/making';
 import type { Corners } from '../plane/polygon';
@@ -89,6 +90,17 @@ export const newLayer = (own: Pick<Layer, 'id' | 'name' | 'facet' | 'side' | 'sh
   foamMm: 0,
   foamInsetMm: 3,
 });
+/** How a glue area is stuck, where its maker says so. */
+export interface Gluing {
+  /** Of the area, by id. */
+  readonly glue: string;
+  readonly adhesive: AdhesiveId;
+  /** Thickness, where it is foam. */
+  readonly foamMm?: number;
+  /** Set in so much further from its edges than its kind has it; below 0 out, mm. */
+  readonly insetMm?: number;
+}
+
 export interface Dressing {
   /** Facet, by id. */
   readonly facet: string;
@@ -132,6 +144,8 @@ export interface Design {
     readonly creases: Readonly<Record<string, Making>>;
   };
   readonly sheets: { readonly marginMm: number; readonly spacingMm: number; readonly copies: number };
+  /** Glue that is not as its kind has it. */
+  readonly gluing?: readonly Gluing[];
   /** States that its maker names; those of its base unless said. */
   readonly states?: readonly NamedState[];
   readonly notes: string;

@@ -1,6 +1,7 @@
 /** The door: text in, a checked design out, or one line that says what is wrong and where. */
 import Joi from 'joi';
 import { BASES, GUTTER, KINDS, SIDES, type BaseKind } from '../kinds';
+import { ADHESIVE_IDS } from '../paper/adhesives';
 import { ENVELOPES, POST_FORMATS, SHEETS } from '../paper/sizes';
 import { FARTHEST_MM, MOST_GROUPS, MOST_LINES, MOST_TEMPLATE_POINTS } from '../pattern/mending';
 import { TEMPLATE_ROLES } from '../pattern/pattern';
@@ -214,6 +215,17 @@ const designSchema = Joi.object<Design>({
   }).required(),
   shapes: Joi.array().items(assetSchema).max(200).unique('id').required(),
   layers: Joi.array().items(layer).max(300).unique('id').required(),
+  gluing: Joi.array()
+    .items(
+      Joi.object({
+        glue: facetId.required(),
+        adhesive: Joi.valid(...ADHESIVE_IDS).required(),
+        foamMm: Joi.number().min(0.1).max(10),
+        insetMm: Joi.number().min(-10).max(100),
+      }),
+    )
+    .max(1000)
+    .unique('glue'),
   states: Joi.array().items(namedState).max(MOST_STATES).unique('id'),
   notes: Joi.string().max(20_000).allow('').required(),
 });

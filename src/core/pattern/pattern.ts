@@ -1,4 +1,5 @@
 /** Flat pieces: outlines, lines with roles, glue areas. Lengths in mm, y up, inside face toward the viewer. */
+import type { AdhesiveId } from '../paper/adhesives';
 import type { Polygon, Region, Ring } from '../plane/polygon';
 import type { Side } from '../side';
 import type { Vec2 } from '../plane/vec2';
@@ -44,6 +45,9 @@ export interface GlueArea {
   readonly facet: string;
   /** Piece and facet label it is stuck to. */
   readonly onto: { readonly piece: string; readonly facet: string; readonly outline: Ring };
+  /** What it is stuck with, wet glue unless said, and how thick that is, mm. */
+  readonly adhesive?: AdhesiveId;
+  readonly thickMm?: number;
 }
 
 /** Names the facet that holds a point. Chosen where nothing else of the design will cut. */

@@ -8,6 +8,7 @@ import type { Assembly, AttachedLayer } from '../assembly/assembly';
 import { intersect, offset, regionArea, regionBox, ringArea, type Polygon, type Region } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 import { carrierOf, faceName } from '../assembly/carrier';
+import { bearsLoad } from './loads';
 import { finding, leversOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
 import { wordsFor } from './words';
 
@@ -23,9 +24,35 @@ export const foam: Rule = {
   needs: 'closed',
   check: (evidence) => [
     ...evidence.assembly.layers.filter((l) => l.foamMm > 0).flatMap((l) => checkLayer(evidence, l)),
+    ...underLoad(evidence),
     ...leftOut(evidence),
   ],
 };
+
+/** Foam as the adhesive of what shears or folds: its two sides slide on each other until it tears. */
+function underLoad(evidence: Evidence): Finding[] {
+  const { assembly } = evidence;
+  const say = wordsFor(evidence);
+  return assembly.pieces.flatMap((piece) =>
+    piece.glue
+      .filter((glue) => glue.adhesive === 'foam' && bearsLoad(assembly, piece))
+      .map(({ id, mechanism, thickMm = 0, facet }) =>
+        finding({
+          rule: 'foam',
+          severity: 'blocks',
+          mechanism,
+          piece: piece.id,
+          measured: thickMm,
+          at: CLOSED,
+          aspect: `${id} glued`,
+          message:
+            `${say.title(mechanism)}: ${say.part(id)} is stuck with ${say.mm(thickMm)} of foam where it folds; ` +
+            `parts that fold take flat adhesive only.`,
+          subjects: [id, facet],
+        }),
+      ),
+  );
+}
 
 /** Foam between sheets that falls apart into strips too narrow to cut: they are left out, and named. */
 function leftOut(evidence: Evidence): Finding[] {

@@ -7,6 +7,7 @@ import { edgesGap, edgesOf, type Edge } from '../plane/gap';
 import { intersect, offset, regionArea, ringArea, type Region, type Ring } from '../plane/polygon';
 import { AREA_ROUNDING, WELD_MM } from '../tolerance';
 import type { Turn } from '../kinds';
+import { bearsLoad } from './loads';
 import { basePiece, finding, turnsOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
 import { wordsFor } from './words';
 
@@ -59,6 +60,10 @@ function checkArea(evidence: Evidence, carrier: Piece, glue: GlueArea): Finding[
       }),
     );
   };
+  if (glue.adhesive === 'tape' && bearsLoad(assembly, carrier)) {
+    const message = 'is stuck with tape and bears a load: it lets go in time. Use strong tape or wet glue.';
+    add({ severity: 'risk', measured: glue.thickMm ?? 0, aspect: 'tape', message });
+  }
   // How wide it is, is only looked for where it is too narrow.
   const width = holdsDisc(glue.outline, LEAST_GLUE_WIDTH_MM - WELD_MM) ? Infinity : widthOf(glue.outline);
   if (width < LEAST_GLUE_WIDTH_MM - WELD_MM) {

@@ -90,7 +90,13 @@ function paperOf(evidence: Pick<Evidence, 'assembly' | 'brief'>, closed: Pose): 
     const i = assembly.facets.findIndex((f) => f.piece === piece && f.id === facet);
     return i < 0 || carrierOf(assembly, i) ? [] : [{ rings: ringsAt(closed, i, region), mm: thickMm }];
   });
-  return [...facets, ...stuck, ...stops];
+  const glue = assembly.pieces
+    .flatMap((p) => p.glue)
+    .flatMap(({ thickMm = 0, onto }): Sheet[] => {
+      const i = thickMm > 0 ? assembly.facets.findIndex((f) => f.piece === onto.piece && f.id === onto.facet) : -1;
+      return i < 0 ? [] : [{ rings: ringsAt(closed, i, [{ outer: onto.outline, holes: [] }]), mm: thickMm }];
+    });
+  return [...facets, ...stuck, ...stops, ...glue];
 }
 
 /** What is fixed over faces, each as high as it reaches over the paper of its face: sheets, foam, spacers, rivets. */

@@ -1,6 +1,7 @@
 /** The cut list: what is cut from what, how large, how many, with which creases and glue. */
 import type { Assembly } from '../assembly/assembly';
 import { stockOf, type Design } from '../document/design';
+import { adhesive } from '../paper/adhesives';
 import { drawPieces, makingOf } from './drawing';
 import { foamDrawings, foamStock } from './foam';
 
@@ -42,7 +43,7 @@ export function cutList(design: Design, assembly: Assembly): CutListRow[] {
         };
       }),
       ...(layer?.side === 'outside' ? { side: layer.side } : {}),
-      glue: (piece?.glue ?? []).map((g) => `${g.id} onto ${g.onto.facet}`),
+      glue: (piece?.glue ?? []).map((g) => `${g.id} onto ${g.onto.facet}, ${adhesive(g.adhesive ?? 'wet').name}`),
     };
   });
   return [...cut, ...foamRows(design, assembly), ...hardwareRows(assembly)];

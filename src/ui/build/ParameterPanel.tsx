@@ -11,6 +11,7 @@ import { inSentence, nameOfPart } from '@/core/document/words';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
 import { Action, Choice, NumberField } from '../common/Field';
 import { FindingCard } from '../prove/FindingCard';
+import { GlueFields } from './GlueFields';
 import { ListField } from './ListField';
 import { MountFields } from './MountFields';
 import { PathField } from './PathField';
@@ -219,6 +220,7 @@ function BaseFields() {
         Base card
       </chakra.h2>
       <Fields id="card" keys={cardKeys} />
+      <GlueFields id="card" />
     </>
   );
 }
@@ -308,6 +310,7 @@ function MechanismFields() {
           }
         />
       )}
+      <GlueFields id={m.id} />
       <Box display="flex" gap="6px" mt="4px" mb="12px">
         <Action
           small

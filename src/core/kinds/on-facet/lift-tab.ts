@@ -12,12 +12,14 @@ import {
   num,
   type Contribution,
   type CreaseLine,
+  type Face,
   type FaceContext,
   type FaceKind,
+  type GlueArea,
   type ParameterValues,
 } from '../kind';
 import { CLEARANCE, demand, disc, GRIP_TAB_MM, notchOf, TAB } from './common';
-import { above, facetOf, firstLevel, onFace, sheet, toPiece } from './sheets';
+import { above, facetOf, firstLevel, onFace, patch, sheet, toPiece, type Sheet } from './sheets';
 
 const box = (x0: number, y0: number, x1: number, y1: number): Polygon => ({
   outer: rectangle(x0, y0, x1, y1),
@@ -26,6 +28,8 @@ const box = (x0: number, y0: number, x1: number, y1: number): Polygon => ({
 /** Glued strip at each side of the guide, beside the pulled strip; common practice, no source. */
 const GUIDE_GLUE_MM = 6;
 const GUIDE_MM = 12;
+/** Adhesive stays this far off creases, mm; common practice, no source. */
+const OFF_CREASE_MM = 1.5;
 
 /** As far as it can be drawn in at all, and to where its ridge stands highest, mm. */
 export const mostPull = (l2: number, l3: number): number => 2 * Math.min(l2, l3);
@@ -76,9 +80,10 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
   const drive: Drive = { id: own('pull'), label: 'pull', unit: 'mm', from: 0, to: pull, rest: 0 };
   const beside = (width - stripMm) / 2 - GUIDE_GLUE_MM;
   const bite = notch > 0 ? toPiece(face, [disc(notch, [0, edge])]) : [];
+  const glue = [...guideGlue(values, context.face, panel, base), ...tabGlue(values, panel, strip, fold)];
   return {
     ...EMPTY,
-    pieces: [strip.piece, panel.piece],
+    pieces: [strip.piece, { ...panel.piece, glue }],
     bonds: [
       {
         id: own('guide-bond'),
@@ -145,6 +150,28 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
     ],
   };
 }
+/** Beside the strip the guide is stuck to the face. */
+function guideGlue(values: ParameterValues, face: Face, panel: Sheet, base: number): GlueArea[] {
+  const [inner, outer] = [num(values, 'strip') / 2 + num(values, 'clearance'), num(values, 'width') / 2];
+  if (outer <= inner) return [];
+  const onto = { piece: face.piece, facet: face.facet };
+  const { mechanism } = panel.piece;
+  const [y0, y1] = [base - GUIDE_MM + OFF_CREASE_MM, base - OFF_CREASE_MM];
+  const on = (name: string, x0: number, x1: number): GlueArea =>
+    patch(partId(mechanism, name), panel, partId(mechanism, 'guide'), onto, rectangle(x0, y0, x1, y1), face);
+  return [on('glueLeft', -outer, -inner), on('glueRight', inner, outer)];
+}
+
+/** The tab is stuck to the strip. */
+function tabGlue(values: ParameterValues, panel: Sheet, strip: Sheet, fold: number): GlueArea[] {
+  const across = Math.min(num(values, 'width'), num(values, 'strip')) / 2 - OFF_CREASE_MM;
+  const [y0, y1] = [fold + OFF_CREASE_MM, fold + num(values, 'glueTab') - OFF_CREASE_MM];
+  if (across <= 0 || y1 <= y0) return [];
+  const { mechanism } = panel.piece;
+  const ring = rectangle(-across, y0, across, y1);
+  return [patch(partId(mechanism, 'glueTab'), panel, partId(mechanism, 'tab'), facetOf(strip), ring)];
+}
+
 /** Rigid sides lie on each other at the very end: it is drawn this far at most. */
 const MOST_PART = 0.98;
 

@@ -12,6 +12,7 @@ import {
   ringsOf,
   type Polygon,
   type Region,
+  type Ring,
   intersect,
   regionArea,
 } from '../../plane/polygon';
@@ -79,6 +80,19 @@ export function glueUnder(face: Face, piece: Piece): GlueArea[] {
   const onto = { piece: face.piece, facet: face.facet, outline: toPiece(face, [inner])[0].outer };
   const { mechanism } = piece;
   return [{ id: `${piece.id}-glue`, mechanism, outline: inner.outer, facet: piece.labels[0].name, onto }];
+}
+
+/** Glue on one facet of a sheet, onto what shares its axes or lies in those of the face. */
+export function patch(
+  id: string,
+  on: Sheet,
+  facet: string,
+  onto: { readonly piece: string; readonly facet: string },
+  box: Ring,
+  face?: Face,
+): GlueArea {
+  const outline = face ? toPiece(face, [{ outer: box, holes: [] }])[0].outer : box;
+  return { id, mechanism: on.piece.mechanism, outline: box, facet, onto: { ...onto, outline } };
 }
 
 /** Glued on the face itself, all over: the sheet with its glue, and the bond. */
