@@ -25,9 +25,9 @@ export const valuesOf = (m: Mechanism): ParameterValues => ({
   ...m.parameters,
 });
 /** The same, with the defaults of what an entry of a list leaves out: what a kind is built from. */
-export function wholeValues(m: Mechanism): ParameterValues {
-  const values = valuesOf(m);
-  const lists = KINDS.get(m.kind)!.parameters.filter((p) => p.unit === 'list' && Array.isArray(values[p.key]));
+export const wholeValues = (m: Mechanism): ParameterValues => withEntries(KINDS.get(m.kind)!.parameters, valuesOf(m));
+function withEntries(parameters: readonly Parameter[], values: ParameterValues): ParameterValues {
+  const lists = parameters.filter((p) => p.unit === 'list' && Array.isArray(values[p.key]));
   if (lists.length === 0) return values;
   const whole = lists.map((p) => {
     const defaults = defaultsOf(p.fields!) as ListItem;
@@ -37,10 +37,10 @@ export function wholeValues(m: Mechanism): ParameterValues {
 }
 /** The kind of the base, whatever it is put together from: a template takes the place of its pieces only. */
 export const baseKindOf = (d: Design): BaseKind => BASES.get(d.card.construction ?? PLAIN_BASE)!;
-export const cardValues = (d: Design): ParameterValues => ({
-  ...defaultsOf(baseKindOf(d).parameters),
-  ...d.card.parameters,
-});
+export function cardValues(d: Design): ParameterValues {
+  const { parameters } = baseKindOf(d);
+  return withEntries(parameters, { ...defaultsOf(parameters), ...d.card.parameters });
+}
 export const sizeOfBase = (d: Design): BaseSize => baseKindOf(d).sizes(cardValues(d));
 /** The base has one id in every document. */
 export const isBase = (mechanism: string): boolean => mechanism === CARD;

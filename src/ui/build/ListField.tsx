@@ -8,7 +8,7 @@ import type { Shape } from '@/core/shapes/shape';
 import { LONGEST_TEXT } from '@/core/shapes/text';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
 import { engine } from '@/workers/client';
-import { Action, NumberField } from '../common/Field';
+import { Action, Choice, NumberField } from '../common/Field';
 import { useAsk } from '../shapes/useAsk';
 import { RoomBar } from './RoomBar';
 import { ShapeField } from './ShapeField';
@@ -18,6 +18,8 @@ const FOUND: readonly string[] = ['struts', 'feet'];
 /** An entry with what its fields start from. */
 const plainEntry = (p: Parameter): ListItem =>
   Object.fromEntries(p.fields!.filter((f) => f.default !== null).map((f) => [f.key, f.default])) as ListItem;
+/** It begins empty, and may be so again. */
+const mayBeEmpty = ({ default: first }: Parameter): boolean => Array.isArray(first) && first.length === 0;
 /** One of a list, by its name: "Windows" has a "Window". */
 const oneOf = (p: Parameter): string =>
   p.key === 'planes' ? 'Plane' : p.label.replace(/s$/, '').replace('Feet', 'Foot');
@@ -94,7 +96,7 @@ export function ListField({ id, parameter: p, value }: { id: string; parameter: 
           item={item}
           k={k}
           onRemove={
-            p.word || items.length > 1
+            p.word || items.length > 1 || mayBeEmpty(p)
               ? () =>
                   put(
                     `one of ${inSentence(p.label)} less`,
@@ -184,6 +186,18 @@ function Entry({
               slot={{ mechanism: id, path: path(f.key) }}
               value={value as Shape | null}
               onChange={(shape) => set(f, shape)}
+            />
+          );
+        if (f.unit === 'choice')
+          return (
+            <Choice
+              key={f.key}
+              asList
+              label={f.label}
+              note={f.note}
+              value={String(value)}
+              choices={f.choices!.map((c) => ({ id: c, name: c }))}
+              onChange={(c) => set(f, c)}
             />
           );
         if (f.unit === 'text')

@@ -18,6 +18,7 @@ import { levelAt, widthOfAll, withoutIntervals } from '../../shapes/level';
 import { fitWithContacts } from '../../shapes/contact';
 import { ShapeError } from '../../shapes/shape';
 import { identity } from '../../linkage';
+import { cutByCorners, edgeParameters, isShapedBySides } from './edges';
 import {
   LABEL_STEP,
   num,
@@ -101,6 +102,7 @@ const foldCardParameters: readonly Parameter[] = [
     max: 100,
     note: 'The pop-up page as a sheet of its own, this much smaller on every side; 0 for none.',
   },
+  ...edgeParameters,
 ];
 
 /** Every drive at rest. */
@@ -129,7 +131,7 @@ export const foldCard: BaseKind = {
         ]
       : [],
   // A shaped base is as wide as its shape makes it.
-  silent: (values) => (shapeOf(values, 'shape') ? ['gutter', 'reachB', 'fold'] : ['hinge', 'fold']),
+  silent: (values) => (shapeOf(values, 'shape') ? ['gutter', 'reachB', 'fold', 'edges', 'corners'] : ['hinge', 'fold']),
   brief: [['fold'], ['gutter'], ['reachA', 'reachB'], ['liner']],
   fitting: ({ gutter, reach }) => ({ gutter, reachA: reach, reachB: reach, fold: 'side', liner: 0 }),
   sizes: (v) => ({ gutter: num(v, 'gutter'), reach: Math.max(num(v, 'reachA'), num(v, 'reachB')) }),
@@ -153,9 +155,11 @@ export const foldCard: BaseKind = {
 
 const LEAD = { crease: GUTTER, still: 'leafA', turning: 'leafB' };
 
-function buildFoldCard(values: ParameterValues, { stock, pageStock, outline }: BaseContext): Base {
+function buildFoldCard(values: ParameterValues, context: BaseContext): Base {
+  const { stock, pageStock, outline } = context;
   const shape = shapeOf(values, 'shape');
-  if (shape) return shaped(values, outline(shape), stock, pageStock);
+  if (shape) return shaped(values, silhouette(values, outline(shape)), context);
+  if (isShapedBySides(values)) return shaped(values, cutByCorners(values, context), context);
   const [gutter, reachA, reachB, liner] = ['gutter', 'reachA', 'reachB', 'liner'].map((k) => num(values, k));
   const lined = liner > 0;
   const page = leaves(
@@ -215,9 +219,9 @@ function buildFoldCard(values: ParameterValues, { stock, pageStock, outline }: B
   };
 }
 
-/** A shaped base: its silhouette above the fold, the same below it; the gutter wherever both are joined. */
-function shaped(values: ParameterValues, drawn: Region, stock: string, pageStock: string): Base {
-  const [reach, hinge, margin] = ['reachA', 'hinge', 'liner'].map((k) => num(values, k));
+/** A silhouette above the fold, the same below it. */
+function silhouette(values: ParameterValues, drawn: Region): Polygon {
+  const [reach, hinge] = ['reachA', 'hinge'].map((k) => num(values, k));
   // Trimmed to its hinge it is scaled back to the reach.
   const { region: half, missing } = fitWithContacts(drawn, reach, null, ['bottom'], hinge);
   if (missing.length > 0)
@@ -226,12 +230,18 @@ function shaped(values: ParameterValues, drawn: Region, stock: string, pageStock
         `joined over that; ask for a shorter joined fold`,
     );
   const main = largest(half)!;
-  const outline = unite(
+  return unite(
     [main],
     mapRegion([main], ([x, y]): Vec2 => [x, -y], true),
   )[0];
+}
+
+/** A base of any outline that its fold runs through, with a liner as far inside it; the gutter where both are joined. */
+function shaped(values: ParameterValues, outline: Polygon, { stock, pageStock }: BaseContext): Base {
+  const margin = num(values, 'liner');
   const lined = margin > 0;
-  const page = lined ? largest(grow([outline], -margin)) : outline;
+  // Round where the card runs in: as far from it there as everywhere.
+  const page = lined ? largest(grow([outline], -margin, 'round')) : outline;
   if (!page) throw new ShapeError(`a liner margin of ${margin} mm leaves nothing of the shaped liner`);
   const base = shapedPiece(CARD, lined ? 'card.cover' : GUTTER, lined ? 'coverLeaf' : 'leaf', 'Card', stock, outline);
   if (!lined)
@@ -265,7 +275,7 @@ function shaped(values: ParameterValues, drawn: Region, stock: string, pageStock
   return {
     pieces: [{ ...top.piece, glue }, base.piece],
     bonds: [bond('A'), bond('B')],
-    hosts: [{ ...top.host, reachA: reach, reachB: reach }],
+    hosts: [{ ...top.host, reachA: base.host.reachA, reachB: base.host.reachB }],
     lead: LEAD,
     measures: () => ({
       hinge_mm: base.joinedMm,
