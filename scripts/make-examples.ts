@@ -670,6 +670,40 @@ const passing: Design = {
   notes: 'The comet looks out of its window; draw the pleat out for the hours at which it passes.',
 };
 
+/** A cabin, mm. */
+const CABIN = [
+  [-18, 0],
+  [18, 0],
+  [18, 18],
+  [0, 36],
+  [-18, 18],
+] as const;
+
+/** A moon and a cabin, each on the plate of the one behind: all stand up one after another. */
+const stepped: Design = {
+  ...blankDesign('Moon before the dome'),
+  card: {
+    ...blankDesign('').card,
+    construction: 'easel',
+    stock: 'night-216',
+    pageStock: 'card-240',
+    parameters: {
+      width: 120,
+      height: 110,
+      stop: 94,
+      stopBy: 'tab',
+      stopHeight: 5,
+      levels: [
+        { width: 62, height: 76, stop: 46, stopBy: 'tab', stopHeight: 4, plate: { circle: 66 }, from: 8 },
+        { width: 34, height: 40, stop: 25, plate: { polygon: CABIN }, from: 6 },
+      ],
+    },
+  },
+  post: { envelope: 'us-a6', format: 'usps-letter' },
+  dressing: [{ facet: 'plate', mats: [{ insetMm: 3.2, stock: 'brass-120' }] }],
+  notes: 'Fold the tabs up, stand the cover in the first, the moon in the second, the cabin before it.',
+};
+
 /** The terraces below the dome, as strips over the fold: they rise as the card is closed to half. */
 const terraces: Design = {
   ...stand(
@@ -730,6 +764,7 @@ for (const [file, design] of [
   ['dome-in-a-box', boxed],
   ['comet-at-the-window', passing],
   ['dome-on-the-shelf', shelf],
+  ['moon-before-the-dome', stepped],
   ['season-programme', season],
   ['moon-phases', moon],
   ['meteor-night', meteor],

@@ -15,6 +15,8 @@ export interface Drive {
   readonly rest: number;
   /** Its way ends where this joint meets its stop, `MECHANISM.NAME`: `to` is no further than that. */
   readonly until?: string;
+  /** This drive has to be at its end before a hand can move that one from rest: a tab is folded up behind a foot. */
+  readonly needs?: string;
   /** It goes on round: past its end it begins again. */
   readonly round?: true;
 }
@@ -57,6 +59,14 @@ export const valueWithin = ({ from, to, round }: Drive, value: number): number =
   round && (value < from || value > to)
     ? value - Math.floor((value - from) / (to - from)) * (to - from)
     : Math.min(to, Math.max(from, value));
+
+/** Whether a hand can bring a card into a state: what is moved has what it needs. */
+export const canBe = (drives: readonly Drive[], state: State): boolean =>
+  drives.every(({ id, rest, needs }) => {
+    const other = needs === undefined ? undefined : drives.find((d) => d.id === needs);
+    const value = (d: Drive): number => state[d.id] ?? d.rest;
+    return !other || (state[id] ?? rest) === rest || value(other) >= other.to;
+  });
 
 /** A drive by its id, or by the end of it where only one ends so; null where none or several do. */
 export function driveNamed(drives: readonly Drive[], name: string): Drive | null {

@@ -1,5 +1,5 @@
 /** What rules are given: the design put together, what it is for, and its poses. */
-import { handSteps, OPEN, restOf, stateIn, travelStates, valueWithin } from '../drives';
+import { canBe, handSteps, OPEN, restOf, stateIn, travelStates, valueWithin } from '../drives';
 import type { Assembly } from '../assembly/assembly';
 import { poseAt, type Pose } from '../assembly/pose';
 import { buildAssembly } from '../build/build';
@@ -68,6 +68,7 @@ export function* handWalk(assembly: Assembly, openings = HAND_OPENINGS): Generat
   for (const drive of drives)
     for (const open of reached)
       for (const state of travelStates(drive, handSteps(drive), { ...restOf(assembly.drives), [OPEN]: open })) {
+        if (!canBe(assembly.drives, state)) continue;
         const pose = poseAt(assembly, state);
         if (!pose.stop) yield pose;
       }

@@ -2,7 +2,7 @@
  * Drives that are moved by hand and can meet: parts that one moves come where parts of the other come, or are the same.
  * Those are looked at two at a time, over a grid of both; drives that never come near each other need no such product.
  */
-import { handSteps, moved, openOf, OPEN, restOf, type Drive, type State } from '../drives';
+import { canBe, handSteps, moved, openOf, OPEN, restOf, type Drive, type State } from '../drives';
 import type { Assembly } from '../assembly/assembly';
 import type { Pose } from '../assembly/pose';
 import { boxesMeet3, growBox3, uniteBox3, type Box3 } from '../linkage';
@@ -60,7 +60,10 @@ export function* pairStates(assembly: Assembly, { a, b, openings }: DrivePair): 
   const rest = restOf(assembly.drives);
   for (const open of openings)
     for (const x of valuesOf(a))
-      for (const y of valuesOf(b)) yield moved(moved({ ...rest, [OPEN]: open }, a.id, x), b.id, y);
+      for (const y of valuesOf(b)) {
+        const state = moved(moved({ ...rest, [OPEN]: open }, a.id, x), b.id, y);
+        if (canBe(assembly.drives, state)) yield state;
+      }
 }
 const valuesOf = (drive: Drive): number[] => {
   const steps = handSteps(drive);

@@ -81,6 +81,9 @@ export function atState(state: State, title: (mechanism: string) => string): str
   const opening = open < 0.05 ? 'when closed' : open > 179.95 ? 'open flat' : `at ${open.toFixed(0)}°`;
   const others = Object.entries(state).filter(([id, value]) => id !== OPEN && Math.abs(value) > 0.05);
   const alike = (id: string): boolean => others.some(([o]) => o !== id && partOfId(o) === partOfId(id));
-  const name = (id: string): string => (alike(id) ? `${wordsOfPart(id)} of ${title(ownerOfId(id))}` : wordsOfPart(id));
+  // `card.level-1.open` is the level's.
+  const within = (id: string): string => wordsOfPart(id.split('.').slice(1, -1).join('-'));
+  const called = (id: string): string => [within(id), wordsOfPart(id)].filter((word) => word !== '').join(' ');
+  const name = (id: string): string => (alike(id) ? `${called(id)} of ${title(ownerOfId(id))}` : called(id));
   return [opening, ...others.map(([id, value]) => `${name(id)} at ${value.toFixed(0)}`)].join(', ');
 }

@@ -3,7 +3,7 @@
  * must be, what it weighs on, and what stands on its creases.
  */
 import fc from 'fast-check';
-import { OPEN, restOf, stateIn } from '../../drives';
+import { canBe, OPEN, restOf, stateIn } from '../../drives';
 import type { Assembly } from '../../assembly/assembly';
 import { allMeasures, landmarksOf, onFacet, poseAt, type Pose } from '../../assembly/pose';
 import { buildAssembly, DesignError } from '../../build/build';
@@ -231,4 +231,124 @@ test('it is begun from the size of a card, worked flat, and stood up in its last
   const steps = workSteps(d, a);
   expect(steps[0].state).toEqual({ open: 0, 'card.plate': 180 });
   expect(steps.map((s) => s.title)).toContain('Set the stop');
+});
+
+describe('levels: smaller easels on the plate of the one behind', () => {
+  const level = fc
+    .record({
+      width: fc.double({ min: 30, max: 60, noNaN: true }),
+      part: fc.double({ min: 0.35, max: 0.5, noNaN: true }),
+      at: fc.double({ min: 0.2, max: 0.8, noNaN: true }),
+      from: fc.double({ min: 2, max: 20, noNaN: true }),
+    })
+    .map(({ width, part, at, from }) => {
+      const [strut, flap] = [width * part, width * (1 - part)];
+      return { width, height: 60, break: strut, from, stop: flap - strut + (width - flap + strut) * at };
+    });
+
+  test('each leans by the law of cosines from the plate behind, and stands on it where it is said', () => {
+    fc.assert(
+      fc.property(level, level, (one, two) => {
+        const d = easel({ stop: 80, levels: [one, two] });
+        const a = buildAssembly(d);
+        expect(a.misfits).toEqual([]);
+        const shelf = statesOf(d).find((s) => s.id === 'shelf')!;
+        const pose = poseAt(a, stateIn(a.drives, shelf));
+        expect(pose.stop).toBeUndefined();
+        const m = cardOf(a, pose);
+        [one, two].forEach((l, k) => {
+          const lean = leanOf(l.break, l.width - l.break, l.stop);
+          expect(m[`levels[${k}].lean_deg`]).toBeCloseTo(lean, 6);
+          expect(m[`levels[${k}].foot_mm`]).toBeCloseTo(l.stop, 7);
+        });
+        // From the foot of the base's plate up along that, then up along the level's, each in its own plane.
+        const along = (deg: number, mm: number): [number, number] => [
+          -mm * Math.cos(rad(deg)),
+          mm * Math.sin(rad(deg)),
+        ];
+        const marks = landmarksOf(a, pose, a.mechanisms[0]);
+        const tilt = leanOf(53.975, 53.975, 80);
+        const [y, z] = along(tilt, one.from + one.width - one.stop);
+        const foot = marks.level_1_foot;
+        // Sheets lie on each other: plate and base of the level are half a millimetre off the lines of their folds.
+        expect(Math.hypot(foot[1] - 80 - y, foot[2] - z)).toBeLessThan(0.6);
+        const [u, v] = along(tilt + leanOf(one.break, one.width - one.break, one.stop), one.width);
+        expect(Math.hypot(marks.level_1_top[1] - foot[1] - u, marks.level_1_top[2] - foot[2] - v)).toBeLessThan(0.3);
+      }),
+      { numRuns: 25 },
+    );
+  });
+
+  test('shut they lie flat on each other; each goes no further than its own stop, whatever the others do', () => {
+    const d = easel({ stop: 80, levels: [{ width: 60, height: 60, stop: 45 }] });
+    const a = buildAssembly(d);
+    const [opening, , own] = a.drives;
+    expect(own.id).toBe('card.level-1.open');
+    expect(own.to).toBeCloseTo(leanOf(30, 30, 45), 7);
+    const alone = poseAt(a, { [own.id]: 180 });
+    expect(alone.state).toMatchObject({ open: 0, [own.id]: own.to });
+    expect(cardOf(a, alone)['levels[0].lean_deg']).toBeCloseTo(leanOf(30, 30, 45), 6);
+    expect(opening.to).toBeCloseTo(buildAssembly(easel({ stop: 80 })).drives[0].to, 9);
+    const proof = prove(d, 12);
+    expect(proof.findings.filter((f) => f.severity !== 'note')).toEqual([]);
+    // Twice ground, cover, plate and a stop of 2 mm: 0.3 + 0.3 + 0.2 + 2.
+    expect(proof.closed!.thickness_mm).toBeCloseTo(5.6, 4);
+    expect(proof.measures.card.closed_thickness_mm).toBeCloseTo(5.6, 9);
+  });
+
+  test('a stop of a level that is too low blocks, by its own number', () => {
+    const low = (stopHeight: number): Design =>
+      easel({ stop: 80, levels: [{ width: 60, height: 60, stop: 45, stopHeight }] });
+    expect(findings(low(0.5), 'stands')).toEqual([]);
+    const [found] = findings(low(0.49), 'stands');
+    expect([found.severity, found.levers[0].parameter]).toEqual(['blocks', 'levels[0].stopHeight']);
+    expect(() => buildAssembly(easel({ levels: [{ width: 60, height: 60, stop: 70 }] }))).toThrow(/nearer/);
+  });
+});
+
+test('a stop may be a tab folded up out of the base: flat in the post, upright on the shelf, as high as it is long', () => {
+  const d = easel({ stop: 80, stopBy: 'tab', stopHeight: 6 });
+  const a = buildAssembly(d);
+  const tab = a.facets.findIndex((f) => f.id === 'tab');
+  const heights = (state: Record<string, number>): number[] =>
+    a.facets[tab].polygon.outer.map((p) => onFacet(poseAt(a, state), tab, p)[2]);
+  expect(Math.max(...heights({}))).toBeCloseTo(0, 9);
+  const shelf = statesOf(d).find((s) => s.id === 'shelf')!;
+  expect(shelf.drives).toMatchObject({ 'card.tab': 90 });
+  expect(Math.max(...heights(shelf.drives))).toBeCloseTo(6, 9);
+  expect(a.fillers).toEqual([]);
+  // Behind the foot: a hand folds it up once that has come past.
+  expect([0, 30, a.drives[0].to].map((open) => canBe(a.drives, { open, 'card.tab': 90 }))).toEqual([
+    false,
+    false,
+    true,
+  ]);
+  expect(canBe(a.drives, { open: 30, 'card.tab': 0 })).toBe(true);
+  expect(prove(d, 12).findings.filter((f) => f.severity !== 'note')).toEqual([]);
+  expect(findings(easel({ stop: 80, stopBy: 'tab', stopHeight: 0.4 }), 'stands')[0].severity).toBe('blocks');
+  expect(() => buildAssembly(easel({ stop: 20, break: 40, stopBy: 'tab', stopHeight: 20 }))).toThrow(/tab/);
+});
+
+test('a plate doubled about a straight edge is a card that stands: its leaf opens by itself, mirrored', () => {
+  for (const plateFold of ['left', 'top']) {
+    const d = easel({ stop: 80, plateFold });
+    const a = buildAssembly(d);
+    expect(a.misfits).toEqual([]);
+    const at = (facet: string, v: number, p: readonly [number, number]) =>
+      onFacet(
+        poseAt(a, { open: 180, 'card.leaf': v }),
+        a.facets.findIndex((f) => f.id === facet),
+        p,
+      );
+    const [x, y] = plateFold === 'left' ? [40, 30] : [10, 80];
+    const over = plateFold === 'left' ? ([-107.95 - x, y] as const) : ([x, 2 * 107.95 - y] as const);
+    // Shut it lies on the plate, point on point.
+    at('leaf', 0, over).forEach((c, k) => expect(c).toBeCloseTo(at('plate', 0, [x, y])[k], 9));
+    // Laid out it goes on in the plane of the plate: as far from the fold on the other side.
+    const [p, q] = [at('plate', 180, [x, y]), at('leaf', 180, over)];
+    expect(Math.hypot(...p.map((c, k) => c - q[k]))).toBeCloseTo(Math.hypot(over[0] - x, over[1] - y), 8);
+  }
+  const round = easel({ stop: 80, plate: { circle: 90 }, plateFold: 'left' });
+  expect(() => buildAssembly(round)).toThrow(DesignError);
+  expect(() => buildAssembly(round)).toThrow(/straight edge at its left/);
 });

@@ -1,280 +1,370 @@
 /**
- * A plate on a broken cover, held by a stop (docs/mechanisms.md). Flat axes, mm: x along the hinge from its middle; the
- * base at y > 0 lies still; the strut at y < 0 turns about the hinge, and beyond the break the flap, which carries the
- * plate. Standing, base, strut and flap are a triangle whose foot slides on the base until it meets the stop.
+ * A plate on a broken cover, held by a stop (docs/mechanisms.md), with smaller ones on its plate where wanted. Each is a
+ * stand (`stand.ts`); the base lies still, and the plate can be lifted off it for writing.
  */
-import { OPEN } from '../../drives';
+import { OPEN, type State } from '../../drives';
 import { partId, CARD } from '../../ids';
-import { compose, identity, shiftBy, turnAbout, type Vec3 } from '../../linkage';
-import { intersect, largest, mapRegion, offset, rectangle, regionBox, type Polygon } from '../../plane/polygon';
+import { identity } from '../../linkage';
+import { mapRegion, unite, type Polygon } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
-import { radToDeg } from '../../units/angle';
+import { levelAt } from '../../shapes/level';
+import { SAME_LEVEL_MM } from '../../tolerance';
 import {
-  LABEL_STEP,
+  listOf,
   num,
   shapeOf,
   type Base,
   type BaseContext,
   type BaseKind,
   type Carried,
-  type Demand,
+  type CreaseLine,
   type Host,
+  type ListItem,
   type MovingJoint,
+  type Parameter,
   type ParameterValues,
   type Piece,
   type PoseReader,
 } from '../kind';
 import { lengths } from '../parameters';
 import { GUTTER, POSTED } from './fold-card';
+import {
+  checkSizes,
+  coverPiece,
+  footJoints,
+  hingeSpan,
+  leafOf,
+  nearest,
+  onPlate,
+  plateBond,
+  plateOutline,
+  platePiece,
+  slideOf,
+  standDemands,
+  standLandmarks,
+  standMeasures,
+  stopFillers,
+  STOPS,
+  tabOf,
+  type StandNames,
+  type StandSizes,
+  type StopKind,
+} from './stand';
 
-const BREAK = partId(CARD, 'break');
-const SLIDE = partId(CARD, 'slide');
 const LIFT = partId(CARD, 'plate');
 const PLATE = 'plate';
-const FLAP = 'flap';
-/** Adhesive stays this far off the break and the edges, mm; common practice, no source. */
-const GLUE_INSET_MM = 3;
-/** A stop this near to an end of where it can stand holds nothing, mm; common practice, no source. */
-const STOP_ROOM_MM = 1;
 
-/** Where the parts lie, mm. */
-interface Sizes {
-  readonly wide: number;
-  readonly along: number;
-  /** Hinge to break, break to foot, hinge to stop. */
-  readonly strut: number;
-  readonly flap: number;
-  readonly stop: number;
-}
+const MAIN: StandNames = {
+  piece: CARD,
+  ground: 'leafA',
+  strut: 'leafB',
+  flap: 'flap',
+  plate: PLATE,
+  hinge: GUTTER,
+  bend: partId(CARD, 'break'),
+  own: '',
+  lever: (key) => key,
+};
 
-function sizesOf(values: ParameterValues): Sizes {
+const levelNames = (k: number): StandNames => {
+  const own = (part: string): string => `level-${k + 1}-${part}`;
+  return {
+    piece: `level-${k + 1}`,
+    ground: own('base'),
+    strut: own('strut'),
+    flap: own('flap'),
+    plate: own('plate'),
+    hinge: partId(CARD, own('hinge')),
+    bend: partId(CARD, own('break')),
+    own: own(''),
+    lever: (key) => `levels[${k}].${key}`,
+  };
+};
+/** What opens a level. */
+const levelDrive = (k: number): string => partId(CARD, `level-${k + 1}.open`);
+
+function sizesOf(values: ParameterValues | ListItem): StandSizes {
   const [wide, along] = [num(values, 'width'), num(values, 'height')];
   const strut = (values.break as number | null) ?? wide / 2;
-  return { wide, along, strut, flap: wide - strut, stop: num(values, 'stop') };
+  return {
+    wide,
+    along,
+    strut,
+    flap: wide - strut,
+    stop: num(values, 'stop'),
+    stopHigh: num(values, 'stopHeight'),
+    stopWide: num(values, 'stopWidth'),
+    stopBy: values.stopBy as StopKind,
+    plate: shapeOf(values, 'plate'),
+    plateHigh: (values.plateHeight as number | null) ?? null,
+  };
+}
+
+/** One stand with its own cover and plate, put together. */
+interface Stand {
+  readonly names: StandNames;
+  readonly sizes: StandSizes;
+  readonly outline: Polygon;
 }
 
 function build(values: ParameterValues, context: BaseContext): Base {
   const { stock, pageStock, caliperOf, refuse } = context;
-  const sizes = sizesOf(values);
-  const { wide, along, strut, flap, stop } = sizes;
-  if (flap <= 0) refuse(`its break at ${strut} mm lies past its fore edge at ${wide} mm; break it nearer to the hinge`);
-  if (stop >= wide) refuse(`its stop at ${stop} mm lies past its fore edge at ${wide} mm; set it nearer to the hinge`);
-  const half = along / 2;
-  const card: Piece = {
-    id: CARD,
-    title: 'Card',
-    mechanism: CARD,
-    stock,
-    outline: { outer: rectangle(-half, -wide, half, wide), holes: [] },
-    lines: [],
-    glue: [],
-    creases: [
-      { id: GUTTER, role: 'valley', mechanism: CARD, a: [-half, 0], b: [half, 0], ends: [Math.PI, undefined] },
-      { id: BREAK, role: 'valley', mechanism: CARD, a: [-half, -strut], b: [half, -strut], ends: [0, undefined] },
-    ],
-    labels: [
-      { name: 'leafA', at: [-half + LABEL_STEP, wide - LABEL_STEP], mechanism: CARD },
-      { name: 'leafB', at: [-half + LABEL_STEP, -strut + LABEL_STEP], mechanism: CARD },
-      { name: FLAP, at: [-half + LABEL_STEP, -wide + LABEL_STEP], mechanism: CARD },
-    ],
-  };
-  const outline = plateOutline(values, context, sizes);
+  const main = standOf(MAIN, sizesOf(values), context);
   const lieMm = (caliperOf(stock) + caliperOf(pageStock)) / 2;
-  const plate = platePiece(outline, sizes, pageStock, lieMm);
-  const host = (own: Pick<Host, 'crease' | 'frame' | 'sideA' | 'sideB' | 'reachA' | 'reachB' | 'ends'>): Host => ({
-    ...own,
-    piece: CARD,
-    lengthMm: along,
-    sign: 1,
-    stock,
-  });
-  const [stopHigh, stopWide] = [num(values, 'stopHeight'), num(values, 'stopWidth')];
+  const plain = platePiece(MAIN, main.sizes, main.outline, { title: 'Plate', stock: pageStock, levelMm: lieMm });
+  const plate = doubled(plain, values.plateFold as PlateFold, refuse);
+  const levels = listOf(values, 'levels').map((item, k) => ({
+    ...standOf(levelNames(k), sizesOf(item), context),
+    fromMm: num(item, 'from'),
+  }));
+  const on = levels.map((level, k) => onLevel(level, k, levels[k - 1]?.names ?? MAIN, lieMm, context));
+  const all = [main, ...levels];
+  const footMm = caliperOf(stock) + caliperOf(pageStock);
+  const covers = [PLATE, ...(values.plateFold === 'none' ? [] : [leafName(MAIN)])];
   return {
-    pieces: [card, plate],
-    bonds: [
-      {
-        id: partId(CARD, 'plateBond'),
-        a: { piece: CARD, facet: FLAP },
-        b: { piece: PLATE, facet: PLATE },
-        placement: compose(shiftBy([0, -wide, -lieMm]), turnAbout([0, 0, 0], [0, 1, 0], Math.PI)),
-      },
+    pieces: [coverPiece(MAIN, main.sizes, { title: 'Card', stock }), plate.piece, ...on.flatMap((l) => l.pieces)],
+    bonds: [plateBond(MAIN, main.sizes, lieMm), ...on.flatMap((l) => l.bonds)],
+    hosts: all.flatMap((s) => hostsOf(s, stock)),
+    lead: { crease: GUTTER, still: 'leafA', turning: 'leafB', follows: true, covers },
+    opening: { until: slideOf(MAIN) },
+    drives: [
+      { id: LIFT, label: 'plate', unit: 'deg', from: 0, to: 180, rest: 0 },
+      ...levels.map(({ names }, k) => ({
+        ...{ id: levelDrive(k), label: `level ${k + 1}`, unit: 'deg' as const, from: 0, to: 180, rest: 0 },
+        until: slideOf(names),
+      })),
+      ...all
+        .filter((s) => s.sizes.stopBy === 'tab')
+        .map(({ names }) => ({
+          ...{
+            id: tabOf(names),
+            needs: names === MAIN ? OPEN : levelDrive(levels.findIndex((l) => l.names === names)),
+            label: names === MAIN ? 'tab of the stop' : `tab of ${names.piece.replace('-', ' ')}`,
+          },
+          ...{ unit: 'deg' as const, from: 0, to: 90, rest: 0 },
+        })),
+      ...(plate.drive
+        ? [{ id: plate.drive, label: 'leaf of the plate', unit: 'deg' as const, from: 0, to: 180, rest: 0 }]
+        : []),
     ],
-    hosts: [
-      host({
-        ...{ crease: GUTTER, frame: { origin: [0, 0], along: [1, 0] }, sideA: 'leafA', sideB: 'leafB' },
-        ...{ reachA: wide, reachB: strut, ends: [Math.PI, undefined] },
-      }),
-      host({
-        ...{ crease: BREAK, frame: { origin: [0, -strut], along: [1, 0] }, sideA: 'leafB', sideB: FLAP },
-        ...{ reachA: strut, reachB: flap, ends: [0, undefined] },
-      }),
-    ],
-    lead: { crease: GUTTER, still: 'leafA', turning: 'leafB', follows: true, covers: [PLATE] },
-    opening: { until: SLIDE },
-    drives: [{ id: LIFT, label: 'plate', unit: 'deg', from: 0, to: 180, rest: 0 }],
-    joints: joints(sizes),
-    fillers: [
-      {
-        ...{ name: 'Stop', piece: CARD, facet: 'leafA', look: 'spacer', lever: 'stopHeight' },
-        region: [{ outer: rectangle(-half, stop, half, Math.min(wide, stop + stopWide)), holes: [] }],
-        fromMm: caliperOf(stock) / 2,
-        thickMm: stopHigh,
-      },
-    ],
-    hardware: [{ what: 'Strip for the stop', count: 1 }],
-    landmarks: [
-      { name: 'foot', piece: CARD, facet: FLAP, at: [0, -wide] },
-      { name: 'break', piece: CARD, facet: 'leafB', at: [0, -strut] },
-      { name: 'top', piece: PLATE, facet: PLATE, at: [0, regionBox([outline]).max[1]] },
-    ],
-    demands: demands(sizes, stopHigh, caliperOf(stock) + caliperOf(pageStock)),
-    measures: (pose) => measured(pose, sizes, 2 * caliperOf(stock) + caliperOf(pageStock) + stopHigh),
+    joints: [...joints(main.sizes), ...levels.flatMap((l) => footJoints(l.names, l.sizes, groundOf(l.names)))],
+    fillers: all.flatMap((s) => stopFillers(s.names, s.sizes, caliperOf(stock))),
+    hardware: all.filter((s) => s.sizes.stopBy === 'strip').map(() => ({ what: 'Strip for the stop', count: 1 })),
+    landmarks: all.flatMap((s) => standLandmarks(s.names, s.sizes, s.outline)),
+    demands: all.flatMap((s) => standDemands(s.names, s.sizes, footMm)),
+    measures: (pose) => measured(pose, all, 2 * caliperOf(stock) + caliperOf(pageStock)),
     interruptions: [],
   };
 }
 
-/** As its reader sees it: its foot along y = 0, the middle of its width at x = 0. */
-function plateOutline(values: ParameterValues, { outline, refuse }: BaseContext, { wide, along }: Sizes): Polygon {
-  const shape = shapeOf(values, 'plate');
-  if (!shape) return { outer: rectangle(-along / 2, 0, along / 2, wide), holes: [] };
-  const drawn = outline(shape);
-  const { min, max } = regionBox(drawn);
-  const scale = ((values.plateHeight as number | null) ?? max[1] - min[1]) / (max[1] - min[1]);
-  const stood = mapRegion(drawn, ([x, y]): Vec2 => [(x - (min[0] + max[0]) / 2) * scale, (y - min[1]) * scale]);
-  return largest(stood) ?? refuse('its plate has no area; choose another shape');
+function standOf(names: StandNames, sizes: StandSizes, context: BaseContext): Stand {
+  checkSizes(sizes, context.refuse);
+  return { names, sizes, outline: plateOutline(sizes, context) };
 }
+const groundOf = ({ piece, ground }: StandNames): Carried => ({ piece, facet: ground });
+/** A strip lies between the sheets of the shut card. */
+const stripMm = ({ stopBy, stopHigh }: StandSizes): number => (stopBy === 'strip' ? stopHigh : 0);
 
-function platePiece(outline: Polygon, { wide, along, flap }: Sizes, stock: string, levelMm: number): Piece {
-  const inset = GLUE_INSET_MM;
-  const under: Polygon = { outer: rectangle(-along / 2 + inset, inset, along / 2 - inset, flap - inset), holes: [] };
-  const patch = largest(intersect(offset([outline], -inset), [under]));
-  const glue = patch && {
-    id: partId(CARD, 'plateGlue'),
-    mechanism: CARD,
-    outline: patch.outer,
-    facet: PLATE,
-    // The plate lies over the outside: what is right on it is left on the flap as that is seen from inside.
-    onto: { piece: CARD, facet: FLAP, outline: patch.outer.map(([x, y]): Vec2 => [-x, y - wide]).reverse() },
+/** A level, bonded by its ground to the plate behind. */
+function onLevel(
+  { names, sizes, outline, fromMm }: Stand & { readonly fromMm: number },
+  k: number,
+  behind: StandNames,
+  lieMm: number,
+  { stock, pageStock }: BaseContext,
+): Pick<Base, 'pieces' | 'bonds'> {
+  const levelMm = (2 * k + 2) * lieMm;
+  const title = `Level ${k + 1}`;
+  const placement = onPlate(sizes, fromMm, lieMm);
+  const outer = coverGround(sizes);
+  const glue = {
+    ...{ id: partId(CARD, `${names.ground}-glue`), mechanism: CARD, outline: outer, facet: names.ground },
+    onto: {
+      piece: behind.plate,
+      facet: behind.plate,
+      outline: outer.map(([x, y]): Vec2 => [-x, fromMm + sizes.wide - y]),
+    },
   };
-  const foot = outline.outer.reduce((low, p) => (p[1] < low[1] ? p : low));
-  const top = outline.outer.reduce((high, p) => (p[1] > high[1] ? p : high));
-  const inward = 1 - LABEL_STEP / Math.max(LABEL_STEP, top[1] - foot[1]);
   return {
-    id: PLATE,
-    title: 'Plate',
-    mechanism: CARD,
-    stock,
-    levelMm,
-    outline,
-    lines: [],
-    creases: [],
-    glue: glue ? [glue] : [],
-    labels: [
+    pieces: [
+      coverPiece(names, sizes, { title, stock, levelMm, glue: [glue] }, levelDrive(k)),
+      platePiece(names, sizes, outline, { title: `${title}, plate`, stock: pageStock, levelMm: levelMm + lieMm }),
+    ],
+    bonds: [
       {
-        name: PLATE,
-        at: [foot[0] + (top[0] - foot[0]) * inward, foot[1] + (top[1] - foot[1]) * inward],
-        mechanism: CARD,
+        id: partId(CARD, `${names.ground}-bond`),
+        a: { piece: behind.plate, facet: behind.plate },
+        b: { piece: names.piece, facet: names.ground },
+        placement,
       },
+      plateBond(names, sizes, lieMm),
     ],
   };
+}
+/** Adhesive of a level's ground stays this far off its hinge, its stop and its edges, mm; common practice, no source. */
+const GLUE_INSET_MM = 3;
+/** Under the ground, short of a tab that is folded up out of it. */
+function coverGround({ along, wide, stop, stopHigh, stopBy }: StandSizes): Vec2[] {
+  const x = along / 2 - GLUE_INSET_MM;
+  const most = stopBy === 'tab' ? stop - stopHigh - GLUE_INSET_MM : wide - GLUE_INSET_MM;
+  return [
+    [-x, GLUE_INSET_MM],
+    [x, GLUE_INSET_MM],
+    [x, most],
+    [-x, most],
+  ];
+}
+
+/** A leaf hangs on no less of its fold, mm; common practice, no source. */
+const LEAST_HINGE_MM = 10;
+/** Where a plate is doubled: not at all, or about the fold at its left or top as its reader sees it. */
+const FOLDS = ['none', 'left', 'top'] as const;
+type PlateFold = (typeof FOLDS)[number];
+const leafName = ({ own }: StandNames): string => `${own}leaf`;
+
+/** The plate with a leaf over it, joined along its fold; the leaf is opened by a drive of its own. */
+function doubled(piece: Piece, fold: PlateFold, refuse: BaseContext['refuse']): { piece: Piece; drive?: string } {
+  if (fold === 'none') return { piece };
+  const drive = leafOf(MAIN);
+  // Turned so that the fold lies along x, the plate above it.
+  const { outer } = piece.outline;
+  const edge = fold === 'left' ? Math.min(...outer.map((p) => p[0])) : Math.max(...outer.map((p) => p[1]));
+  const laid = ([x, y]: Vec2): Vec2 => (fold === 'left' ? [y, x - edge] : [x, edge - y]);
+  const back = ([u, v]: Vec2): Vec2 => (fold === 'left' ? [v + edge, u] : [u, edge - v]);
+  const flat = mapRegion([piece.outline], laid, true);
+  const joined = levelAt(flat, SAME_LEVEL_MM);
+  if (joined.length !== 1 || joined[0].to - joined[0].from < LEAST_HINGE_MM)
+    refuse(`its plate has no one straight edge at its ${fold} to be folded about; choose another shape or fold`);
+  const [{ from, to }] = joined;
+  const whole = unite(
+    flat,
+    mapRegion(flat, ([u, v]): Vec2 => [u, -v], true),
+  );
+  const crease: CreaseLine = {
+    id: drive,
+    role: 'valley',
+    mechanism: CARD,
+    a: back([from, 0]),
+    b: back([to, 0]),
+    ends: [Math.PI, undefined],
+    drive: { id: drive, at: Math.PI, rate: -1 },
+  };
+  const [own] = piece.labels;
+  const [u, v] = laid(own.at);
+  return {
+    drive,
+    piece: {
+      ...piece,
+      outline: mapRegion(whole, back, true)[0],
+      creases: [crease],
+      labels: [own, { ...own, name: leafName(MAIN), at: back([u, -v]) }],
+    },
+  };
+}
+
+/** Creases that others can stand on. */
+function hostsOf({ names, sizes }: Stand, stock: string): Host[] {
+  const { wide, along, strut, flap } = sizes;
+  const host = (own: Pick<Host, 'crease' | 'frame' | 'sideA' | 'sideB' | 'reachA' | 'reachB' | 'ends'>): Host => ({
+    ...own,
+    piece: names.piece,
+    lengthMm: along,
+    sign: 1,
+    stock,
+  });
+  return [
+    host({
+      ...{ crease: names.hinge, frame: { origin: [0, 0], along: [1, 0] }, sideA: names.ground, sideB: names.strut },
+      ...{ reachA: wide, reachB: strut, ends: [Math.PI, undefined] },
+    }),
+    host({
+      ...{ crease: names.bend, frame: { origin: [0, -strut], along: [1, 0] }, sideA: names.strut, sideB: names.flap },
+      ...{ reachA: strut, reachB: flap, ends: [0, undefined] },
+    }),
+  ];
 }
 
 /**
  * The foot rests on a ground that is the base, until `plate` lifts it off with all that stands on it. The opening turns
  * the strut against the ground; the foot's shoe slides over that.
  */
-function joints({ wide, along, stop }: Sizes): MovingJoint[] {
+function joints(sizes: StandSizes): MovingJoint[] {
   const ground: Carried = { carriage: partId(CARD, 'ground') };
-  const shoe: Carried = { carriage: partId(CARD, 'shoe') };
   const hinge = (dir: 1 | -1) => ({ kind: 'hinge', point: [0, 0, 0], axis: [dir, 0, 0] }) as const;
-  const line = (y: number): readonly [Vec3, Vec3] => [
-    [-along / 2, y, 0],
-    [along / 2, y, 0],
-  ];
+  const span = hingeSpan(sizes.along);
   return [
     {
       ...{ id: partId(CARD, 'lift'), a: { piece: CARD, facet: 'leafA' }, b: ground, motion: hinge(1) },
-      ...{ placement: identity(), role: 1, ends: [0, Math.PI], span: line(0), driven: { drive: LIFT, at: 0, rate: 1 } },
+      ...{ placement: identity(), role: 1, ends: [0, Math.PI], span, driven: { drive: LIFT, at: 0, rate: 1 } },
     },
     {
       ...{ id: partId(CARD, 'prop'), a: ground, b: { piece: CARD, facet: 'leafB' }, motion: hinge(-1) },
-      ...{ placement: identity(), role: 1, ends: [Math.PI, undefined], span: line(0) },
+      ...{ placement: identity(), role: 1, ends: [Math.PI, undefined], span },
       driven: { drive: OPEN, at: 0, rate: 1 },
     },
-    {
-      ...{ id: SLIDE, a: ground, b: shoe, role: 0, ends: [0, undefined] },
-      motion: {
-        kind: 'track',
-        start: [0, wide, 0],
-        heading: [0, -1, 0],
-        normal: [0, 0, 1],
-        runs: [{ lengthMm: wide - stop, curvature: 0 }],
-      },
-      placement: shiftBy([0, wide, 0]),
-      span: [
-        [0, wide, 0],
-        [0, stop, 0],
-      ],
-    },
-    {
-      ...{ id: partId(CARD, 'foot'), a: shoe, b: { piece: CARD, facet: FLAP }, motion: hinge(-1) },
-      // Shut, the flap lies turned over on the base, its free edge at the shoe.
-      placement: compose(shiftBy([0, -wide, 0]), turnAbout([0, 0, 0], [1, 0, 0], Math.PI)),
-      ...{ role: 1, ends: [0, undefined], span: line(0) },
-    },
+    ...footJoints(MAIN, sizes, ground),
   ];
 }
 
-/**
- * The nearest place of the foot to the hinge: flap and strut laid on each other where the flap is the longer; else
- * where the plate stands upright, past which it would lean over its foot.
- */
-const nearest = ({ strut, flap }: Sizes): number =>
-  strut > flap ? Math.sqrt(strut * strut - flap * flap) : flap - strut;
-
-function demands(sizes: Sizes, stopHigh: number, footMm: number): Demand[] {
-  const { wide, stop } = sizes;
-  const room = Math.min(stop - nearest(sizes), wide - stop);
-  const common = { rule: 'stands', unit: 'mm', subjects: [FLAP, PLATE] } as const;
-  return [
-    {
-      ...common,
-      aspect: 'stop height',
-      says: 'its stop is as tall as',
-      measured: stopHigh,
-      least: footMm,
-      blocksUnder: footMm,
-      levers: ['stopHeight'],
-    },
-    {
-      ...common,
-      aspect: 'stop place',
-      says: 'the stop lies inside the places where it can hold by',
-      measured: room,
-      least: STOP_ROOM_MM,
-      blocksUnder: 0,
-      levers: ['stop', 'break'],
-    },
-  ];
-}
-
-function measured(pose: PoseReader, sizes: Sizes, closedMm: number): Record<string, number> {
-  const fixed = {
-    closed_thickness_mm: closedMm,
-    shelf_depth_mm: sizes.wide,
-    stop_least_mm: nearest(sizes),
-    stop_most_mm: sizes.wide,
+/** @param sheetsMm of one stand that lies shut: ground, cover, plate */
+function measured(pose: PoseReader, [main, ...levels]: readonly Stand[], sheetsMm: number): Record<string, number> {
+  const least = (s: Stand, own: string): Record<string, number> => ({
+    [`${own}stop_least_mm`]: nearest(s.sizes),
+    [`${own}stop_most_mm`]: s.sizes.wide,
+  });
+  const of = (s: Stand, k: number): [string, number][] =>
+    Object.entries({ ...standMeasures(s.names, pose), ...least(s, '') }).map(([key, v]) => [`levels[${k}].${key}`, v]);
+  return {
+    ...standMeasures(MAIN, pose),
+    closed_thickness_mm: [main, ...levels].reduce((sum, l) => sum + sheetsMm + stripMm(l.sizes), 0),
+    shelf_depth_mm: main.sizes.wide,
+    ...least(main, ''),
+    ...Object.fromEntries(levels.flatMap(of)),
   };
-  const [foot, bent, top] = ['foot', 'break', 'top'].map((name) => pose.local(name));
-  if (!foot || !bent || !top) return fixed;
-  const lean = Math.atan2(bent[2] - foot[2], foot[1] - bent[1]);
-  return { lean_deg: radToDeg(lean), foot_mm: foot[1], top_mm: top[2], ...fixed };
 }
 
 const size = lengths(1, 1500);
 
+const STOP_BY: Parameter = {
+  key: 'stopBy',
+  label: 'Stopped by',
+  unit: 'choice',
+  default: 'strip',
+  choices: STOPS,
+  note: 'A strip stuck on, a tab scored and folded up out of the paper, or the edge of what lies there.',
+};
+const LEVEL_FIELDS: readonly Parameter[] = [
+  size('width', 'Level, hinge to fore edge', 60, 'Of its base, and of its cover before it is broken.', 10),
+  size('height', 'Level, along the hinge', 60, 'Of base and cover.', 10),
+  { ...size('break', 'Level, hinge to break', null, 'Half way unless said.'), optional: true },
+  size('stop', 'Level, hinge to stop', 44, 'Where its foot comes to rest.'),
+  { ...STOP_BY, label: 'Level, stopped by', optional: true },
+  { ...size('stopHeight', 'Level, height of the stop', 2, 'At least as tall as its foot.', 0.1), optional: true },
+  { ...size('stopWidth', 'Level, width of the stop', 6, 'Of a strip.'), optional: true },
+  { key: 'plate', label: 'Level, plate', unit: 'shape', default: null, note: 'Any shape.', optional: true },
+  { ...size('plateHeight', 'Level, height of the plate', null, 'Of its shape.', 5), optional: true },
+  {
+    ...size('from', 'Level, above the foot behind', 10, 'Its fore edge over the foot of that plate.', 0),
+    optional: true,
+  },
+];
+
 /** Of the base, where a new stop is set. */
 const STOP_PART = 0.74;
+
+/** Everything as far up as its stop lets it. */
+function stoodUp(values: ParameterValues): State {
+  const levels = listOf(values, 'levels');
+  const tabs = [
+    ...(values.stopBy === 'tab' ? [tabOf(MAIN)] : []),
+    ...levels.flatMap((item, k) => (item.stopBy === 'tab' ? [tabOf(levelNames(k))] : [])),
+  ];
+  return {
+    [OPEN]: 180,
+    ...Object.fromEntries(levels.map((_, k) => [levelDrive(k), 180])),
+    ...Object.fromEntries(tabs.map((tab) => [tab, 90])),
+  };
+}
 
 export const easel: BaseKind = {
   id: 'easel',
@@ -287,8 +377,9 @@ export const easel: BaseKind = {
     size('height', 'Along the hinge', 107.95, 'Of base and cover.', 10),
     size('break', 'Hinge to break', null, 'Half way unless said.'),
     size('stop', 'Hinge to stop', 80, 'Where the foot of the plate comes to rest: the nearer, the steeper it stands.'),
-    size('stopHeight', 'Height of the stop', 2, 'A strip on the base: at least as tall as what leans on it.', 0.1),
-    size('stopWidth', 'Width of the stop', 8, 'Of that strip.'),
+    STOP_BY,
+    size('stopHeight', 'Height of the stop', 2, 'At least as tall as what leans on it.', 0.1),
+    size('stopWidth', 'Width of the stop', 8, 'Of a strip.'),
     {
       key: 'plate',
       label: 'Plate',
@@ -297,6 +388,22 @@ export const easel: BaseKind = {
       note: 'Any shape, standing on its foot; as large as the cover unless set.',
     },
     size('plateHeight', 'Height of the plate', null, 'Of its shape; as drawn unless said.', 5),
+    {
+      key: 'plateFold',
+      label: 'Plate doubled about its',
+      unit: 'choice',
+      default: 'none',
+      choices: FOLDS,
+      note: 'A leaf over the plate, joined along a straight edge of it: a card that stands.',
+    },
+    {
+      key: 'levels',
+      label: 'Levels',
+      unit: 'list',
+      default: [],
+      fields: LEVEL_FIELDS,
+      note: 'Smaller easels, each on the plate of the one behind, held by a strip, a tab or the edge before it.',
+    },
   ],
   order: () => [
     {
@@ -318,23 +425,27 @@ export const easel: BaseKind = {
   brief: [['width'], ['height'], ['break'], ['stop'], ['stopHeight'], ['stopWidth']],
   fitting: ({ gutter, reach }) => ({ width: reach, height: gutter, stop: Math.round(reach * STOP_PART) }),
   sizes: (v) => ({ gutter: num(v, 'height'), reach: num(v, 'width') }),
-  turns: () => ({
-    away: ['width', 'plateHeight'],
-    along: ['height'],
-    size: ['width', 'height'],
-    weight: ['stop', 'plateHeight'],
-    closing: ['break', 'stop'],
-  }),
+  turns: (values) => {
+    const each = (...keys: string[]): string[] =>
+      listOf(values, 'levels').flatMap((_, k) => keys.map((key) => `levels[${k}].${key}`));
+    return {
+      away: ['width', 'plateHeight', ...each('from', 'width', 'plateHeight')],
+      along: ['height', ...each('height')],
+      size: ['width', 'height', ...each('width', 'height')],
+      weight: ['stop', 'plateHeight', ...each('stop', 'plateHeight')],
+      closing: ['break', 'stop', ...each('stop', 'break')],
+    };
+  },
   sizeOf: (v, say) => `${say(num(v, 'height'))} × ${say(num(v, 'width'))}`,
-  states: () => [
+  states: (values) => [
     POSTED,
-    { id: 'shelf', name: 'On the shelf', drives: { [OPEN]: 180 }, stance: 'lying' },
+    { id: 'shelf', name: 'On the shelf', drives: stoodUp(values), stance: 'lying' },
     { id: 'writing', name: 'For writing', drives: { [LIFT]: 180 } },
   ],
   stands: 'lying',
   flat: { [OPEN]: 0, [LIFT]: 180 },
   crease: GUTTER,
   face: (_, side) => (side === 'outside' ? PLATE : 'leafA'),
-  up: (_, facet) => (facet === 'leafA' ? [0, -1] : [0, 1]),
+  up: (_, facet) => (facet === 'leafA' || facet.endsWith('-base') ? [0, -1] : [0, 1]),
   build,
 };

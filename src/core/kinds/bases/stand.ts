@@ -1,0 +1,308 @@
+/**
+ * A cover that is broken, with a plate on its flap: standing, ground, strut and flap are a triangle whose foot slides on
+ * the ground until it meets the stop (docs/mechanisms.md, `easel`). Flat axes, mm: x along the hinge from its middle, the
+ * ground at y > 0, strut and flap at y < 0. An easel is one of these, and so is each of its levels.
+ */
+import { partId, CARD } from '../../ids';
+import { compose, cross3, dot3, norm3, shiftBy, sub3, turnAbout, type Rigid, type Vec3 } from '../../linkage';
+import { intersect, largest, mapRegion, offset, rectangle, regionBox, type Polygon } from '../../plane/polygon';
+import type { Vec2 } from '../../plane/vec2';
+import type { Shape } from '../../shapes/shape';
+import { radToDeg } from '../../units/angle';
+import {
+  LABEL_STEP,
+  type BaseContext,
+  type Bond,
+  type Carried,
+  type CreaseLine,
+  type Demand,
+  type FacetLabel,
+  type Filler,
+  type GlueArea,
+  type Landmark,
+  type MovingJoint,
+  type Piece,
+  type PoseReader,
+} from '../kind';
+
+/** Adhesive stays this far off the break and the edges, mm; common practice, no source. */
+const GLUE_INSET_MM = 3;
+/** A stop this near to an end of where it can stand holds nothing, mm; common practice, no source. */
+const STOP_ROOM_MM = 1;
+
+/** What holds the foot: a strip on the ground, a tab folded up from it, or the edge of what lies on it. */
+export const STOPS = ['strip', 'tab', 'edge'] as const;
+export type StopKind = (typeof STOPS)[number];
+
+/** Where the parts lie, mm. */
+export interface StandSizes {
+  readonly wide: number;
+  readonly along: number;
+  /** Hinge to break, break to foot, hinge to stop. */
+  readonly strut: number;
+  readonly flap: number;
+  readonly stop: number;
+  readonly stopHigh: number;
+  readonly stopWide: number;
+  readonly stopBy: StopKind;
+  readonly plate: Shape | null;
+  readonly plateHigh: number | null;
+}
+
+/** How its parts are called. */
+export interface StandNames {
+  readonly piece: string;
+  readonly ground: string;
+  readonly strut: string;
+  readonly flap: string;
+  readonly plate: string;
+  readonly hinge: string;
+  readonly bend: string;
+  /** Before the names of what is not cut: joints, landmarks, glue. */
+  readonly own: string;
+  /** Key of one of its numbers. */
+  readonly lever: (key: string) => string;
+}
+
+const named = ({ own }: StandNames, part: string): string => partId(CARD, `${own}${part}`);
+export const slideOf = (names: StandNames): string => named(names, 'slide');
+export const tabOf = (names: StandNames): string => named(names, 'tab');
+export const leafOf = (names: StandNames): string => named(names, 'leaf');
+
+export function checkSizes(
+  { wide, strut, flap, stop, stopHigh, stopBy }: StandSizes,
+  refuse: BaseContext['refuse'],
+): void {
+  if (flap <= 0) refuse(`its break at ${strut} mm lies past its fore edge at ${wide} mm; break it nearer to the hinge`);
+  if (stop >= wide) refuse(`its stop at ${stop} mm lies past its fore edge at ${wide} mm; set it nearer to the hinge`);
+  if (stopBy === 'tab' && stopHigh >= stop)
+    refuse(`its tab of ${stopHigh} mm reaches past the hinge from a stop at ${stop} mm; make it lower`);
+}
+
+/** The ground with its strut and flap, in one piece. */
+export function coverPiece(
+  names: StandNames,
+  sizes: StandSizes,
+  own: Pick<Piece, 'title' | 'stock'> & Pick<Partial<Piece>, 'levelMm' | 'glue'>,
+  hingeDrive?: string,
+): Piece {
+  const { wide, along, strut, stop, stopHigh, stopBy } = sizes;
+  const half = along / 2;
+  const label = (name: string, y: number): FacetLabel => ({ name, at: [-half + LABEL_STEP, y], mechanism: CARD });
+  const tabHalf = half / 2;
+  const tab = stopBy === 'tab';
+  const crease = (id: string, y: number, ends: CreaseLine['ends'], x = half): CreaseLine => ({
+    ...{ id, role: 'valley', mechanism: CARD, a: [-x, y], b: [x, y], ends },
+  });
+  return {
+    id: names.piece,
+    mechanism: CARD,
+    outline: { outer: rectangle(-half, -wide, half, wide), holes: [] },
+    glue: [],
+    ...own,
+    lines: tab
+      ? cutLines([
+          [-tabHalf, stop],
+          [-tabHalf, stop - stopHigh],
+          [tabHalf, stop - stopHigh],
+          [tabHalf, stop],
+        ])
+      : [],
+    creases: [
+      {
+        ...crease(names.hinge, 0, [Math.PI, undefined]),
+        ...(hingeDrive ? { drive: { id: hingeDrive, at: Math.PI, rate: -1 } } : {}),
+      },
+      crease(names.bend, -strut, [0, undefined]),
+      ...(tab
+        ? [
+            {
+              ...crease(tabOf(names), stop, [0, undefined], tabHalf),
+              drive: { id: tabOf(names), at: 0, rate: 1 },
+            },
+          ]
+        : []),
+    ],
+    labels: [
+      label(names.ground, wide - LABEL_STEP),
+      label(names.strut, -strut + LABEL_STEP),
+      label(names.flap, -wide + LABEL_STEP),
+      ...(tab ? [{ name: `${names.own}tab`, at: [0, stop - LABEL_STEP] as Vec2, mechanism: CARD }] : []),
+    ],
+  };
+}
+
+const cutLines = (points: readonly Vec2[]): Piece['lines'] =>
+  points.slice(1).map((b, k) => ({ role: 'cut', mechanism: CARD, a: points[k], b }));
+
+/** The plate as its reader sees it: its foot along y = 0, the middle of its width at x = 0. */
+export function plateOutline(
+  { plate, plateHigh, along, wide }: StandSizes,
+  { outline, refuse }: Pick<BaseContext, 'outline' | 'refuse'>,
+): Polygon {
+  if (!plate) return { outer: rectangle(-along / 2, 0, along / 2, wide), holes: [] };
+  const drawn = outline(plate);
+  const { min, max } = regionBox(drawn);
+  const scale = (plateHigh ?? max[1] - min[1]) / (max[1] - min[1]);
+  const stood = mapRegion(drawn, ([x, y]): Vec2 => [(x - (min[0] + max[0]) / 2) * scale, (y - min[1]) * scale]);
+  return largest(stood) ?? refuse('its plate has no area; choose another shape');
+}
+
+/** The plate with its glue, and how it is bonded to the flap. */
+export function platePiece(
+  names: StandNames,
+  sizes: StandSizes,
+  outline: Polygon,
+  own: Pick<Piece, 'title' | 'stock'> & { readonly levelMm: number },
+): Piece {
+  const glue = plateGlue(names, sizes, outline);
+  const foot = outline.outer.reduce((low, p) => (p[1] < low[1] ? p : low));
+  const top = outline.outer.reduce((high, p) => (p[1] > high[1] ? p : high));
+  const inward = 1 - LABEL_STEP / Math.max(LABEL_STEP, top[1] - foot[1]);
+  const at: Vec2 = [foot[0] + (top[0] - foot[0]) * inward, foot[1] + (top[1] - foot[1]) * inward];
+  return {
+    id: names.plate,
+    mechanism: CARD,
+    ...own,
+    outline,
+    lines: [],
+    creases: [],
+    glue: glue ? [glue] : [],
+    labels: [{ name: names.plate, at, mechanism: CARD }],
+  };
+}
+
+function plateGlue(names: StandNames, { along, flap, wide }: StandSizes, outline: Polygon): GlueArea | null {
+  const inset = GLUE_INSET_MM;
+  const under: Polygon = { outer: rectangle(-along / 2 + inset, inset, along / 2 - inset, flap - inset), holes: [] };
+  const patch = largest(intersect(offset([outline], -inset), [under]));
+  if (!patch) return null;
+  return {
+    id: partId(CARD, `${names.plate}-glue`),
+    mechanism: CARD,
+    outline: patch.outer,
+    facet: names.plate,
+    // The plate lies over the outside: what is right on it is left on the flap as that is seen from inside.
+    onto: {
+      piece: names.piece,
+      facet: names.flap,
+      outline: patch.outer.map(([x, y]): Vec2 => [-x, y - wide]).reverse(),
+    },
+  };
+}
+
+/** @param lieMm from the middle of the flap's sheet to that of the plate's */
+export const plateBond = (names: StandNames, { wide }: StandSizes, lieMm: number): Bond => ({
+  id: partId(CARD, `${names.plate}-bond`),
+  a: { piece: names.piece, facet: names.flap },
+  b: { piece: names.plate, facet: names.plate },
+  placement: compose(shiftBy([0, -wide, -lieMm]), turnAbout([0, 0, 0], [0, 1, 0], Math.PI)),
+});
+
+/** The stop as it lies on the ground; none where a tab or an edge does its work. */
+export function stopFillers(names: StandNames, sizes: StandSizes, caliperMm: number): Filler[] {
+  const { along, wide, stop, stopWide, stopHigh, stopBy } = sizes;
+  if (stopBy !== 'strip') return [];
+  return [
+    {
+      ...{ name: 'Stop', piece: names.piece, facet: names.ground, look: 'spacer', lever: names.lever('stopHeight') },
+      region: [{ outer: rectangle(-along / 2, stop, along / 2, Math.min(wide, stop + stopWide)), holes: [] }],
+      fromMm: caliperMm / 2,
+      thickMm: stopHigh,
+    },
+  ];
+}
+
+const hingeAxis = (dir: 1 | -1) => ({ kind: 'hinge', point: [0, 0, 0], axis: [dir, 0, 0] }) as const;
+
+/** The foot's shoe slides over the ground from the fore edge to the stop; on it the flap turns. */
+export function footJoints(names: StandNames, { wide, along, stop }: StandSizes, ground: Carried): MovingJoint[] {
+  const shoe: Carried = { carriage: named(names, 'shoe') };
+  return [
+    {
+      ...{ id: slideOf(names), a: ground, b: shoe, role: 0, ends: [0, undefined] },
+      motion: {
+        kind: 'track',
+        start: [0, wide, 0],
+        heading: [0, -1, 0],
+        normal: [0, 0, 1],
+        runs: [{ lengthMm: wide - stop, curvature: 0 }],
+      },
+      placement: shiftBy([0, wide, 0]),
+      span: [
+        [0, wide, 0],
+        [0, stop, 0],
+      ],
+    },
+    {
+      ...{ id: named(names, 'foot'), a: shoe, b: { piece: names.piece, facet: names.flap }, motion: hingeAxis(-1) },
+      // Shut, the flap lies turned over on the ground, its free edge at the shoe.
+      placement: compose(shiftBy([0, -wide, 0]), turnAbout([0, 0, 0], [1, 0, 0], Math.PI)),
+      ...{ role: 1, ends: [0, undefined], span: hingeSpan(along) },
+    },
+  ];
+}
+export const hingeSpan = (along: number): readonly [Vec3, Vec3] => [
+  [-along / 2, 0, 0],
+  [along / 2, 0, 0],
+];
+
+/**
+ * The nearest place of the foot to the hinge: flap and strut laid on each other where the flap is the longer; else
+ * where the plate stands upright, past which it would lean over its foot.
+ */
+export const nearest = ({ strut, flap }: StandSizes): number =>
+  strut > flap ? Math.sqrt(strut * strut - flap * flap) : flap - strut;
+
+/** @param footMm thickness of what rests against the stop */
+export function standDemands(names: StandNames, sizes: StandSizes, footMm: number): Demand[] {
+  const { wide, stop, stopHigh } = sizes;
+  const room = Math.min(stop - nearest(sizes), wide - stop);
+  const common = { rule: 'stands', unit: 'mm', subjects: [names.flap, names.plate] } as const;
+  const of = names.own === '' ? 'its' : `the ${names.own.replace(/-$/, '').replace('-', ' ')}'s`;
+  return [
+    {
+      ...common,
+      aspect: `${names.own}stop height`,
+      says: `${of} stop is as tall as`,
+      measured: stopHigh,
+      least: footMm,
+      blocksUnder: footMm,
+      levers: [names.lever('stopHeight')],
+    },
+    {
+      ...common,
+      aspect: `${names.own}stop place`,
+      says: `${of === 'its' ? 'the' : of} stop lies inside the places where it can hold by`,
+      measured: room,
+      least: STOP_ROOM_MM,
+      blocksUnder: 0,
+      levers: [names.lever('stop'), names.lever('break')],
+    },
+  ];
+}
+
+export const standLandmarks = (names: StandNames, { wide, strut }: StandSizes, plate: Polygon): Landmark[] => {
+  const called = (name: string): string => `${names.own}${name}`.replaceAll('-', '_');
+  return [
+    { name: called('foot'), piece: names.piece, facet: names.flap, at: [0, -wide] },
+    { name: called('break'), piece: names.piece, facet: names.strut, at: [0, -strut] },
+    { name: called('hinge'), piece: names.piece, facet: names.ground, at: [0, 0] },
+    { name: called('top'), piece: names.plate, facet: names.plate, at: [0, regionBox([plate]).max[1]] },
+  ];
+};
+
+/** Lean of the plate from its ground, foot from the hinge on that, height of its top over the table. */
+export function standMeasures(names: StandNames, pose: PoseReader): Record<string, number> {
+  const at = (name: string) => pose.local(`${names.own}${name}`.replaceAll('-', '_'));
+  const [foot, bent, hinge, top] = ['foot', 'break', 'hinge', 'top'].map(at);
+  if (!foot || !bent || !hinge || !top) return {};
+  const back = sub3(hinge, foot);
+  const up = sub3(bent, foot);
+  const lean = Math.atan2(norm3(cross3(back, up)), dot3(back, up));
+  return { lean_deg: radToDeg(lean), foot_mm: norm3(back), top_mm: top[2] };
+}
+
+/** Where the ground of a level lies on the plate behind it: its fore edge `fromMm` above that plate's foot. */
+export const onPlate = ({ wide }: StandSizes, fromMm: number, liftMm: number): Rigid =>
+  compose(shiftBy([0, fromMm + wide, liftMm]), turnAbout([0, 0, 0], [0, 0, 1], Math.PI));
