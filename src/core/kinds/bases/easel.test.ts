@@ -306,7 +306,7 @@ describe('levels: smaller easels on the plate of the one behind', () => {
   });
 });
 
-test('a stop may be a tab folded up out of the base: flat in the post, upright on the shelf, as high as it is long', () => {
+test('a stop may be a tab folded up out of the base: flat in the post, as high as it is long on the shelf', () => {
   const d = easel({ stop: 80, stopBy: 'tab', stopHeight: 6 });
   const a = buildAssembly(d);
   const tab = a.facets.findIndex((f) => f.id === 'tab');

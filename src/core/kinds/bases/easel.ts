@@ -1,6 +1,6 @@
 /**
- * A plate on a broken cover, held by a stop (docs/mechanisms.md), with smaller ones on its plate where wanted. Each is a
- * stand (`stand.ts`); the base lies still, and the plate can be lifted off it for writing.
+ * A plate on a broken cover, held by a stop (docs/mechanisms.md), with smaller ones on its plate where wanted. Each is
+ * a stand (`stand.ts`); the base lies still, and the plate can be lifted off it for writing.
  */
 import { OPEN, type State } from '../../drives';
 import { partId, CARD } from '../../ids';
@@ -201,7 +201,7 @@ function onLevel(
     ],
   };
 }
-/** Adhesive of a level's ground stays this far off its hinge, its stop and its edges, mm; common practice, no source. */
+/** Adhesive of a level's ground stays this far off its hinge, stop and edges, mm; common practice, no source. */
 const GLUE_INSET_MM = 3;
 /** Under the ground, short of a tab that is folded up out of it. */
 function coverGround({ along, wide, stop, stopHigh, stopBy }: StandSizes): Vec2[] {

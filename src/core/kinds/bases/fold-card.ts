@@ -236,7 +236,7 @@ function silhouette(values: ParameterValues, drawn: Region): Polygon {
   )[0];
 }
 
-/** A base of any outline that its fold runs through, with a liner as far inside it; the gutter where both are joined. */
+/** A base of any outline that its fold runs through, its liner as far inside it; the gutter where both are joined. */
 function shaped(values: ParameterValues, outline: Polygon, { stock, pageStock }: BaseContext): Base {
   const margin = num(values, 'liner');
   const lined = margin > 0;

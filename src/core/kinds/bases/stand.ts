@@ -1,7 +1,7 @@
 /**
- * A cover that is broken, with a plate on its flap: standing, ground, strut and flap are a triangle whose foot slides on
- * the ground until it meets the stop (docs/mechanisms.md, `easel`). Flat axes, mm: x along the hinge from its middle, the
- * ground at y > 0, strut and flap at y < 0. An easel is one of these, and so is each of its levels.
+ * A cover that is broken, with a plate on its flap: standing, ground, strut and flap are a triangle whose foot slides
+ * on the ground until it meets the stop (docs/mechanisms.md, `easel`). Flat axes, mm: x along the hinge from its
+ * middle, the ground at y > 0, strut and flap at y < 0. An easel is one of these, and so is each of its levels.
  */
 import { partId, CARD } from '../../ids';
 import { compose, cross3, dot3, norm3, shiftBy, sub3, turnAbout, type Rigid, type Vec3 } from '../../linkage';
