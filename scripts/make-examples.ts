@@ -694,8 +694,8 @@ const stepped: Design = {
       stopBy: 'tab',
       stopHeight: 5,
       levels: [
-        { width: 62, height: 76, stop: 46, stopBy: 'tab', stopHeight: 4, plate: { circle: 66 }, from: 8 },
-        { width: 34, height: 40, stop: 25, plate: { polygon: CABIN }, from: 6 },
+        { width: 62, height: 76, stop: 54, stopBy: 'tab', stopHeight: 4, plate: { circle: 66 }, from: 8 },
+        { width: 34, height: 40, stop: 32, plate: { polygon: CABIN }, from: 6 },
       ],
     },
   },

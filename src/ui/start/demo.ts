@@ -13,6 +13,7 @@ import slit from '../../../examples/the-dome-opens.json';
 import terraces from '../../../examples/terraces-in-tiers.json';
 import season from '../../../examples/season-programme.json';
 import shelf from '../../../examples/dome-on-the-shelf.json';
+import stepped from '../../../examples/moon-before-the-dome.json';
 import survey from '../../../examples/sky-survey.json';
 import telescope from '../../../examples/refractor-evening.json';
 import terrace from '../../../examples/terrace-night.json';
@@ -22,6 +23,7 @@ import { claimOnce } from '@/store/database';
 import { addProject } from '@/store/projects';
 
 const CARDS: readonly unknown[] = [
+  stepped,
   slit,
   terraces,
   planet,

@@ -296,6 +296,17 @@ describe('levels: smaller easels on the plate of the one behind', () => {
     expect(proof.measures.card.closed_thickness_mm).toBeCloseTo(5.6, 9);
   });
 
+  test('leans add up: a plate past upright falls on its face, by the sum of two arc cosines', () => {
+    // Half way broken a plate leans by acos(stop / width): 42.18 and so much more.
+    const stopAt = (deg: number): number => 60 * Math.cos(rad(deg - leanOf(53.975, 53.975, 80)));
+    const told = (deg: number): string[] =>
+      findings(easel({ stop: 80, levels: [{ width: 60, height: 60, stop: stopAt(deg) }] }), 'stands').map(
+        (f) => `${f.severity} ${f.aspect}`,
+      );
+    expect(told(89.99)).toEqual([]);
+    expect(told(90.01)).toEqual(['blocks level-1-lean']);
+  });
+
   test('a stop of a level that is too low blocks, by its own number', () => {
     const low = (stopHeight: number): Design =>
       easel({ stop: 80, levels: [{ width: 60, height: 60, stop: 45, stopHeight }] });

@@ -18,6 +18,7 @@ import {
   type BaseKind,
   type Carried,
   type CreaseLine,
+  type Demand,
   type Host,
   type ListItem,
   type MovingJoint,
@@ -34,6 +35,7 @@ import {
   footJoints,
   hingeSpan,
   leafOf,
+  leanDeg,
   nearest,
   onPlate,
   plateBond,
@@ -151,7 +153,7 @@ function build(values: ParameterValues, context: BaseContext): Base {
     fillers: all.flatMap((s) => stopFillers(s.names, s.sizes, caliperOf(stock))),
     hardware: all.filter((s) => s.sizes.stopBy === 'strip').map(() => ({ what: 'Strip for the stop', count: 1 })),
     landmarks: all.flatMap((s) => standLandmarks(s.names, s.sizes, s.outline)),
-    demands: all.flatMap((s) => standDemands(s.names, s.sizes, footMm)),
+    demands: [...all.flatMap((s) => standDemands(s.names, s.sizes, footMm)), ...leanBack(all)],
     measures: (pose) => measured(pose, all, 2 * caliperOf(stock) + caliperOf(pageStock)),
     interruptions: [],
   };
@@ -161,6 +163,23 @@ function standOf(names: StandNames, sizes: StandSizes, context: BaseContext): St
   checkSizes(sizes, context.refuse);
   return { names, sizes, outline: plateOutline(sizes, context) };
 }
+/** Leans add up from level to level: past upright a plate falls on its face. */
+function leanBack(all: readonly Stand[]): Demand[] {
+  const leans = all.map((s) => leanDeg(s.sizes));
+  return all.slice(1).map(({ names }, k) => ({
+    rule: 'stands',
+    aspect: `${names.own}lean`,
+    says: `the plate of level ${k + 1} leans back from upright by`,
+    measured: UPRIGHT_DEG - leans.slice(0, k + 2).reduce((sum, deg) => sum + deg, 0),
+    unit: 'deg',
+    least: 0,
+    blocksUnder: 0,
+    levers: [names.lever('stop'), all[k].names.lever('stop')],
+    subjects: [names.flap, names.plate],
+  }));
+}
+const UPRIGHT_DEG = 90;
+
 const groundOf = ({ piece, ground }: StandNames): Carried => ({ piece, facet: ground });
 /** A strip lies between the sheets of the shut card. */
 const stripMm = ({ stopBy, stopHigh }: StandSizes): number => (stopBy === 'strip' ? stopHigh : 0);

@@ -254,6 +254,12 @@ export const hingeSpan = (along: number): readonly [Vec3, Vec3] => [
 export const nearest = ({ strut, flap }: StandSizes): number =>
   strut > flap ? Math.sqrt(strut * strut - flap * flap) : flap - strut;
 
+/** Lean of the plate from its ground with its foot at the stop, degrees (law of cosines); 0 where it never stands. */
+export function leanDeg({ strut, flap, stop }: StandSizes): number {
+  const cosine = (stop * stop + flap * flap - strut * strut) / (2 * stop * flap);
+  return Math.abs(cosine) < 1 ? radToDeg(Math.acos(cosine)) : 0;
+}
+
 /** @param footMm thickness of what rests against the stop */
 export function standDemands(names: StandNames, sizes: StandSizes, footMm: number): Demand[] {
   const { wide, stop, stopHigh } = sizes;
