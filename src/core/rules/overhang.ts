@@ -7,7 +7,7 @@ import type { Vec3 } from '../linkage';
 import { preparePolygon } from '../plane/prepared';
 import type { Vec2 } from '../plane/vec2';
 import { OVERHANG_FROM_MM } from '../tolerance';
-import { ownerOfId } from '../ids';
+import { CARD, ownerOfId } from '../ids';
 import {
   baseExtent,
   basePiece,
@@ -69,9 +69,11 @@ function pastBox(assembly: Assembly): Past {
 function pastOutline(assembly: Assembly): Past {
   const { foot, head, spine, fore } = baseExtent(assembly);
   const middle = (foot + head) / 2;
-  const { outer } = basePiece(assembly).outline;
+  const { id, outline } = basePiece(assembly);
+  const { outer } = outline;
   const box = pastBox(assembly);
-  if (outer.length <= 4) return box;
+  // Only leaves that lie on each other about their fold have an outline of the shut card.
+  if (outer.length <= 4 || id !== CARD) return box;
   const leaves = [outer, outer.map(([x, y]): Vec2 => [x, -y])].map((ring) =>
     preparePolygon({ outer: ring, holes: [] }),
   );

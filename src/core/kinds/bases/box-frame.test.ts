@@ -145,3 +145,70 @@ test('it is begun from the size of a card, and put together flat', () => {
   const steps = workSteps(d, a).map((s) => [s.title, s.state.open]);
   expect(steps).toContainEqual(['Glue the front to the panel', 0]);
 });
+
+describe('what stands in it', () => {
+  const withPanels = (...panels: ParameterValues[]): Design => box({ depth: 60, panels } as unknown as ParameterValues);
+
+  test('further panels go with the sides: as far along them as they are set, parallel to the back (closed form)', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0, max: 20, noNaN: true }),
+        fc.double({ min: 10, max: 29, noNaN: true }),
+        fc.double({ min: 0, max: 180, noNaN: true }),
+        (back, fore, open) => {
+          const a = buildAssembly(
+            withPanels({ at: back, height: 40 }, { between: 'panel and front', at: fore, height: 70, from: 6 }),
+          );
+          expect(a.misfits).toEqual([]);
+          const pose = poseAt(a, { open });
+          expect(pose.folds.residualMm).toBeLessThan(1e-9);
+          const turn = (open * Math.PI) / 180;
+          const p = at(a, pose, 'panel-2', [10, 20]);
+          [back * Math.cos(turn) + 10, 20, back * Math.sin(turn)].forEach((v, k) => expect(p[k]).toBeCloseTo(v, 6));
+          // That before the display panel is drawn from within, as the front is.
+          const q = at(a, pose, 'panel-3', [10, 20]);
+          const far = 30 + fore;
+          [far * Math.cos(turn) - 10, 20, far * Math.sin(turn)].forEach((v, k) => expect(q[k]).toBeCloseTo(v, 6));
+        },
+      ),
+      { numRuns: 40 },
+    );
+  });
+
+  test('they lie flat with it and are clear; foam on them blocks, flat adhesive does not', () => {
+    const d = withPanels({ at: 8, height: 40 }, { between: 'panel and front', at: 15, height: 25, from: 5 });
+    const plain = prove(d, 12);
+    expect(plain.findings.filter((f) => f.severity !== 'note')).toEqual([]);
+    expect(plain.closed!.width_mm * plain.closed!.height_mm).toBeCloseTo((69.85 + 60) * 120, 3);
+    const onIt = (foamMm: number): string[] =>
+      findings(layered(d, { facet: 'panel-2', shape: { circle: 15 }, foamMm, stock: 'card-160' }), 'foam').map(
+        (f) => f.severity,
+      );
+    expect(onIt(0)).toEqual([]);
+    expect(onIt(1)).toContain('blocks');
+  });
+
+  test('tabs need room on their side: at its very end they have it, past it they are refused', () => {
+    const place = (between: string, mm: number) => () => buildAssembly(withPanels({ between, at: mm, height: 40 }));
+    expect(place('back and panel', 20)).not.toThrow();
+    expect(place('back and panel', 20.01)).toThrow(DesignError);
+    expect(place('panel and front', 10)).not.toThrow();
+    expect(place('panel and front', 9.99)).toThrow(/set it elsewhere/);
+    expect(() => buildAssembly(withPanels({ at: 5, height: 40, from: 46 }))).toThrow(/over walls/);
+  });
+
+  test('a tongue makes it so much longer in the post, and lies under the floor on the shelf', () => {
+    const d: Design = { ...box({ tongue: 22 }), post: { envelope: 'us-a2', format: null } };
+    const a = buildAssembly(d);
+    expect(allMeasures(a, poseAt(a, { open: 0 }), null).card.flat_height_mm).toBeCloseTo(142, 9);
+    const { closed } = prove(d, 6);
+    expect(Math.max(closed!.width_mm, closed!.height_mm)).toBeCloseTo(142, 6);
+    expect(findings(d, 'post-size').length).toBe(0);
+    // A2 is 5.75 in long, less 3 mm of ease: 143.05.
+    expect(findings({ ...d, ...box({ tongue: 23.0 }), post: d.post }, 'post-size').length).toBe(0);
+    expect(findings({ ...d, ...box({ tongue: 23.1 }), post: d.post }, 'post-size').length).toBe(1);
+    const folded = at(a, poseAt(a, { open: 90, 'card.tongue': 90 }), 'tongue', [5, -22]);
+    expect(folded[1]).toBeCloseTo(0, 9);
+    expect(Math.abs(folded[2] - 19.05)).toBeCloseTo(22, 9);
+  });
+});

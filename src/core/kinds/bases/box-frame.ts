@@ -6,10 +6,11 @@
 import { partId, CARD } from '../../ids';
 import { OPEN } from '../../drives';
 import { compose, shiftBy, turnAbout, type Rigid } from '../../linkage';
-import { rectangle } from '../../plane/polygon';
+import { rectangle, type Polygon, type Ring } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
 import {
   LABEL_STEP,
+  listOf,
   num,
   type Base,
   type BaseContext,
@@ -18,18 +19,24 @@ import {
   type CreaseLine,
   type GlueArea,
   type Host,
+  type ListItem,
+  type Parameter,
   type ParameterValues,
   type Piece,
+  type PoseReader,
 } from '../kind';
 import { lengths } from '../parameters';
 import { GUTTER, POSTED } from './fold-card';
 
 const PANEL = 'panel';
+/** A flap at the foot of the panel, and the drive that folds it under. */
+const TONGUE = partId(CARD, 'tongue');
 /** Adhesive stays this far off creases and edges, mm; common practice, no source. */
 const GLUE_INSET_MM = 1.5;
 
 type Box = 'back' | 'front';
 type Hand = 'Left' | 'Right';
+const HANDS: readonly Hand[] = ['Left', 'Right'];
 
 interface Sizes {
   readonly wide: number;
@@ -52,33 +59,52 @@ function build(values: ParameterValues, { stock, pageStock, refuse }: BaseContex
   const sizes = sizesOf(values);
   const { wide, depth, wall, panel, tab } = sizes;
   if (2 * tab >= wide) refuse(`its tabs of ${tab} mm meet behind a panel ${wide} mm wide; make them narrower`);
+  const inner = listOf(values, 'panels').map((item) => innerOf(item));
+  const tongue = num(values, 'tongue');
+  inner.forEach((one, k) => checkInner(one, k, sizes, refuse));
   if (panel < wall) refuse(`its panel of ${panel} mm is lower than its walls of ${wall} mm; make it higher`);
   const display: Piece = {
     id: PANEL,
     title: 'Panel',
     mechanism: CARD,
     stock: pageStock,
-    outline: { outer: rectangle(-wide / 2, 0, wide / 2, panel), holes: [] },
+    outline: panelOutline(sizes, tongue),
     lines: [],
-    creases: [],
+    creases: tongue > 0 ? [tongueCrease(sizes)] : [],
     glue: [],
-    labels: [{ name: PANEL, at: [-wide / 2 + LABEL_STEP, panel - LABEL_STEP], mechanism: CARD }],
+    labels: [
+      { name: PANEL, at: [-wide / 2 + LABEL_STEP, panel - LABEL_STEP], mechanism: CARD },
+      ...(tongue > 0 ? [{ name: 'tongue', at: [0, LABEL_STEP - tongue] as Vec2, mechanism: CARD }] : []),
+    ],
   };
   return {
-    pieces: [strip('back', sizes, stock), strip('front', sizes, stock), display],
-    bonds: (['back', 'front'] as const).flatMap((box) => [bond(box, 'Left', sizes), bond(box, 'Right', sizes)]),
+    pieces: [
+      strip('back', sizes, stock),
+      strip('front', sizes, stock),
+      display,
+      ...inner.map((one, k) => innerPiece(one, k, sizes, pageStock)),
+    ],
+    bonds: [
+      ...(['back', 'front'] as const).flatMap((box) => [bond(box, 'Left', sizes), bond(box, 'Right', sizes)]),
+      ...inner.flatMap((one, k) => HANDS.map((hand) => innerBond(one, k, hand, sizes))),
+    ],
+    drives: tongue > 0 ? [{ id: TONGUE, label: 'tongue', unit: 'deg', from: 0, to: 90, rest: 0 }] : [],
     hosts: (['back', 'front'] as const).flatMap((box) => hostsOf(box, sizes, stock)),
     lead: { crease: GUTTER, still: 'back', turning: 'backLeft', covers: ['front'] },
     landmarks: [
       { name: 'panel_top', piece: PANEL, facet: PANEL, at: [0, panel] },
       { name: 'front', piece: pieceOf('front'), facet: 'front', at: [0, 0] },
+      ...inner.map(({ from, high }, k) => ({
+        ...{ name: `panel_${k + 2}_top`, piece: innerName(k), facet: innerName(k), at: [0, from + high] as const },
+      })),
     ],
     measures: (pose) => {
       const front = pose.local('front');
       return {
         flat_width_mm: wide + depth,
-        flat_height_mm: Math.max(panel, wall),
+        flat_height_mm: Math.max(panel, wall) + tongue,
         ...(front ? { apart_mm: front[2] } : {}),
+        ...innerMeasures(inner, pose),
       };
     },
     interruptions: [],
@@ -99,7 +125,6 @@ const creaseOf = (box: Box, hand: Hand, part: 'side' | 'tab'): string =>
 function strip(box: Box, { wide, side, wall, tab }: Sizes, stock: string): Piece {
   const ends = [wide / 2, wide / 2 + side, wide / 2 + side + tab];
   const out = (hand: Hand): 1 | -1 => (hand === 'Left' ? -1 : 1);
-  const hands: readonly Hand[] = ['Left', 'Right'];
   const crease = (id: string, x: number, at: CreaseLine['ends']): CreaseLine => ({
     id,
     role: 'valley',
@@ -117,15 +142,15 @@ function strip(box: Box, { wide, side, wall, tab }: Sizes, stock: string): Piece
     stock,
     outline: { outer: rectangle(-ends[2], 0, ends[2], wall), holes: [] },
     lines: [],
-    creases: hands.flatMap((hand) => [
+    creases: HANDS.flatMap((hand) => [
       // The left side leads: it turns as the gutter of a card does.
       crease(creaseOf(box, hand, 'side'), out(hand) * ends[0], hand === 'Left' ? [shut, flat] : [flat, shut]),
       crease(creaseOf(box, hand, 'tab'), out(hand) * ends[1], hand === 'Left' ? [flat, undefined] : [shut, undefined]),
     ]),
-    glue: hands.map((hand) => glueOn(box, hand, ends, wall, wide)),
+    glue: HANDS.map((hand) => glueOn(box, hand, ends, wall, wide)),
     labels: [
       label(box, 0),
-      ...hands.flatMap((hand) => [
+      ...HANDS.flatMap((hand) => [
         label(`${box}${hand}`, out(hand) * (ends[0] + LABEL_STEP)),
         label(`${box}${hand}Tab`, out(hand) * (ends[2] - LABEL_STEP)),
       ]),
@@ -153,6 +178,138 @@ function glueOn(box: Box, hand: Hand, ends: readonly number[], wall: number, wid
     },
   };
 }
+
+/** Tucked below the box it holds that square; narrower than the panel, so that the sides stay free. */
+const TONGUE_INSET_MM = 4;
+function panelOutline({ wide, panel }: Sizes, tongue: number): Polygon {
+  const [x, t] = [wide / 2, wide / 2 - TONGUE_INSET_MM];
+  const foot: Vec2[] =
+    tongue > 0
+      ? [
+          [-t, 0],
+          [-t, -tongue],
+          [t, -tongue],
+          [t, 0],
+        ]
+      : [];
+  return { outer: [[-x, 0], ...foot, [x, 0], [x, panel], [-x, panel]], holes: [] };
+}
+const tongueCrease = ({ wide }: Sizes): CreaseLine => ({
+  id: TONGUE,
+  role: 'valley',
+  mechanism: CARD,
+  a: [TONGUE_INSET_MM - wide / 2, 0],
+  b: [wide / 2 - TONGUE_INSET_MM, 0],
+  ends: [0, undefined],
+  drive: { id: TONGUE, at: 0, rate: 1 },
+});
+
+/** A further panel or a shelf between the sides: how far from the back, or from the panel, its foot and its height. */
+interface Inner {
+  readonly box: Box;
+  readonly at: number;
+  readonly from: number;
+  readonly high: number;
+}
+const innerOf = (item: ListItem): Inner => ({
+  box: item.between === 'panel and front' ? 'front' : 'back',
+  at: num(item, 'at'),
+  from: num(item, 'from'),
+  high: num(item, 'height'),
+});
+const innerName = (k: number): string => `panel-${k + 2}`;
+
+function checkInner(one: Inner, k: number, { side, wall, tab }: Sizes, refuse: BaseContext['refuse']): void {
+  const name = `panel ${k + 2}`;
+  const { at, from } = one;
+  const along = onSide(one, side);
+  if (along < 0 || along + tab > side)
+    refuse(`${name} at ${at} mm leaves its tabs of ${tab} mm no room on sides of ${side} mm; set it elsewhere`);
+  if (from + LEAST_TAB_MM > wall) refuse(`${name} begins at ${from} mm, over walls of ${wall} mm; set it lower`);
+}
+/** A tab hangs on no less of its fold, mm; common practice, no source. */
+const LEAST_TAB_MM = 6;
+
+/** Its tabs run on from it as the sides run on from their wall, so that it goes with them. */
+function innerPiece(one: Inner, k: number, { wide, side, wall, tab }: Sizes, stock: string): Piece {
+  const { box, from, high } = one;
+  const name = innerName(k);
+  const [x, low, top] = [wide / 2, from, from + high];
+  const tabTop = Math.min(top, wall);
+  const sign = (hand: Hand): 1 | -1 => (hand === 'Left' ? -1 : 1);
+  const glued = (hand: Hand): GlueArea => {
+    const [x0, x1] = [x + GLUE_INSET_MM, x + tab - GLUE_INSET_MM];
+    const [y0, y1] = [low + GLUE_INSET_MM, tabTop - GLUE_INSET_MM];
+    const on = (by: number): Ring =>
+      hand === 'Left' ? rectangle(-x1 - by, y0, -x0 - by, y1) : rectangle(x0 + by, y0, x1 + by, y1);
+    return {
+      id: partId(CARD, `${name}-glue${hand}`),
+      mechanism: CARD,
+      outline: on(0),
+      facet: `${name}-tab${hand}`,
+      onto: { piece: pieceOf(box), facet: `${box}${hand}`, outline: on(onSide(one, side)) },
+    };
+  };
+  return {
+    id: name,
+    title: `Panel ${k + 2}`,
+    mechanism: CARD,
+    stock,
+    outline: {
+      outer: [
+        [-x - tab, low],
+        [x + tab, low],
+        [x + tab, tabTop],
+        [x, tabTop],
+        ...(top > tabTop
+          ? ([
+              [x, top],
+              [-x, top],
+            ] as Vec2[])
+          : []),
+        [-x, tabTop],
+        [-x - tab, tabTop],
+      ],
+      holes: [],
+    },
+    lines: [],
+    creases: HANDS.map((hand): CreaseLine => ({
+      id: partId(CARD, `${name}-fold${hand}`),
+      role: 'valley',
+      mechanism: CARD,
+      a: [sign(hand) * x, hand === 'Left' ? tabTop : low],
+      b: [sign(hand) * x, hand === 'Left' ? low : tabTop],
+      ends: hand === 'Left' ? [Math.PI, 0] : [0, Math.PI],
+    })),
+    glue: HANDS.map(glued),
+    labels: [
+      { name, at: [0, top - LABEL_STEP], mechanism: CARD },
+      ...HANDS.map((hand) => ({
+        name: `${name}-tab${hand}`,
+        at: [sign(hand) * (x + tab - LABEL_STEP), low + LABEL_STEP] as Vec2,
+        mechanism: CARD,
+      })),
+    ],
+  };
+}
+/** How far along the side its fold lies from the fold of the wall: the front's sides run back from there. */
+const onSide = ({ box, at }: Inner, side: number): number => (box === 'back' ? at : side - at);
+
+/** How far from the back they stand. */
+const innerMeasures = (inner: readonly Inner[], pose: PoseReader): Record<string, number> =>
+  Object.fromEntries(
+    inner.flatMap((_, k) => {
+      const top = pose.local(`panel_${k + 2}_top`);
+      return top ? [[`panels[${k}].apart_mm`, top[2]]] : [];
+    }),
+  );
+
+const innerBond = (one: Inner, k: number, hand: Hand, { side }: Sizes): Bond => ({
+  id: partId(CARD, `${innerName(k)}-bond${hand}`),
+  a: { piece: pieceOf(one.box), facet: `${one.box}${hand}` },
+  b: { piece: innerName(k), facet: `${innerName(k)}-tab${hand}` },
+  placement: shiftBy([(hand === 'Left' ? -1 : 1) * onSide(one, side), 0, 0]),
+});
 
 const TURNED: Rigid = turnAbout([0, 0, 0], [0, 1, 0], Math.PI);
 /** The panel in the axes of a strip, as it lies on the tab there: before the back's tabs, behind the front's. */
@@ -187,6 +344,21 @@ function hostsOf(box: Box, { wide, side, wall }: Sizes, stock: string): Host[] {
 
 const size = lengths(2, 1000);
 
+const INNER: readonly Parameter[] = [
+  {
+    key: 'between',
+    label: 'Between',
+    unit: 'choice',
+    default: 'back and panel',
+    choices: ['back and panel', 'panel and front'],
+    note: 'Which of the two boxes it stands in.',
+    optional: true,
+  },
+  size('at', 'Behind it', 8, 'How far before the back, or before the display panel.', 0),
+  { ...size('from', 'Foot over the floor', 0, 'Where it begins.', 0), optional: true },
+  size('height', 'Height', 40, 'From its foot; its tabs are as high as the walls at most.', 6),
+];
+
 export const boxFrame: BaseKind = {
   id: 'box-frame',
   mount: 'base',
@@ -199,6 +371,15 @@ export const boxFrame: BaseKind = {
     size('wallHeight', 'Height of the walls', 50, 'Of front, back and sides.'),
     size('panelHeight', 'Height of the panel', 120, 'From the floor: it stands above the walls.'),
     size('tab', 'Tabs', 10, 'Of the sides, glued to the panel.'),
+    size('tongue', 'Tongue', 0, 'At the foot of the panel, tucked below the box to hold it square; 0 for none.', 0),
+    {
+      key: 'panels',
+      label: 'Further panels and shelves',
+      unit: 'list',
+      default: [],
+      fields: INNER,
+      note: 'Between the sides, by tabs on both: they shear flat with the box. Low ones serve as shelves.',
+    },
   ],
   order: () => [
     {
@@ -235,13 +416,21 @@ export const boxFrame: BaseKind = {
   }),
   turns: () => ({
     away: ['displayWidth', 'depth'],
-    along: ['panelHeight', 'wallHeight'],
+    along: ['panelHeight', 'wallHeight', 'tongue'],
     size: ['displayWidth', 'panelHeight'],
     tabs: ['tab'],
     weight: ['depth', 'panelHeight'],
   }),
   sizeOf: (v, say) => `${say(num(v, 'displayWidth'))} × ${say(num(v, 'panelHeight'))}`,
-  states: () => [POSTED, { id: 'shelf', name: 'On the shelf', drives: { [OPEN]: 90 }, stance: 'upright' }],
+  states: (values) => [
+    POSTED,
+    {
+      id: 'shelf',
+      name: 'On the shelf',
+      drives: { [OPEN]: 90, ...(num(values, 'tongue') > 0 ? { [TONGUE]: 90 } : {}) },
+      stance: 'upright',
+    },
+  ],
   stands: 'upright',
   crease: GUTTER,
   face: (_, side) => (side === 'outside' ? 'front' : PANEL),
