@@ -1,5 +1,5 @@
 /** The verbs of the command line contract, one function each. */
-import { CARD } from '../core/ids';
+import { CARD, ownerOfId } from '../core/ids';
 import { openTo, stateIn, within } from '../core/drives';
 import { existsSync } from 'node:fs';
 import { basename } from 'node:path';
@@ -16,6 +16,7 @@ import type { Template } from '../core/document/template';
 import {
   PLAIN_BASE,
   BASES,
+  faceMounting,
   kindInfo,
   KINDS,
   SIDES,
@@ -124,13 +125,20 @@ function readParameters(kind: string, pairs: readonly string[]): Record<string, 
   return out;
 }
 
+/** What stands on creases is put on a face where a facet, a side or a place is said, and it can be. */
+const wantsFace = (kind: string, said: string | undefined, on: string | undefined): boolean => {
+  const known = KINDS.get(kind);
+  const facet = on !== undefined && ownerOfId(on) === on;
+  return (said !== undefined || facet) && known?.mount === 'crease' && faceMounting(known) !== null;
+};
+
 /** What it goes on: as asked, and where that is not said as its kind would have it. */
 function readMount(
   design: Design,
   kind: string,
   { on, side, at }: Readonly<Record<string, string | undefined>>,
 ): Pick<Mechanism, 'on' | 'mount'> {
-  const natural = naturalMount(design, kind);
+  const natural = naturalMount(design, kind, wantsFace(kind, side ?? at, on) ? readSide(side ?? 'inside') : undefined);
   if (!natural.mount) {
     for (const [name, given] of Object.entries({ side, at }))
       if (given !== undefined)

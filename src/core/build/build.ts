@@ -2,17 +2,19 @@
 import { assemble, layOut, type Assembly, type Misfit, type BaseOf, type PlacedMechanism } from '../assembly/assembly';
 import type { Drive } from '../drives';
 import {
+  faceMounting,
   KINDS,
   type Base,
   type Bend,
   type Bond,
   type Contribution,
   type CreaseKind,
-  type FaceKind,
+  type FaceMounting,
   type Filler,
   type FoamPad,
   type Hardware,
   type Host,
+  type Kind,
   type MovingJoint,
 } from '../kinds';
 import { findFacets, type Interruption } from '../pattern/facets';
@@ -57,8 +59,9 @@ export function buildAssembly(design: Design): Assembly {
   const gathered = gatherBase(design, base);
   for (const m of inStandingOrder(design)) {
     const kind = KINDS.get(m.kind)!;
-    if (kind.mount === 'face') addOnFace(gathered, m, kind, outline);
-    else addOnCrease(gathered, m, kind, outline);
+    const onFace = m.mount || kind.mount === 'face' ? faceMounting(kind) : null;
+    if (onFace) addOnFace(gathered, m, kind, onFace, outline);
+    else addOnCrease(gathered, m, kind as CreaseKind, outline);
   }
   const { interruptions, plain: _plain, claims: _claims, design: _design, ...rest } = gathered;
   const panels = sharePanels(gathered.pieces, rest.bonds, rest.foam, rest.mechanisms);
@@ -147,7 +150,13 @@ function addOnCrease(so: Gathered, m: Mechanism, kind: CreaseKind, outline: (sha
   addParts(so, m, part, 0, { host, turns: kind.turns(wholeValues(m)) });
 }
 
-function addOnFace(so: Gathered, m: Mechanism, kind: FaceKind, outline: (shape: Shape) => Region): void {
+function addOnFace(
+  so: Gathered,
+  m: Mechanism,
+  { turns: turnsOf }: Kind,
+  { build }: FaceMounting,
+  outline: (shape: Shape) => Region,
+): void {
   const { design, pieces, plain, interruptions } = so;
   const face = faceOf(design, { plain, now: pieces, interruptions }, m.on, m.mount ?? CENTRE);
   if (!face) {
@@ -159,10 +168,10 @@ function addOnFace(so: Gathered, m: Mechanism, kind: FaceKind, outline: (shape: 
   }
   const { caliperMm } = stockOf(design, m.stock);
   const say = (mm: number): string => formatSaid(mm, design.units);
-  const part = built(m, () => kind.build(wholeValues(m), { id: m.id, face, stock: m.stock, caliperMm, outline, say }));
+  const part = built(m, () => build(wholeValues(m), { id: m.id, face, stock: m.stock, caliperMm, outline, say }));
   addToPiece(pieces, face.piece, part);
   so.contradictions.push(...misfitsOf(part, m.id, face.piece, [face.placement[3], face.placement[7]]));
-  const turns = kind.turns(wholeValues(m));
+  const turns = turnsOf(wholeValues(m));
   addParts(so, m, part, pieces.get(face.piece)!.levelMm ?? 0, { host: null, face, turns });
 }
 

@@ -5,7 +5,7 @@ import { sideOf, type Design, type Mechanism } from '../document/design';
 import { baseKindOf, cardValues } from '../document/fields';
 import { nameOfPart } from '../document/words';
 import { idOfLayer, ownerOfId, wordsOfPart } from '../ids';
-import { KINDS, SIDES, type Side } from '../kinds';
+import { faceMounting, KINDS, SIDES, type Side } from '../kinds';
 import { adhesive } from '../paper/adhesives';
 import type { GlueArea } from '../pattern/pattern';
 import { inStandingOrder } from './build';
@@ -72,7 +72,7 @@ export function workSteps(design: Design, assembly: Assembly): WorkStep[] {
   for (const m of order.filter(onFace)) {
     shown.push(m.id);
     const kind = KINDS.get(m.kind);
-    const sentences = kind?.mount === 'face' ? kind.order : [];
+    const sentences = faceMounting(kind)?.order ?? [];
     sentences.forEach((text, k) => {
       const title = k === 0 ? `Put ${m.name} on the ${nameOfPart(design, m.on)}, ${m.mount!.side}` : m.name;
       const parts = assembly.facets.filter((f) => f.mechanism === m.id).map((f) => f.id);

@@ -1,5 +1,5 @@
 /** Sizes that new mechanisms start with. */
-import { KINDS, type FaceSize, type HostSize, type ParameterValues, type Whole } from '../kinds';
+import { faceMounting, KINDS, type FaceSize, type HostSize, type ParameterValues, type Whole } from '../kinds';
 import { roundedForCutting, type LengthUnit } from '../units/length';
 
 const whole =
@@ -14,6 +14,5 @@ export function fittingParameters(kind: string, host: HostSize, units: LengthUni
 }
 /** The same for the face it is put on. */
 export function fittingFace(kind: string, face: FaceSize, units: LengthUnit = 'mm'): ParameterValues {
-  const known = KINDS.get(kind);
-  return known?.mount === 'face' ? known.fitting(face, whole(units)) : {};
+  return faceMounting(KINDS.get(kind))?.fitting(face, whole(units)) ?? {};
 }

@@ -60,6 +60,11 @@ function valueSchema(p: Parameter): Joi.Schema {
     .min(p.min ?? -10_000)
     .max(p.max ?? 10_000);
   if (p.unit === 'count') number = number.integer();
+  if (p.word)
+    return Joi.alternatives().conditional(Joi.string(), {
+      then: Joi.valid(p.word).messages({ 'any.only': `{{#label}} must be "${p.word}" or a number` }),
+      otherwise: number,
+    });
   return p.default === null ? number.allow(null) : number;
 }
 

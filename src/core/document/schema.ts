@@ -1,6 +1,6 @@
 /** The door: text in, a checked design out, or one line that says what is wrong and where. */
 import Joi from 'joi';
-import { BASES, GUTTER, KINDS, SIDES, type BaseKind } from '../kinds';
+import { BASES, faceMounting, GUTTER, KINDS, SIDES, type BaseKind } from '../kinds';
 import { ADHESIVE_IDS } from '../paper/adhesives';
 import { ENVELOPES, POST_FORMATS, SHEETS } from '../paper/sizes';
 import { FARTHEST_MM, MOST_GROUPS, MOST_LINES, MOST_TEMPLATE_POINTS } from '../pattern/mending';
@@ -319,13 +319,8 @@ function checkReferences(design: Design): string | null {
     const host = ownerOfId(m.on);
     const onBase = m.on === GUTTER || isBase(host) || host === m.on;
     if (!onBase && !ids.has(host)) return `mechanisms[${i}].on is "${m.on}", but there is no mechanism "${host}"`;
-    const onFace = KINDS.get(m.kind)!.mount === 'face';
-    if (!onFace && host === m.on)
-      return `mechanisms[${i}].on is "${m.on}"; a ${m.kind} stands on a crease such as ${GUTTER}`;
-    if (onFace !== (m.mount !== undefined))
-      return onFace
-        ? `mechanisms[${i}].mount (${m.id}) is missing: a ${m.kind} is fixed on a facet, with side, x, y and turnDeg`
-        : `mechanisms[${i}].mount (${m.id}): a ${m.kind} stands on a crease, which says where it is`;
+    const wrong = wrongMount(m, i);
+    if (wrong) return wrong;
   }
   const hostOf = new Map(design.mechanisms.map((m) => [m.id, ownerOfId(m.on)]));
   for (const m of design.mechanisms) {
@@ -335,6 +330,18 @@ function checkReferences(design: Design): string | null {
     }
   }
   return null;
+}
+
+/** What is fixed on a facet says where; what stands on a crease is where that is. */
+function wrongMount({ id, kind, on, mount }: Design['mechanisms'][number], i: number): string | null {
+  const known = KINDS.get(kind)!;
+  if (mount !== undefined)
+    return faceMounting(known)
+      ? null
+      : `mechanisms[${i}].mount (${id}): a ${kind} stands on a crease, which says where it is`;
+  if (known.mount === 'face')
+    return `mechanisms[${i}].mount (${id}) is missing: a ${kind} is fixed on a facet, with side, x, y and turnDeg`;
+  return ownerOfId(on) === on ? `mechanisms[${i}].on is "${on}"; a ${kind} stands on a crease such as ${GUTTER}` : null;
 }
 
 const no = (why: string): { ok: false; why: string } => ({ ok: false, why });

@@ -1,6 +1,6 @@
 /** Mechanisms put into a design and taken out of it, with what stands on them. */
 import { ownerOfId } from '../ids';
-import { BASES, GUTTER, KINDS, PLAIN_BASE, type ParameterValues, type Side } from '../kinds';
+import { BASES, faceMounting, GUTTER, KINDS, PLAIN_BASE, type ParameterValues, type Side } from '../kinds';
 import { CENTRE, type Design, type Mechanism, type Mount } from './design';
 import { baseKindOf, cardValues, sizeOfBase } from './fields';
 
@@ -22,10 +22,11 @@ const TEMPLATE_FACE = 'leafB';
 /** What a new mechanism of a kind goes on, unless said: the gutter; or a face, outside that of the cover. */
 export function naturalMount(design: Design, kind: string, wanted?: Side): Pick<Mechanism, 'on' | 'mount'> {
   const known = KINDS.get(kind);
-  if (known?.mount !== 'face') return { on: naturalCrease(design) };
-  const face = naturalFace(design, wanted ?? known.natural);
+  const onFace = faceMounting(known);
+  if (!onFace || (known?.mount === 'crease' && wanted === undefined)) return { on: naturalCrease(design) };
+  const face = naturalFace(design, wanted ?? onFace.natural);
   const { behind } = baseKindOf(design);
-  return known.behindCover && behind && !design.card.template ? { ...face, on: behind } : face;
+  return onFace.behindCover && behind && !design.card.template ? { ...face, on: behind } : face;
 }
 /** The crease that something stands on unless it is said. */
 export const naturalCrease = (design: Design): string => (design.card.template ? GUTTER : baseKindOf(design).crease);

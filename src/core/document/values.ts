@@ -21,9 +21,9 @@ export function readValue(p: Parameter, text: string, unit: LengthUnit = 'mm'): 
       ? { ok: true, value: tidy }
       : no(`${p.key} is "${tidy.slice(0, 30)}"; it must be one of ${p.choices!.join(', ')}`);
   if (p.unit === 'text') return tidy.length <= LONGEST_TEXT ? { ok: true, value: tidy } : no(`${p.key} is too long`);
+  if (p.word !== undefined && tidy === p.word) return { ok: true, value: tidy };
   if (p.default === null && (tidy === '' || tidy === 'null')) return { ok: true, value: null };
   if (p.unit === 'shape' || p.unit === 'list' || p.unit === 'group' || p.unit === 'path') {
-    if (p.word === tidy) return { ok: true, value: tidy };
     const json = readJson(tidy, p.key);
     if (!json.ok) return no(`${p.key} is not JSON: ${example(p)}`);
     const why = checkParameter(p, json.value);

@@ -26,7 +26,7 @@ export interface Parameter {
   readonly optional?: true;
   /** Of a group: sizes that are known by a name. */
   readonly presets?: readonly { readonly name: string; readonly values: Group }[];
-  /** Word that may stand in place of a list: the program chooses. */
+  /** Word that may stand in place of a list, where the program chooses; or of a number, where it follows. */
   readonly word?: string;
   readonly note: string;
 }
@@ -344,22 +344,30 @@ export interface CreaseKind extends AnyKind {
   /** Sizes of a new one that suit the crease it is put on. */
   readonly fitting: (host: HostSize, whole: Whole) => ParameterValues;
   readonly build: (values: ParameterValues, context: BuildContext) => Contribution;
+  /** It can be fixed on a face as well. */
+  readonly onFace?: FaceMounting;
 }
-/** It is fixed on a face of a facet. */
-export interface FaceKind extends AnyKind {
-  readonly mount: 'face';
+/** How something is fixed on a face of a facet. */
+export interface FaceMounting {
   /** Where it goes unless said. */
   readonly natural: Side;
   /** It goes on the leaf that the cover closes over. */
   readonly behindCover?: true;
-  /** Values of its drive at which it is stopped to be looked at. */
-  readonly stops?: (values: ParameterValues) => readonly number[];
   /** How it is put together, a sentence for each step. */
   readonly order: readonly string[];
   /** Sizes of a new one that suit the face it is put on. */
   readonly fitting: (face: FaceSize, whole: Whole) => ParameterValues;
   readonly build: (values: ParameterValues, context: FaceContext) => Contribution;
 }
+/** It is fixed on a face of a facet. */
+export interface FaceKind extends AnyKind, FaceMounting {
+  readonly mount: 'face';
+  /** Values of its drive at which it is stopped to be looked at. */
+  readonly stops?: (values: ParameterValues) => readonly number[];
+}
+/** How a kind is fixed on faces; null for one that only stands on creases. */
+export const faceMounting = (kind: Kind | undefined): FaceMounting | null =>
+  kind?.mount === 'face' ? kind : kind?.mount === 'crease' ? (kind.onFace ?? null) : null;
 /** It is the base of the card: what everything else stands on. */
 export interface BaseKind extends AnyKind {
   readonly mount: 'base';

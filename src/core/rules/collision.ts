@@ -132,10 +132,17 @@ function depthByHand(assembly: Assembly, plates: readonly Plate[]): Depth {
     // Over one face the opening changes nothing between them.
     const beside = openOf(pose.state) === assembly.drives[0].to && carriers[i] !== null && carriers[i] === carriers[j];
     const through = depthOf(plates, placed, pair);
-    // A pleat lies on itself.
-    const pleat = assembly.facets[p.facet].piece === assembly.facets[q.facet].piece;
-    return beside && !pleat && !jointed(p, q) ? Math.max(through, besideDepth(assembly, pose, p, q)) : through;
+    return beside && !pleat(assembly, p, q) && !jointed(p, q)
+      ? Math.max(through, besideDepth(assembly, pose, p, q))
+      : through;
   };
+}
+
+/** What is folded lies on itself, in one piece or in several that are glued back to back. */
+function pleat({ facets, pieces }: Assembly, p: Plate, q: Plate): boolean {
+  const [f, g] = [facets[p.facet], facets[q.facet]];
+  const folds = (id: string): boolean => pieces.find((piece) => piece.id === id)!.creases.length > 0;
+  return f.piece === g.piece || (f.mechanism === g.mechanism && folds(f.piece) && folds(g.piece));
 }
 
 /** What runs into what while another drive than the opening is moved. */

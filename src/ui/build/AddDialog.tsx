@@ -2,7 +2,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import type { Picture } from '@/core/formats/picture';
-import { GUTTER, KINDS, SIDES, type Kind, type Side } from '@/core/kinds';
+import { faceMounting, GUTTER, KINDS, SIDES, type Kind, type Side } from '@/core/kinds';
 import { addMechanism, naturalFace, naturalMount } from '@/core/document/standing';
 import { blankDesign, CENTRE } from '@/core/document/design';
 import { fittingFace, fittingParameters } from '@/core/document/fitting';
@@ -56,18 +56,17 @@ export function AddDialog() {
   const face = scene?.faces.find((f) => f.facet === adding);
   /** What belongs behind the cover goes there where the cover was meant. */
   const placeOf = (kind: Kind, on: string) =>
-    kind.mount === 'face' && kind.behindCover && on === cover
+    faceMounting(kind)?.behindCover && on === cover
       ? naturalMount(design, kind.id)
       : { on, mount: { ...CENTRE, side } };
   const put = (kind: Kind): void => {
-    const where = kind.mount === 'crease' ? host?.crease : face?.facet;
+    const where = host?.crease ?? face?.facet;
     if (where === undefined) return;
     let made = '';
     edit(`${kind.title} on ${nameOfPart(design, where)}`, (d) => {
-      const added =
-        kind.mount === 'crease'
-          ? addMechanism(d, kind.id, where, fittingParameters(kind.id, host!, d.units))
-          : addMechanism(d, kind.id, placeOf(kind, where), fittingFace(kind.id, face!, d.units));
+      const added = host
+        ? addMechanism(d, kind.id, where, fittingParameters(kind.id, host, d.units))
+        : addMechanism(d, kind.id, placeOf(kind, where), fittingFace(kind.id, face!, d.units));
       made = added.id;
       return added.design;
     });

@@ -166,12 +166,12 @@ function Fields({ id, keys }: { id: string; keys: readonly string[] }) {
         return (
           <NumberField
             key={p.key}
-            parameter={p}
-            value={value}
+            parameter={p.word ? { ...p, default: null } : p}
+            value={value === p.word ? null : value}
             unit={design.units}
             bad={bad}
             follows="follows"
-            onChange={(v) => change(p, v)}
+            onChange={(v) => change(p, v ?? p.word ?? null)}
           >
             {room && typeof value === 'number' && (
               <RoomBar

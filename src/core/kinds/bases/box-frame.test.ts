@@ -149,7 +149,7 @@ test('it is begun from the size of a card, and put together flat', () => {
 describe('what stands in it', () => {
   const withPanels = (...panels: ParameterValues[]): Design => box({ depth: 60, panels } as unknown as ParameterValues);
 
-  test('further panels go with the sides: as far along them as they are set, parallel to the back (closed form)', () => {
+  test('further panels go with the sides: as far along them as they are set, parallel (closed form)', () => {
     fc.assert(
       fc.property(
         fc.double({ min: 0, max: 20, noNaN: true }),

@@ -7,12 +7,14 @@ import { allMeasures, foldDeg, landmarksOf, onFacet, poseAt, type Pose } from '.
 import type { Assembly } from '../../assembly/assembly';
 import { buildAssembly } from '../../build/build';
 import { checkDesign } from '../../document/schema';
+import { addMechanism, naturalMount } from '../../document/standing';
+import { readValue } from '../../document/values';
 import type { Design } from '../../document/design';
 import { exclude, mapRegion, regionArea, regionBox, type Region } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
 import { prove } from '../../proof/prove';
 import { card, findings, stand } from '../../tests/cards';
-import type { ParameterValues } from '..';
+import { KINDS, type ParameterValues } from '..';
 
 const bundle = (parameters: ParameterValues, d = card(200, 100)): Design => stand(d, 'leaf-bundle', parameters);
 const measured = (a: Assembly, pose: Pose): Record<string, number> => allMeasures(a, pose, null)['leaf-bundle-1'];
@@ -166,4 +168,82 @@ test('it stands on a step and in a bundle a step stands on a leaf; mirrored alon
 test('a shape without paper on its axis is said not to fold', () => {
   const ring = { path: 'M-20 0 L-8 0 L-8 -40 L-20 -40 Z M8 0 L20 0 L20 -40 L8 -40 Z' };
   expect(findings(bundle({ shape: ring, count: 2 }), 'loose-part').length).toBeGreaterThan(0);
+});
+
+describe('on a flat face', () => {
+  const onFace = (parameters: ParameterValues, side: 'inside' | 'outside' = 'inside', turnDeg = 0): Design =>
+    addMechanism(
+      card(200, 140),
+      'leaf-bundle',
+      { on: side === 'inside' ? 'leafA' : 'leafB', mount: { side, x: 12, y: -5, turnDeg } },
+      { top: 'high', ...parameters },
+    ).design;
+
+  test('spread over it neighbours enclose 180 over their number, whatever part of that it is spread by', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 9 }),
+        fc.double({ min: 0, max: 180, noNaN: true }),
+        fc.constantFrom('inside' as const, 'outside' as const),
+        (count, spread, side) => {
+          const a = buildAssembly(onFace({ count }, side, 30));
+          expect(a.misfits).toEqual([]);
+          const pose = poseAt(a, { open: 180, 'leaf-bundle-1.spread': spread });
+          expect(pose.stop).toBeUndefined();
+          expect(pose.folds.residualMm).toBeLessThan(1e-9);
+          if (count > 1) expect(measured(a, pose).pitch_deg).toBeCloseTo(spread / count, 6);
+          // The last half stays glued down at its reader's right, however the others are spread.
+          const last = a.facets.findIndex((f) => f.id === `leaf-bundle-1.leaf-${count}B`);
+          const face = a.facets.findIndex((f) => f.id === (side === 'inside' ? 'leafA' : 'leafB'));
+          expect(a.facets[last].body).toBe(a.facets[face].body);
+        },
+      ),
+      { numRuns: 40 },
+    );
+  });
+
+  test('five enclose 36 degrees each (handbook value); over less than the whole face the last half stands free', () => {
+    const at = (parameters: ParameterValues): number => {
+      const a = buildAssembly(onFace(parameters));
+      return measured(a, poseAt(a, { open: 180, 'leaf-bundle-1.spread': 180 })).pitch_deg;
+    };
+    expect(at({ count: 5 })).toBeCloseTo(36, 9);
+    expect(at({ count: 4, span: 120 })).toBeCloseTo(30, 9);
+    const free = buildAssembly(onFace({ count: 4, span: 120 }));
+    expect(free.drives[1]).toMatchObject({ id: 'leaf-bundle-1.spread', to: 120 });
+    expect(free.bonds.some((b) => b.id.endsWith('bondB'))).toBe(false);
+  });
+
+  test('pressed to one side it goes in the post: flat, twice its number thick, and clear', () => {
+    const proof = prove(onFace({ count: 4 }), 8);
+    expect(proof.findings.filter((f) => f.severity !== 'note')).toEqual([]);
+    expect(proof.closed!.thickness_mm).toBeGreaterThan(0.6);
+    const kept = checkDesign(JSON.parse(JSON.stringify(onFace({ count: 4 }))));
+    expect(kept.ok).toBe(true);
+  });
+
+  test('an angle of its own says nothing on a crease, and is told there; words and numbers are read', () => {
+    const told = (span: number | string): string[] => buildAssembly(bundle({ span })).misfits.map((m) => m.key ?? '');
+    expect(told('open')).toEqual([]);
+    expect(told(120)).toEqual(['span']);
+    const { parameters } = KINDS.get('leaf-bundle')!;
+    const span = parameters.find((p) => p.key === 'span')!;
+    expect(readValue(span, 'open')).toEqual({ ok: true, value: 'open' });
+    expect(readValue(span, '90')).toEqual({ ok: true, value: 90 });
+    expect(readValue(span, 'wide').ok).toBe(false);
+    const odd = checkDesign({
+      ...onFace({}),
+      mechanisms: [{ ...onFace({}).mechanisms[0], parameters: { span: 'wide' } }],
+    });
+    expect(odd).toMatchObject({ ok: false, why: expect.stringMatching(/must be "open" or a number/) });
+  });
+
+  test('a mount says where on a face; without one it stands on a crease, and a facet alone is refused', () => {
+    const [m] = onFace({}).mechanisms;
+    const { mount: _, ...bare } = m;
+    const read = checkDesign({ ...onFace({}), mechanisms: [bare] });
+    expect(read).toMatchObject({ ok: false, why: expect.stringMatching(/stands on a crease/) });
+    expect(naturalMount(card(200, 140), 'leaf-bundle')).toEqual({ on: 'card.gutter' });
+    expect(naturalMount(card(200, 140), 'leaf-bundle', 'outside').mount).toMatchObject({ side: 'outside' });
+  });
 });

@@ -1,12 +1,14 @@
 /**
- * Equal shapes, each folded on its axis and glued back to back, on a crease (docs/mechanisms.md). Leaf 1 is glued to
- * side A by one half, the next to the other half of that, the last to side B. Local axes: x along the crease, which is
- * every leaf's axis; y into side A. Bundles that are stacked stand on the same axis, one past the other.
+ * Equal shapes, each folded on its axis and glued back to back, on a crease or a flat face (docs/mechanisms.md). Leaf 1
+ * is glued to side A by one half, the next to the other half of that, the last to side B. Local axes: x along the
+ * crease, which is every leaf's axis; y into side A. Bundles that are stacked stand on the same axis, one past the
+ * other. On a face they are spread by hand, and pressed to one side when the card is shut.
  */
 import type { CreaseLine, GlueArea } from '../../pattern/pattern';
 import { intersect, largest, mapRegion, offset as grow, rectangle, regionBox, type Polygon } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
-import { turnAbout, type Rigid } from '../../linkage';
+import { compose, turnAbout, type Rigid } from '../../linkage';
+import { partId } from '../../ids';
 import { axisOf, centreOfArea } from '../../shapes/axis';
 import { sized } from '../../shapes/steps';
 import { levelAt } from '../../shapes/level';
@@ -25,6 +27,7 @@ import {
   type BuildContext,
   type Contribution,
   type CreaseKind,
+  type FaceContext,
   type Host,
   type Landmark,
   type Parameter,
@@ -32,6 +35,7 @@ import {
   type Piece,
 } from '../kind';
 import { alongCrease } from '../parameters';
+import { firstLevel, onFace } from '../on-facet/sheets';
 import { GLUE_SET_BACK_MM } from './step-fold';
 
 /** A bundle on the axis. */
@@ -60,8 +64,8 @@ function bundlesOf(values: ParameterValues): Bundle[] {
 }
 
 /** A shape with its axis along x and its foot at x = 0, running to `sign` x. */
-function laid({ shape, heightMm }: Bundle, context: BuildContext, sign: 1 | -1): Polygon {
-  const drawn = context.outline(shape);
+function laid({ shape, heightMm }: Bundle, outline: Ground['outline'], sign: 1 | -1): Polygon {
+  const drawn = outline(shape);
   const deg = axisOf(drawn);
   // Its axis up, then up to where it runs.
   const turn = degToRad((deg < 0 ? deg + 180 : deg) - UPRIGHT_DEG);
@@ -78,6 +82,31 @@ function laid({ shape, heightMm }: Bundle, context: BuildContext, sign: 1 | -1):
 
 const mirrored = (body: Polygon): Polygon => mapRegion([body], ([x, y]): Vec2 => [x, -y], true)[0];
 
+/** What the bundles of one axis stand on. */
+interface Ground {
+  readonly id: string;
+  readonly stock: string;
+  readonly outline: BuildContext['outline'];
+  /** Piece and facets that the first and the last half are glued to; the last half stands free where there is none. */
+  readonly piece: string;
+  readonly sideA: string;
+  readonly sideB: string | null;
+  readonly placement: Rigid;
+  readonly levelMm?: number;
+  /** How the crease of leaf k of n folds: by what it stands on, or by a drive. */
+  readonly fold: (k: number, n: number) => Pick<CreaseLine, 'standsOn' | 'ends' | 'drive'>;
+}
+
+/** On a crease: every fold at rest and open is what its share of the angle leaves. */
+function onCrease({ id, stock, outline, host }: BuildContext): Ground {
+  const share = (end: number | undefined, n: number): number | undefined =>
+    end === undefined ? undefined : Math.PI - (Math.PI - end) / n;
+  return {
+    ...{ id, stock, outline, piece: host.piece, sideA: host.sideA, sideB: host.sideB, placement: placedOn(host) },
+    fold: (_, n) => ({ standsOn: host.crease, ends: [share(host.ends[0], n), share(host.ends[1], n)] }),
+  };
+}
+
 interface Leaves {
   readonly pieces: readonly Piece[];
   readonly bonds: readonly Bond[];
@@ -87,13 +116,10 @@ interface Leaves {
 }
 
 /** The leaves of one bundle, its foot at `from` along the crease. */
-function leaves(bundle: Bundle, context: BuildContext, from: number, sign: 1 | -1): Leaves {
-  const { id, host, stock } = context;
+function leaves(bundle: Bundle, ground: Ground, from: number, sign: 1 | -1): Leaves {
+  const { id, stock, piece: under, sideA, sideB, placement: toHost, levelMm } = ground;
   const { count, name } = bundle;
-  const outline = mapRegion([laid(bundle, context, sign)], ([x, y]): Vec2 => [x + from, y])[0];
-  const toHost = placedOn(host);
-  const fold = (end: number | undefined): number | undefined =>
-    end === undefined ? undefined : Math.PI - (Math.PI - end) / count;
+  const outline = mapRegion([laid(bundle, ground.outline, sign)], ([x, y]): Vec2 => [x + from, y])[0];
   const named = (part: string, k: number, half = ''): string => `${id}.${name}${part}-${k + 1}${half}`;
   const pieces = Array.from({ length: count }, (_, k): Piece => {
     // Turned over from one to the next: halves that are glued are alike whatever the shape.
@@ -105,8 +131,7 @@ function leaves(bundle: Bundle, context: BuildContext, from: number, sign: 1 | -
       mechanism: id,
       a: [i.from, 0],
       b: [i.to, 0],
-      standsOn: host.crease,
-      ends: [fold(host.ends[0]), fold(host.ends[1])],
+      ...ground.fold(k, count),
     }));
     const at = (stretch[0]?.from ?? from) + LABEL_STEP;
     const glued = (half: 'A' | 'B', onto: (area: Polygon) => GlueArea['onto']): GlueArea[] =>
@@ -118,7 +143,7 @@ function leaves(bundle: Bundle, context: BuildContext, from: number, sign: 1 | -
         onto: onto(area),
       }));
     const onHost = (facet: string) => (area: Polygon) => ({
-      piece: host.piece,
+      piece: under,
       facet,
       outline: laidOnto(toHost, area.outer),
     });
@@ -132,12 +157,13 @@ function leaves(bundle: Bundle, context: BuildContext, from: number, sign: 1 | -
       title: `Leaf ${k + 1}`,
       mechanism: id,
       stock,
+      ...(levelMm === undefined ? {} : { levelMm }),
       outline: own,
       lines: [],
       creases: folds,
       glue: [
-        ...glued('A', k === 0 ? onHost(host.sideA) : onLeaf),
-        ...(k === count - 1 ? glued('B', onHost(host.sideB)) : []),
+        ...glued('A', k === 0 ? onHost(sideA) : onLeaf),
+        ...(k === count - 1 && sideB !== null ? glued('B', onHost(sideB)) : []),
       ],
       labels: [
         { name: named('leaf', k, 'A'), at: [at, LABEL_STEP / 4], mechanism: id },
@@ -157,9 +183,9 @@ function leaves(bundle: Bundle, context: BuildContext, from: number, sign: 1 | -
   return {
     pieces,
     bonds: [
-      bond('bondA', { piece: host.piece, facet: host.sideA }, half(0, 'A'), toHost),
+      bond('bondA', { piece: under, facet: sideA }, half(0, 'A'), toHost),
       ...pieces.slice(1).map((_, k) => bond(`bond-${k + 1}`, half(k, 'B'), half(k + 1, 'A'), BACK_TO_BACK)),
-      bond('bondB', { piece: host.piece, facet: host.sideB }, half(count - 1, 'B'), toHost),
+      ...(sideB === null ? [] : [bond('bondB', { piece: under, facet: sideB }, half(count - 1, 'B'), toHost)]),
     ],
     hosts: pieces.map((piece, k): Host => {
       const [first] = piece.creases;
@@ -198,13 +224,48 @@ function areasOf(own: Polygon, half: 'A' | 'B'): Polygon[] {
 }
 
 function build(values: ParameterValues, context: BuildContext): Contribution {
+  const spread = values.span === OPEN_SPAN ? [] : [{ key: 'span', what: SPAN_ON_CREASE }];
+  const part = bundled(values, onCrease(context));
+  return { ...part, unheld: [...part.unheld, ...spread] };
+}
+
+/** The angle of what it stands on. */
+const OPEN_SPAN = 'open';
+const SPAN_ON_CREASE = 'on a crease it is spread by that; an angle of its own is for a flat face';
+/** A whole flat face, on both sides of the axis. */
+const FACE_DEG = 180;
+
+/**
+ * On a face, its axis upright: pressed to one side at rest, so that the card shuts over it, and spread by hand. Over the
+ * whole face the last half is glued down too, and takes up what the others leave.
+ */
+function buildOnFace(values: ParameterValues, context: FaceContext): Contribution {
+  const { id, face, stock, outline } = context;
+  const spanDeg = values.span === OPEN_SPAN ? FACE_DEG : num(values, 'span');
+  const spread = partId(id, 'spread');
+  const whole = spanDeg === FACE_DEG;
+  const levelMm = firstLevel(context);
+  const fold: Ground['fold'] = (k, n) => {
+    const last = whole && k === n - 1;
+    const [at, rate] = last ? [0, (n - 1) / n] : [Math.PI, -1 / n];
+    return { ends: [at, at + rate * degToRad(spanDeg)], drive: { id: spread, at, rate } };
+  };
+  const upright = turnAbout([0, 0, 0], [0, 0, 1], Math.PI / 2);
+  const part = bundled(values, {
+    ...{ id, stock, outline, piece: face.piece, sideA: face.facet, sideB: whole ? face.facet : null, levelMm, fold },
+    placement: compose(onFace(face, levelMm), upright),
+  });
+  return { ...part, drives: [{ id: spread, label: 'spread', unit: 'deg', from: 0, to: spanDeg, rest: 0 }] };
+}
+
+function bundled(values: ParameterValues, ground: Ground): Contribution {
   const sign = values.top === 'high' ? 1 : -1;
   const bundles = bundlesOf(values);
   const gap = num(values, 'gap');
   const total = bundles.reduce((sum, b) => sum + b.heightMm, 0) + gap * (bundles.length - 1);
   let foot = num(values, 'offset') - (sign * total) / 2;
   const parts = bundles.map((bundle) => {
-    const part = leaves(bundle, context, foot, sign);
+    const part = leaves(bundle, ground, foot, sign);
     foot += sign * (bundle.heightMm + gap);
     return part;
   });
@@ -221,7 +282,7 @@ function build(values: ParameterValues, context: BuildContext): Contribution {
     measures: (pose) => {
       const edge = pose.local('edge_1');
       return {
-        ...(edge ? { pitch_deg: pitchOf(edge) } : {}),
+        ...(edge ? { pitch_deg: pitchOf(edge, ground) } : {}),
         layers: Math.max(...bundles.map((b) => 2 * b.count)),
         total_height_mm: total,
         half_width_mm: Math.max(...parts.map((p) => p.halfWidthMm)),
@@ -231,7 +292,9 @@ function build(values: ParameterValues, context: BuildContext): Contribution {
 }
 
 /** Angle between side A and the far half of the first leaf, degrees. */
-const pitchOf = ([, y, z]: readonly [number, number, number]): number => radToDeg(Math.atan2(z, y));
+const pitchOf = ([x, y, z]: readonly [number, number, number], { levelMm }: Ground): number =>
+  // On a face side A lies at its reader's left.
+  levelMm === undefined ? radToDeg(Math.atan2(z, y)) : radToDeg(Math.atan2(z - levelMm, -x));
 
 const COUNT: Parameter = {
   key: 'count',
@@ -278,6 +341,18 @@ export const leafBundle: CreaseKind = {
   raises: true,
   ownPiece: () => true,
   charts: [{ measure: 'pitch_deg', label: 'Angle between leaves' }],
+  onFace: {
+    natural: 'inside',
+    order: [
+      'Fold each shape on its axis, stack them and glue them back to back, all folds to one side.',
+      'Glue the first half down, its fold on the axis; fan the others out and glue the last half down beside it.',
+    ],
+    fitting: ({ widthMm, heightMm }, whole) => {
+      const height = whole(Math.min(heightMm * 0.4, widthMm * 0.8), 10);
+      return { shape: { ellipse: { width: whole(height * 0.8, 8), height } }, height, top: 'high' };
+    },
+    build: buildOnFace,
+  },
   shapeUse: { says: 'Fan it out in a bundle', values: (shape, height) => ({ shape, height }) },
   parameters: [
     shapeField(LANTERN, 'Folded on its axis, which is found from it.'),
@@ -286,10 +361,12 @@ export const leafBundle: CreaseKind = {
     {
       key: 'span',
       label: 'Spread over',
-      unit: 'choice',
-      default: 'open',
-      choices: ['open'],
-      note: 'The angle of the crease it stands on.',
+      unit: 'deg',
+      default: OPEN_SPAN,
+      word: OPEN_SPAN,
+      min: 10,
+      max: FACE_DEG,
+      note: 'On a crease its angle; on a face the whole of it, 180°, unless said.',
     },
     alongCrease('Middle of all that stands on the axis, from the middle of the crease.'),
     {
