@@ -236,8 +236,8 @@ const SPAN_ON_CREASE = 'on a crease it is spread by that; an angle of its own is
 const FACE_DEG = 180;
 
 /**
- * On a face, its axis upright: pressed to one side at rest, so that the card shuts over it, and spread by hand. Over the
- * whole face the last half is glued down too, and takes up what the others leave.
+ * On a face, its axis upright: pressed to one side at rest, so that the card shuts over it, and spread by hand. Over
+ * the whole face the last half is glued down too, and takes up what the others leave.
  */
 function buildOnFace(values: ParameterValues, context: FaceContext): Contribution {
   const { id, face, stock, outline } = context;
