@@ -25,6 +25,10 @@ import { preparePolygon, type PreparedPolygon } from '../plane/prepared';
 import { cross2, dist2, distToLine, dot2, lerp2, scale2, sub2, type Vec2 } from '../plane/vec2';
 import { joinIntervals, withoutIntervals } from '../shapes/level';
 import { ShapeError } from '../shapes/shape';
+import { assemble, layOut } from '../assembly/assembly';
+import { poseAt } from '../assembly/pose';
+import { FLAT, openOf } from '../drives';
+import { joinPieces, type JoinedPieces } from './template-joins';
 import { ON_EDGE_MM } from '../tolerance';
 
 /** The lines with their roles, scaled, rows of dashes joined, mended where that is wished. */
@@ -238,15 +242,28 @@ function piecesOf(t: Template, stock: string): Base {
         stock,
       };
     });
-  return {
-    pieces: [card, ...pieces.slice(1)],
-    bonds: [],
-    hosts: [gutter, ...hosts],
+  const inPieces = (p: Vec2): Vec2 => move(scale2(p, t.scale));
+  const baseOf = (joined: JoinedPieces): Base => ({
+    pieces: joined.pieces,
+    bonds: joined.bonds,
+    joints: joined.joints,
+    drives: joined.drives,
+    hosts: [gutter, ...hosts.map((h) => ({ ...h, ends: joined.endsOf(h.crease) ?? h.ends }))],
     lead: { crease: GUTTER, still: 'leafA', turning: 'leafB' },
     measures: () => ({ hinge_mm: along.reduce((s, i) => s + i.to - i.from, 0) }),
     interruptions,
     making,
-  };
+  });
+  const all = [card, ...pieces.slice(1)];
+  return baseOf(joinPieces(all, interruptions, t.joins ?? [], inPieces, (joined) => opensTo(baseOf(joined))));
+}
+
+/** How far a base opens by itself, degrees. */
+function opensTo({ pieces, bonds, joints = [], drives = [], hosts, lead, interruptions }: Base): number {
+  const parts = { pieces, bonds, interruptions, mechanisms: [], moving: joints, drives, lead };
+  const base = { mechanism: CARD, facets: () => [] };
+  const assembly = assemble(layOut({ ...parts, base, hosts: new Map(hosts.map((h) => [h.crease, h])) }));
+  return openOf(poseAt(assembly, FLAT).state);
 }
 
 /** Creases of one role on one line. */

@@ -10,7 +10,7 @@ import { assetSchema, shapeSchema } from '../shapes/schema';
 import { CARD, ownerOfId } from '../ids';
 import { baseKindOf, isBase } from './fields';
 import { DESIGN_VERSION, type Design } from './design';
-import type { Template } from './template';
+import { JOIN_KINDS, type Template, type TemplateJoin } from './template';
 import { LARGEST_DESIGN, LARGEST_FILE, readJson } from './json';
 import { migrate } from './migrate';
 import { JOI_OPTIONS, oneLine, parameterSchema } from './parameters';
@@ -131,7 +131,7 @@ const layer = Joi.object({
 const MOST_STATES = 12;
 const driveId = Joi.string()
   .max(100)
-  .pattern(/^(open|[a-z0-9][a-z0-9-]{0,39}\.[A-Za-z][A-Za-z0-9-]{0,39})$/);
+  .pattern(/^(open|[a-z0-9][a-z0-9-]{0,39}(\.[A-Za-z][A-Za-z0-9-]{0,39}){1,2})$/);
 const namedState = Joi.object({
   id: id.required(),
   name: Joi.string().max(60).required(),
@@ -142,11 +142,28 @@ const namedState = Joi.object({
 const far = Joi.number().min(-FARTHEST_MM).max(FARTHEST_MM);
 const role = Joi.valid(...TEMPLATE_ROLES);
 const key = Joi.string().max(300);
+const place = Joi.array().ordered(far.required(), far.required()).length(2).required();
+const joinEnd = Joi.object({ inside: place, from: place, to: place }).required();
+/** More joins than this are not a card. */
+const MOST_JOINS = 200;
+const joinsSchema = Joi.array()
+  .max(MOST_JOINS)
+  .unique('id')
+  .items(
+    Joi.object({
+      id: id.required(),
+      kind: Joi.valid(...JOIN_KINDS).required(),
+      a: joinEnd,
+      b: joinEnd,
+      turned: Joi.boolean().required(),
+    }),
+  );
 const template = Joi.object({
   name: Joi.string().max(120).required(),
   scale: Joi.number().greater(0).max(1000).required(),
   mended: Joi.boolean().required(),
   lead: key.allow(null).required(),
+  joins: joinsSchema,
   lines: Joi.array()
     .min(1)
     .max(MOST_LINES)
@@ -263,6 +280,16 @@ export function checkChange(design: Design, from: Design): string | null {
   const same = template !== undefined && template === from.card.template;
   const { error } = designSchema.validate(same ? { ...design, card } : design, JOI_OPTIONS);
   return error ? oneLine(error.message) : (checkReferences(design) ?? checkSize(design));
+}
+
+/** Joins of a template's pieces from text, as a file of them has it. */
+export function readJoins(
+  text: string,
+): { readonly ok: true; readonly joins: readonly TemplateJoin[] } | { readonly ok: false; readonly why: string } {
+  const json = readJson(text, 'a list of joins');
+  if (!json.ok) return json;
+  const { error } = Joi.object({ joins: joinsSchema.required() }).validate({ joins: json.value }, JOI_OPTIONS);
+  return error ? no(oneLine(error.message)) : { ok: true, joins: json.value as readonly TemplateJoin[] };
 }
 
 /** What is wrong with a template that was read from elsewhere, in one line; null where nothing is. */

@@ -2,6 +2,26 @@
 import type { TemplateRole } from '../pattern/pattern';
 import type { Vec2 } from '../plane/vec2';
 
+/** One end of what joins two pieces: a place inside the facet it is on, and two points that come to lie on the other's. */
+export interface JoinEnd {
+  readonly inside: Vec2;
+  readonly from: Vec2;
+  readonly to: Vec2;
+}
+export const JOIN_KINDS = ['bond', 'pivot', 'slide'] as const;
+/**
+ * Two pieces joined: glued facet on facet, on a rivet (`from` its middle), or a pin of `b` in a slot of `a` (`from` and
+ * `to` the ends of its way). Points as drawn in the file, before it is scaled.
+ */
+export interface TemplateJoin {
+  readonly id: string;
+  readonly kind: (typeof JOIN_KINDS)[number];
+  readonly a: JoinEnd;
+  readonly b: JoinEnd;
+  /** `b` lies turned over on `a`: face to face. */
+  readonly turned: boolean;
+}
+
 export interface Template {
   readonly name: string;
   /** Everything is scaled together. */
@@ -25,4 +45,5 @@ export interface Template {
   readonly picked: Readonly<Record<string, TemplateRole>>;
   /** Line that is the gutter; null: the longest crease of the largest piece. */
   readonly lead: string | null;
+  readonly joins?: readonly TemplateJoin[];
 }
