@@ -12,6 +12,7 @@ import { findFaults } from '../core/pattern/mending';
 import { TEMPLATE_ROLES, type TemplateRole } from '../core/pattern/pattern';
 import { withTemplate } from '../core/build/bring';
 import { templateLines } from '../core/build/template';
+import { proposeJoins, roleChoices, settleJoins, type Proposal } from '../core/build/template-proposals';
 import type { Template } from '../core/document/template';
 import {
   PLAIN_BASE,
@@ -32,7 +33,7 @@ import { DEFAULT_STEPS, MOST_STEPS, prove as proveDesign, seek } from '../core/p
 import type { Finding } from '../core/rules';
 import { briefOf } from '../core/proof/evidence';
 import { reportPose } from '../core/proof/report';
-import { checkDesign } from '../core/document/schema';
+import { checkDesign, readJoins } from '../core/document/schema';
 import { readValue } from '../core/document/values';
 import { cutList } from '../core/sheets/cutlist';
 import { parseAngle } from '../core/units/angle';
@@ -341,7 +342,9 @@ const bring: Verb = (args) => {
     options,
     many,
     flags,
-  } = readArguments(args, { scale: 'one', role: 'many', gutter: 'one', mend: 'flag' });
+  } = readArguments(args, {
+    ...{ scale: 'one', role: 'many', gutter: 'one', mend: 'flag', joins: 'one', folds: 'one' },
+  });
   if (more.length > 0 || out === undefined)
     throw new UsageError('bring FROM.svg|FROM.dxf OUT writes a card from a template; give both files');
   const read = readTemplate(readText(from, 'an SVG or DXF file'), from);
@@ -360,7 +363,7 @@ const bring: Verb = (args) => {
       return [key, role as TemplateRole] as const;
     }),
   );
-  const template: Template = {
+  const plain: Template = {
     name:
       basename(from)
         .replace(/\.\w+$/, '')
@@ -378,6 +381,10 @@ const bring: Verb = (args) => {
     })),
     picked: Object.fromEntries(read.lines.flatMap((l) => (chosen.has(l.id) ? [[l.id, chosen.get(l.id)!]] : []))),
   };
+  const roles = roleChoices(plain);
+  const folded = withFolds(plain, roles, options.folds);
+  const offered = proposeJoins(folded);
+  const template = withJoins(folded, offered, options.joins);
   const design = withTemplate(blankDesign(template.name), template);
   const checked = checkDesign(design);
   if (!checked.ok) throw new UsageError(checked.why);
@@ -398,9 +405,29 @@ const bring: Verb = (args) => {
       creases: [...assembly.hosts.keys()],
       faults: findFaults(templateLines({ ...template, mended: false })),
       faults_left: findFaults(templateLines(template)).length,
+      joins: template.joins ?? [],
+      offered: { joins: offered, folds: roles },
     },
   };
 };
+
+/** One of the choices of roles that fold flat, counted from 1. */
+function withFolds(t: Template, roles: ReturnType<typeof roleChoices>, asked: string | undefined): Template {
+  if (asked === undefined) return t;
+  const k = readNumber(asked, 'folds', 1, Math.max(1, roles.length), 1);
+  if (!Number.isInteger(k) || !roles[k - 1])
+    throw new UsageError(`--folds ${asked}: choices of roles that fold flat here are ${roles.length}`);
+  return { ...t, picked: { ...t.picked, ...roles[k - 1] } };
+}
+
+/** Joins as a file has them, or all that is offered as far as the card then opens. */
+function withJoins(t: Template, offered: readonly Proposal[], asked: string | undefined): Template {
+  if (asked === undefined) return t;
+  if (asked === 'all') return { ...t, joins: settleJoins(t, offered) };
+  const read = readJoins(readText(asked, 'a list of joins, or the word all'));
+  if (!read.ok) throw new UsageError(`${asked}: ${read.why}`);
+  return { ...t, joins: read.joins };
+}
 
 const check: Verb = (args) => {
   const { files } = readArguments(args, {});

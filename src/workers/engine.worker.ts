@@ -13,6 +13,8 @@ import { applyRigid, unit3 } from '@/core/linkage';
 import { regionBox, type Region } from '@/core/plane/polygon';
 import { withTemplate } from '@/core/build/bring';
 import { templateLines } from '@/core/build/template';
+import { proposeJoins, roleChoices, settleJoins } from '@/core/build/template-proposals';
+import { sheetsOf } from '@/core/build/template-sheets';
 import { measureOver, outlineFigures, planeOutlines, strutSheet, workedShape } from '@/core/build/workshop';
 import { fontShelved, fontsNamed, provideFont } from '@/core/shapes/fonts';
 import { standing } from '@/core/shapes/outline';
@@ -258,6 +260,13 @@ const engine: Engine = {
       if (why) throw new Error(`The template cannot be kept: ${why}`);
       return withTemplate(design, template);
     }),
+  offers: (template) =>
+    answer(() => ({
+      sheets: sheetsOf(templateLines({ ...template, scale: 1 })).map((s) => s.outer),
+      joins: proposeJoins(template),
+      folds: roleChoices(template),
+    })),
+  settle: (template) => answer(() => settleJoins(template, proposeJoins(template))),
   faults: (template) =>
     answer(() => ({
       lines: templateLines(template),

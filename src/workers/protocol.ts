@@ -2,7 +2,9 @@
 import type { Drive, State } from '@/core/drives';
 import type { ReadTemplate } from '@/core/formats/template-read';
 import type { Fault, TemplateLine } from '@/core/pattern/mending';
-import type { Template } from '@/core/document/template';
+import type { Template, TemplateJoin } from '@/core/document/template';
+import type { Proposal } from '@/core/build/template-proposals';
+import type { TemplateRole } from '@/core/pattern/pattern';
 import type { Outline, StrutSheet, WorkedShape } from '@/core/build/workshop';
 import type { Shape, ShapeAsset, TextShape } from '@/core/shapes/shape';
 import type { Raster, TraceWishes } from '@/core/shapes/trace';
@@ -84,6 +86,12 @@ export interface SceneGlue {
   readonly mechanism: string;
   readonly piece: string;
   readonly outline: Ring;
+}
+/** What a template offers: its sheets, as drawn in its file, and what they could be joined and folded by. */
+export interface Offers {
+  readonly sheets: readonly Ring[];
+  readonly joins: readonly Proposal[];
+  readonly folds: readonly Readonly<Record<string, TemplateRole>>[];
 }
 /** A design, derived, without its pose. */
 export interface Scene extends Derived {
@@ -222,6 +230,10 @@ export interface Engine {
   template(text: string, name: string): Promise<Answer<ReadTemplate>>;
   /** The design with the template for its card. */
   bringTemplate(design: Design, template: Template): Promise<Answer<Design>>;
+  /** Its pieces, how they could be joined and folded. */
+  offers(template: Template): Promise<Answer<Offers>>;
+  /** Of all joins that are offered those with which the card opens furthest. */
+  settle(template: Template): Promise<Answer<readonly TemplateJoin[]>>;
   faults(
     template: Template,
   ): Promise<Answer<{ readonly lines: readonly TemplateLine[]; readonly faults: readonly Fault[] }>>;
@@ -229,7 +241,7 @@ export interface Engine {
 }
 
 /** Jobs whose first argument is not a design. */
-export const WITHOUT_DESIGN = ['bringSvg', 'trace', 'letters', 'template', 'faults'] as const;
+export const WITHOUT_DESIGN = ['bringSvg', 'trace', 'letters', 'template', 'faults', 'offers', 'settle'] as const;
 type Plain = (typeof WITHOUT_DESIGN)[number];
 /** The same jobs as the worker takes them. */
 export type Wired = {

@@ -1,35 +1,24 @@
 /**
  * A brought-in template as the base of a card: its lines with roles become pieces, creases and windows like our own.
  */
-import { CARD } from '../ids';
-import type { Template } from '../document/template';
-import { GUTTER, type Base, type CreaseLine, type Host, type PatternLine, type Piece } from '../kinds';
-import type { Interruption } from '../pattern/facets';
-import { findFacets } from '../pattern/facets';
-import type { Making } from '../pattern/making';
-import { isCrease, mend, type TemplateLine } from '../pattern/mending';
-import { joinPerforations } from '../pattern/perforations';
-import { arrange } from '../plane/arrangement';
-import {
-  contains,
-  insidePoint,
-  largest,
-  polygonArea,
-  regionBox,
-  subtract,
-  unite,
-  type Polygon,
-  type Region,
-} from '../plane/polygon';
-import { preparePolygon, type PreparedPolygon } from '../plane/prepared';
-import { cross2, dist2, distToLine, dot2, lerp2, scale2, sub2, type Vec2 } from '../plane/vec2';
-import { joinIntervals, withoutIntervals } from '../shapes/level';
-import { ShapeError } from '../shapes/shape';
 import { assemble, layOut } from '../assembly/assembly';
 import { poseAt } from '../assembly/pose';
+import type { Template } from '../document/template';
 import { FLAT, openOf } from '../drives';
-import { joinPieces, type JoinedPieces } from './template-joins';
+import { CARD } from '../ids';
+import { GUTTER, type Base, type CreaseLine, type Host, type PatternLine, type Piece } from '../kinds';
+import { findFacets, type Interruption } from '../pattern/facets';
+import type { Making } from '../pattern/making';
+import { mend, type TemplateLine } from '../pattern/mending';
+import { joinPerforations } from '../pattern/perforations';
+import { insidePoint, regionBox } from '../plane/polygon';
+import { preparePolygon, type PreparedPolygon } from '../plane/prepared';
+import { cross2, dist2, distToLine, lerp2, scale2, sub2, type Vec2 } from '../plane/vec2';
+import { joinIntervals, withoutIntervals } from '../shapes/level';
+import { ShapeError } from '../shapes/shape';
 import { ON_EDGE_MM } from '../tolerance';
+import { joinPieces, type JoinedPieces } from './template-joins';
+import { creasesOf, extremes, inLine, isInside, leadOf, pairs, sheetsOf } from './template-sheets';
 
 /** The lines with their roles, scaled, rows of dashes joined, mended where that is wished. */
 export function templateLines(t: Template): readonly TemplateLine[] {
@@ -45,35 +34,6 @@ export function templateLines(t: Template): readonly TemplateLine[] {
 }
 
 const foldsDown = (l: TemplateLine): boolean => l.role === 'mountain' || l.role === 'perforation-mountain';
-const pairs = (l: TemplateLine): { a: Vec2; b: Vec2 }[] =>
-  l.points.flatMap((a, i) =>
-    i + 1 < l.points.length ? [{ a, b: l.points[i + 1] }] : l.closed ? [{ a, b: l.points[0] }] : [],
-  );
-
-/** A corner that turns by less than this belongs to a curve, degrees; curves are drawn by many small ones. */
-const CORNER_DEG = 12;
-
-/** Creases drawn on without lifting are told apart at their corners; a curve stays one line. */
-function straightParts(l: TemplateLine): TemplateLine[] {
-  const run = l.closed ? [...l.points, l.points[0]] : l.points;
-  if (run.length < 3 || straight(run)) return [l];
-  const turns = run.slice(1, -1).map((p, i) => {
-    const [u, v] = [sub2(p, run[i]), sub2(run[i + 2], p)];
-    return Math.abs(Math.atan2(cross2(u, v), dot2(u, v))) * (180 / Math.PI);
-  });
-  if (turns.some((t) => t > STRAIGHT_DEG && t < CORNER_DEG)) return [l];
-  const corners = turns.flatMap((t, i) => (t >= CORNER_DEG ? [i + 1] : []));
-  const ends = [0, ...corners, run.length - 1];
-  return ends.slice(1).map((to, k): TemplateLine => ({
-    ...l,
-    id: `${l.id}~${k + 1}`,
-    closed: false,
-    points: run.slice(ends[k], to + 1),
-  }));
-}
-/** Turns below this are none, degrees. */
-const STRAIGHT_DEG = 0.01;
-
 const built = new WeakMap<Template, Map<string, Base>>();
 
 /**
@@ -91,41 +51,16 @@ export function buildTemplate(t: Template, stock: string): Base {
 function piecesOf(t: Template, stock: string): Base {
   const lines = templateLines(t);
   const cuts = lines.filter((l) => l.role === 'cut');
-  const paper = unite(arrange(cuts.flatMap(pairs)).faces);
-  if (paper.length === 0)
-    throw new ShapeError(
-      'the cut lines do not close round any paper; give the outline the role cut, or let open outlines be mended',
-    );
-  const windows: Region = lines.filter((l) => l.role === 'window').flatMap((l) => unite(arrange(pairs(l)).faces));
-  const sheets = paper
-    .map((p) => ({
-      outer: p.outer,
-      whole: p,
-      rest: largest(windows.length > 0 ? subtract([p], unite(windows)) : [p]) ?? p,
-    }))
-    .sort((a, b) => polygonArea(b.whole) - polygonArea(a.whole));
-  const creases = lines.filter((l) => isCrease(l) && l.points.length >= 2).flatMap(straightParts);
-  const bent = creases.find((l) => l.points.length > 2 && !straight(l.points));
-  if (bent) throw new ShapeError(`crease ${bent.id} is curved; only straight creases fold, so give it another role`);
-  const inside = (p: Polygon, l: TemplateLine): boolean =>
-    contains({ outer: p.outer, holes: [] }, lerp2(l.points[0], l.points[l.points.length - 1], 0.5));
-  const length = (l: TemplateLine): number => dist2(l.points[0], l.points[l.points.length - 1]);
-  // The gutter runs furthest: its stretches to both sides of what stands on it count together.
-  const own = creases.filter((l) => inside(sheets[0].whole, l));
-  const lead =
-    creases.find((l) => l.id === t.lead) ??
-    own.map((l) => ({ l, span: spanOf(l, own) })).sort((a, b) => b.span - a.span || length(b.l) - length(a.l))[0]?.l;
-  if (!lead)
-    throw new ShapeError(
-      'no line has the role valley or mountain, so there is nothing to open; give the fold lines their roles',
-    );
-  const main = sheets.find((s) => inside(s.whole, lead)) ?? sheets[0];
+  const sheets = [...sheetsOf(lines)];
+  const creases = creasesOf(lines);
+  const lead = leadOf(t, creases, sheets);
+  const main = sheets.find((s) => isInside(s.whole, lead)) ?? sheets[0];
   sheets.sort((a, b) => (a === main ? -1 : b === main ? 1 : 0));
 
   // The gutter is laid on the x axis, its middle on the origin: the rest of the program reads a card so.
   const stretches = inLine(
     lead,
-    creases.filter((l) => inside(main.whole, l)),
+    creases.filter((l) => isInside(main.whole, l)),
   );
   const frame = gutterFrame(lead, stretches);
   const move = (p: Vec2): Vec2 => {
@@ -149,7 +84,7 @@ function piecesOf(t: Template, stock: string): Base {
     to: i.to + half,
   }));
   const pieces = sheets.map((sheet, k): Piece => {
-    const mine = creases.filter((l) => inside(sheet.whole, l) && !stretches.includes(l));
+    const mine = creases.filter((l) => isInside(sheet.whole, l) && !stretches.includes(l));
     const id = k === 0 ? CARD : `card-part-${k + 1}`;
     const [whole, rest] = [preparePolygon({ outer: sheet.whole.outer, holes: [] }), preparePolygon(sheet.rest)];
     return {
@@ -258,35 +193,14 @@ function piecesOf(t: Template, stock: string): Base {
   return baseOf(joinPieces(all, interruptions, t.joins ?? [], inPieces, (joined) => opensTo(baseOf(joined))));
 }
 
-/** How far a base opens by itself, degrees. */
-function opensTo({ pieces, bonds, joints = [], drives = [], hosts, lead, interruptions }: Base): number {
+/** How far a base opens by itself, degrees; 0 where it never leaves the pose in which it lies shut. */
+export function opensTo({ pieces, bonds, joints = [], drives = [], hosts, lead, interruptions }: Base): number {
   const parts = { pieces, bonds, interruptions, mechanisms: [], moving: joints, drives, lead };
   const base = { mechanism: CARD, facets: () => [] };
   const assembly = assemble(layOut({ ...parts, base, hosts: new Map(hosts.map((h) => [h.crease, h])) }));
-  return openOf(poseAt(assembly, FLAT).state);
+  const { stop, state } = poseAt(assembly, FLAT);
+  return stop?.reason === 'no-start' ? 0 : openOf(state);
 }
-
-/** Creases of one role on one line. */
-function inLine(lead: TemplateLine, creases: readonly TemplateLine[]): readonly TemplateLine[] {
-  const [a, b] = [lead.points[0], lead.points[lead.points.length - 1]];
-  const off = (p: Vec2): number => distToLine(p, a, b);
-  return creases.filter(
-    (l) =>
-      l === lead ||
-      (l.role === lead.role && off(l.points[0]) < IN_LINE_MM && off(l.points[l.points.length - 1]) < IN_LINE_MM),
-  );
-}
-/** Stretches of one crease stray this little from their line: what a drawing program rounds to. */
-const IN_LINE_MM = 0.01;
-
-const extremes = (lines: readonly TemplateLine[], u: Vec2): [Vec2, Vec2] => {
-  const ends = lines
-    .flatMap((l) => [l.points[0], l.points[l.points.length - 1]])
-    .sort((p, q) => p[0] * u[0] + p[1] * u[1] - q[0] * u[0] - q[1] * u[1]);
-  return [ends[0], ends[ends.length - 1]];
-};
-const spanOf = (lead: TemplateLine, creases: readonly TemplateLine[]): number =>
-  dist2(...extremes(inLine(lead, creases), sub2(lead.points[lead.points.length - 1], lead.points[0])));
 
 function gutterFrame(lead: TemplateLine, stretches: readonly TemplateLine[]): { origin: Vec2; along: Vec2 } {
   const { a, b } = leftToRight(lead.points[0], lead.points[lead.points.length - 1]);
@@ -296,8 +210,6 @@ function gutterFrame(lead: TemplateLine, stretches: readonly TemplateLine[]): { 
 }
 const leftToRight = (a: Vec2, b: Vec2): { a: Vec2; b: Vec2 } =>
   a[0] < b[0] || (a[0] === b[0] && a[1] < b[1]) ? { a, b } : { a: b, b: a };
-const straight = (p: readonly Vec2[]): boolean =>
-  p.every((q) => Math.abs(cross2(sub2(p[p.length - 1], p[0]), sub2(q, p[0]))) < 1e-3 * dist2(p[p.length - 1], p[0]));
 type Pair = { readonly a: Vec2; readonly b: Vec2 };
 /** The outline itself is not a cut inside the piece. */
 const onOutline = (p: PreparedPolygon, { a, b }: Pair): boolean =>

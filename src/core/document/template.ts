@@ -2,7 +2,7 @@
 import type { TemplateRole } from '../pattern/pattern';
 import type { Vec2 } from '../plane/vec2';
 
-/** One end of what joins two pieces: a place inside the facet it is on, and two points that come to lie on the other's. */
+/** One end of a join: a place inside the facet it is on, and two points that come to lie on those of the other end. */
 export interface JoinEnd {
   readonly inside: Vec2;
   readonly from: Vec2;

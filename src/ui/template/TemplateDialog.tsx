@@ -3,7 +3,7 @@ import { CARD } from '@/core/ids';
 import { Box, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { TEMPLATE_ROLES, type TemplateRole } from '@/core/pattern/pattern';
-import type { Template } from '@/core/document/template';
+import type { Template, TemplateJoin } from '@/core/document/template';
 import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
 import { LARGEST_DRAWING } from '@/core/shapes/shape';
@@ -11,17 +11,10 @@ import { Action } from '../common/Field';
 import { textOf } from '../common/files';
 import { Sheet } from '../common/Sheet';
 import { useAsk } from '../shapes/useAsk';
-
-const ROLE_WORDS: Readonly<Record<TemplateRole, string>> = {
-  cut: 'cut',
-  valley: 'valley',
-  mountain: 'mountain',
-  perforation: 'perforated valley',
-  'perforation-mountain': 'perforated mountain',
-  window: 'window',
-  mark: 'mark, not cut',
-  glue: 'glue area',
-};
+import { joinEdges, type Edge } from './joining';
+import { PiecesPane } from './PiecesPane';
+import { ROLE_WORDS } from './roleWords';
+import { TemplateSheet } from './TemplateSheet';
 
 /**
  * A whole card of cut and fold lines from SVG or DXF: lines get roles, faults are found and mended, and it is posed
@@ -43,7 +36,19 @@ function Bench() {
   const [template, setTemplate] = useState<Template | null>(design.card.template ?? null);
   const [notes, setNotes] = useState<{ why?: string; leftOut?: readonly string[] }>({});
   const [picked, setPicked] = useState<string | null>(null);
-  const { value } = useAsk(template ? JSON.stringify(template) : '', () => engine('shape').faults(template!));
+  const [edge, setEdge] = useState<Edge | 'first' | null>(null);
+  const asked = template ? JSON.stringify(template) : '';
+  const { value } = useAsk(asked, () => engine('shape').faults(template!));
+  const { value: offers } = useAsk(asked, () => engine('shape').offers(template!));
+  const setJoins = (joins: readonly TemplateJoin[]): void => setTemplate((t) => t && { ...t, joins });
+  const addJoin = (join: TemplateJoin): void => setJoins([...(template?.joins ?? []), join]);
+  const match = (clicked: Edge): void => {
+    if (edge === 'first' || edge === null) return setEdge(clicked);
+    const join = joinEdges(offers?.sheets ?? [], template?.joins ?? [], edge, clicked);
+    setEdge(null);
+    if (typeof join === 'string') setNotes({ why: join });
+    else addJoin(join);
+  };
   const take = async (file: File | undefined): Promise<void> => {
     if (!file) return;
     const whole = await textOf(file, LARGEST_DRAWING, 'a template');
@@ -77,7 +82,6 @@ function Bench() {
     ([x0, y0, x1, y1], [x, y]) => [Math.min(x0, x), Math.min(y0, y), Math.max(x1, x), Math.max(y1, y)],
     [Infinity, Infinity, -Infinity, -Infinity],
   );
-  const pad = Math.max(box[2] - box[0], box[3] - box[1]) * 0.03;
   const mendable = value?.faults.length ?? 0;
   return (
     <Box
@@ -97,43 +101,19 @@ function Bench() {
           </chakra.p>
         )}
         {value && points.length > 0 && (
-          <svg
-            role="group"
-            aria-label="Template"
-            width="100%"
-            height="440"
-            viewBox={`${box[0] - pad} ${-box[3] - pad} ${box[2] - box[0] + 2 * pad} ${box[3] - box[1] + 2 * pad}`}
-          >
-            {value.lines.map((l) => {
-              const d = `M${l.points.map(([x, y]) => `${x} ${-y}`).join('L')}${l.closed ? 'Z' : ''}`;
-              return (
-                <g key={l.id}>
-                  <path
-                    className={`line ${l.joined ? 'perforated' : l.role}${picked === l.id ? ' lit' : ''}`}
-                    d={d}
-                    style={{ fill: 'none' }}
-                  />
-                  <path className="grab" d={d} data-line={l.id} onClick={() => setPicked(l.id)}>
-                    <title>{`${l.id}: ${ROLE_WORDS[l.role]}`}</title>
-                  </path>
-                </g>
-              );
-            })}
-            {value.faults.map((f, i) => (
-              <circle
-                key={i}
-                cx={f.at[0]}
-                cy={-f.at[1]}
-                r={Math.max(2, pad / 3)}
-                fill="none"
-                stroke="var(--bad)"
-                strokeWidth="2"
-                style={{ vectorEffect: 'non-scaling-stroke' }}
-              >
-                <title>{f.message}</title>
-              </circle>
-            ))}
-          </svg>
+          <TemplateSheet
+            lines={value.lines}
+            faults={value.faults}
+            sheets={offers?.sheets ?? []}
+            scale={template!.scale}
+            joins={template!.joins ?? []}
+            lit={picked}
+            edge={edge === 'first' ? null : edge}
+            matching={edge !== null}
+            onLine={setPicked}
+            onEdge={match}
+            onDropped={addJoin}
+          />
         )}
       </Box>
       <Box maxHeight="66vh" overflowY="auto">
@@ -215,6 +195,16 @@ function Bench() {
                   </Action>
                 </Box>
               </Box>
+            )}
+            {offers && (
+              <PiecesPane
+                template={template}
+                offers={offers}
+                matching={edge === null ? 0 : edge === 'first' ? 1 : 2}
+                onMatch={(on) => setEdge(on ? 'first' : null)}
+                onJoins={setJoins}
+                onPicked={(roles) => setTemplate((t) => t && { ...t, picked: roles })}
+              />
             )}
             <Box display="flex" alignItems="center" mb="4px">
               <chakra.label flex="1" htmlFor="template-scale">

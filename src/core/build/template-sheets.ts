@@ -1,0 +1,123 @@
+/**
+ * The paper of a brought-in template, its creases, and which of them is the gutter. Throws ShapeError with what is
+ * wrong and what would be right.
+ */
+import type { Template } from '../document/template';
+import { isCrease, type TemplateLine } from '../pattern/mending';
+import { arrange } from '../plane/arrangement';
+import {
+  contains,
+  largest,
+  polygonArea,
+  subtract,
+  unite,
+  type Polygon,
+  type Region,
+  type Ring,
+} from '../plane/polygon';
+import { cross2, dist2, distToLine, dot2, lerp2, sub2, type Vec2 } from '../plane/vec2';
+import { ShapeError } from '../shapes/shape';
+
+export const pairs = (l: TemplateLine): { a: Vec2; b: Vec2 }[] =>
+  l.points.flatMap((a, i) =>
+    i + 1 < l.points.length ? [{ a, b: l.points[i + 1] }] : l.closed ? [{ a, b: l.points[0] }] : [],
+  );
+
+/** One sheet: its outline, all of it, and what its windows leave. */
+export interface Sheet {
+  readonly outer: Ring;
+  readonly whole: Polygon;
+  readonly rest: Polygon;
+}
+
+/** Sheets of paper, the largest first. */
+export function sheetsOf(lines: readonly TemplateLine[]): readonly Sheet[] {
+  const paper = unite(arrange(lines.filter((l) => l.role === 'cut').flatMap(pairs)).faces);
+  if (paper.length === 0)
+    throw new ShapeError(
+      'the cut lines do not close round any paper; give the outline the role cut, or let open outlines be mended',
+    );
+  const windows: Region = lines.filter((l) => l.role === 'window').flatMap((l) => unite(arrange(pairs(l)).faces));
+  return paper
+    .map((p) => ({
+      outer: p.outer,
+      whole: p,
+      rest: largest(windows.length > 0 ? subtract([p], unite(windows)) : [p]) ?? p,
+    }))
+    .sort((a, b) => polygonArea(b.whole) - polygonArea(a.whole));
+}
+
+/** Straight creases, those that were drawn on without lifting told apart. */
+export function creasesOf(lines: readonly TemplateLine[]): readonly TemplateLine[] {
+  const creases = lines.filter((l) => isCrease(l) && l.points.length >= 2).flatMap(straightParts);
+  const bent = creases.find((l) => l.points.length > 2 && !straight(l.points));
+  if (bent) throw new ShapeError(`crease ${bent.id} is curved; only straight creases fold, so give it another role`);
+  return creases;
+}
+
+/** Whether the middle of a line lies on a sheet. */
+export const isInside = (sheet: Polygon, l: TemplateLine): boolean =>
+  contains({ outer: sheet.outer, holes: [] }, lerp2(l.points[0], l.points[l.points.length - 1], 0.5));
+
+/** The gutter: as it was chosen, else what runs furthest, its stretches to both sides of what stands on it together. */
+export function leadOf(t: Template, creases: readonly TemplateLine[], sheets: readonly Sheet[]): TemplateLine {
+  const own = creases.filter((l) => isInside(sheets[0].whole, l));
+  const length = (l: TemplateLine): number => dist2(l.points[0], l.points[l.points.length - 1]);
+  const lead =
+    creases.find((l) => l.id === t.lead) ??
+    own.map((l) => ({ l, span: spanOf(l, own) })).sort((a, b) => b.span - a.span || length(b.l) - length(a.l))[0]?.l;
+  if (!lead)
+    throw new ShapeError(
+      'no line has the role valley or mountain, so there is nothing to open; give the fold lines their roles',
+    );
+  return lead;
+}
+
+/** A corner that turns by less than this belongs to a curve, degrees; curves are drawn by many small ones. */
+const CORNER_DEG = 12;
+
+/** Creases drawn on without lifting are told apart at their corners; a curve stays one line. */
+function straightParts(l: TemplateLine): TemplateLine[] {
+  const run = l.closed ? [...l.points, l.points[0]] : l.points;
+  if (run.length < 3 || straight(run)) return [l];
+  const turns = run.slice(1, -1).map((p, i) => {
+    const [u, v] = [sub2(p, run[i]), sub2(run[i + 2], p)];
+    return Math.abs(Math.atan2(cross2(u, v), dot2(u, v))) * (180 / Math.PI);
+  });
+  if (turns.some((t) => t > STRAIGHT_DEG && t < CORNER_DEG)) return [l];
+  const corners = turns.flatMap((t, i) => (t >= CORNER_DEG ? [i + 1] : []));
+  const ends = [0, ...corners, run.length - 1];
+  return ends.slice(1).map((to, k): TemplateLine => ({
+    ...l,
+    id: `${l.id}~${k + 1}`,
+    closed: false,
+    points: run.slice(ends[k], to + 1),
+  }));
+}
+/** Turns below this are none, degrees. */
+const STRAIGHT_DEG = 0.01;
+
+/** Creases of one role on one line. */
+export function inLine(lead: TemplateLine, creases: readonly TemplateLine[]): readonly TemplateLine[] {
+  const [a, b] = [lead.points[0], lead.points[lead.points.length - 1]];
+  const off = (p: Vec2): number => distToLine(p, a, b);
+  return creases.filter(
+    (l) =>
+      l === lead ||
+      (l.role === lead.role && off(l.points[0]) < IN_LINE_MM && off(l.points[l.points.length - 1]) < IN_LINE_MM),
+  );
+}
+/** Stretches of one crease stray this little from their line: what a drawing program rounds to. */
+const IN_LINE_MM = 0.01;
+
+export const extremes = (lines: readonly TemplateLine[], u: Vec2): [Vec2, Vec2] => {
+  const ends = lines
+    .flatMap((l) => [l.points[0], l.points[l.points.length - 1]])
+    .sort((p, q) => p[0] * u[0] + p[1] * u[1] - q[0] * u[0] - q[1] * u[1]);
+  return [ends[0], ends[ends.length - 1]];
+};
+const spanOf = (lead: TemplateLine, creases: readonly TemplateLine[]): number =>
+  dist2(...extremes(inLine(lead, creases), sub2(lead.points[lead.points.length - 1], lead.points[0])));
+
+const straight = (p: readonly Vec2[]): boolean =>
+  p.every((q) => Math.abs(cross2(sub2(p[p.length - 1], p[0]), sub2(q, p[0]))) < 1e-3 * dist2(p[p.length - 1], p[0]));
