@@ -219,3 +219,36 @@ test('joins that cannot be are refused with the reason; what nothing joins stays
     allMeasures(buildAssembly(as(joined({}))), poseAt(buildAssembly(as(joined({}))), { open: 90 }), null).card.hinge_mm,
   ).toBeCloseTo(200, 9);
 });
+
+test('glue of a join is as it is drawn on one of the pieces; where none is, where the facets lie on each other', () => {
+  const bond = { kind: 'bond', a: { inside: [100, 40], from: [80, 30], to: [120, 30] } } as const;
+  const over = { inside: [310, 50], from: [300, 40], to: [340, 40] } as const;
+  const t = joined({ ...bond, b: over });
+  const glueOf = (template: Template) => buildAssembly(as(template)).pieces.flatMap((p) => p.glue);
+  const size = (ring: readonly (readonly [number, number])[]): number[] =>
+    [0, 1].map((k) => Math.max(...ring.map((p) => p[k])) - Math.min(...ring.map((p) => p[k])));
+  const [plain] = glueOf(t);
+  // The strip of 40 by 20, 1.5 mm off its edges, and as large where it lies.
+  expect(size(plain.outline)).toEqual([expect.closeTo(37, 6), expect.closeTo(17, 6)]);
+  expect(size(plain.onto.outline)).toEqual([expect.closeTo(37, 6), expect.closeTo(17, 6)]);
+  const glue = { key: 'glue', layer: 'glue', colour: '#000', dashed: false, role: 'glue' } as const;
+  const patch: Template = {
+    ...t,
+    groups: [...t.groups, glue],
+    lines: [
+      ...t.lines,
+      {
+        id: 'glue',
+        group: 'glue',
+        closed: true,
+        points: [
+          [304, 44],
+          [316, 44],
+          [316, 54],
+          [304, 54],
+        ],
+      },
+    ],
+  };
+  expect(size(glueOf(patch)[0].outline)).toEqual([expect.closeTo(12, 6), expect.closeTo(10, 6)]);
+});

@@ -5,10 +5,20 @@
 import { CARD, partId } from '../ids';
 import type { TemplateJoin } from '../document/template';
 import type { Drive } from '../drives';
-import type { Bond, CreaseLine, MovingJoint, Piece } from '../kinds';
+import { laidOnto, type Bond, type CreaseLine, type GlueArea, type MovingJoint, type Piece } from '../kinds';
 import { compose, invert, pivotMotion, placeOnSheet, turnAbout, type Rigid } from '../linkage';
 import { findFacets, type FlatPattern, type Interruption } from '../pattern/facets';
-import { contains, insidePoint } from '../plane/polygon';
+import {
+  centreOf,
+  contains,
+  insidePoint,
+  intersect,
+  largest,
+  mapRegion,
+  offset,
+  type Polygon,
+  type Ring,
+} from '../plane/polygon';
 import { dist2, scale2, sub2, type Vec2 } from '../plane/vec2';
 import { ShapeError } from '../shapes/shape';
 import { closedFolds, type FlatCard, type LyingShut } from './closed-folds';
@@ -40,6 +50,7 @@ interface Tie {
 /**
  * @param pieces the card first; those that nothing joins to it stay apart
  * @param move from points as drawn to the axes of the pieces
+ * @param drawnGlue areas of glue as they are drawn, in the axes of the pieces
  * @param opensTo how far a card of these pieces opens, degrees
  */
 export function joinPieces(
@@ -48,6 +59,7 @@ export function joinPieces(
   joins: readonly TemplateJoin[],
   move: (p: Vec2) => Vec2,
   opensTo: (joined: JoinedPieces) => number,
+  drawnGlue: readonly Ring[] = [],
 ): JoinedPieces {
   if (joins.length === 0) return { pieces, bonds: [], joints: [], drives: [], endsOf: () => undefined };
   const flat = new Map(pieces.map((p) => [p.id, findFacets(p, interruptions)]));
@@ -60,8 +72,11 @@ export function joinPieces(
     patterns: new Map([...patterns].filter(([id]) => tied.has(id))),
     ties: kept.map(({ a, b, placement }) => ({ a, b, placement })),
   };
+  const glue = kept.filter((j) => j.join.kind === 'bond').flatMap((j) => glueOf(j, patterns, drawnGlue));
   const made = (endsOf: JoinedPieces['endsOf']): JoinedPieces => ({
-    pieces: named.map((p) => (tied.has(p.id) ? asPosed(p, endsOf) : p)),
+    pieces: named.map((p) =>
+      tied.has(p.id) ? { ...asPosed(p, endsOf), glue: glue.flatMap((g) => (g.piece === p.id ? [g.area] : [])) } : p,
+    ),
     endsOf,
     bonds: kept.filter((j) => j.join.kind === 'bond').map(bondOf),
     joints: kept.filter((j) => j.join.kind !== 'bond').map(jointOf),
@@ -150,6 +165,37 @@ function reached(placed: readonly Placed[]): Set<string> {
       if (b.piece === id) out.add(a.piece);
     }
   return out;
+}
+
+/** Adhesive where none is drawn stays this far off edges and creases, mm; common practice, no source. */
+const GLUE_INSET_MM = 1.5;
+
+/** Where a bond is glued: as it is drawn on either piece, else wherever its two facets lie on each other. */
+function glueOf(
+  { join, a, b, placement }: Placed,
+  patterns: ReadonlyMap<string, FlatPattern>,
+  drawn: readonly Ring[],
+): { piece: string; area: GlueArea }[] {
+  const [over, under] = [b, a].map(
+    ({ piece, facet }) => patterns.get(piece)!.facets.find((f) => f.id === facet)!.polygon,
+  );
+  const toA = (p: Vec2): Vec2 => laidOnto(placement, [p])[0];
+  const back = invert(placement);
+  const toB = (p: Vec2): Vec2 => laidOnto(back, [p])[0];
+  const on = (polygon: Polygon) => drawn.find((ring) => contains(polygon, centreOf(ring)));
+  const [onB, onA] = [on(over), on(under)];
+  const shared = (): Ring | undefined =>
+    largest(offset(intersect([over], mapRegion([under], toB, join.turned)), -GLUE_INSET_MM))?.outer;
+  const outline = onB ?? onA?.map(toB) ?? shared();
+  if (!outline) return [];
+  const area: GlueArea = {
+    id: partId(CARD, `glue-${join.id}`),
+    mechanism: CARD,
+    outline,
+    facet: b.facet,
+    onto: { piece: a.piece, facet: a.facet, outline: outline.map(toA) },
+  };
+  return [{ piece: b.piece, area }];
 }
 
 const bondOf = ({ join, a, b, placement }: Placed): Bond => ({

@@ -190,7 +190,9 @@ function piecesOf(t: Template, stock: string): Base {
     making,
   });
   const all = [card, ...pieces.slice(1)];
-  return baseOf(joinPieces(all, interruptions, t.joins ?? [], inPieces, (joined) => opensTo(baseOf(joined))));
+  const glue = lines.filter((l) => l.role === 'glue' && l.points.length >= 3).map((l) => l.points.map(move));
+  const opens = (joined: JoinedPieces): number => opensTo(baseOf(joined));
+  return baseOf(joinPieces(all, interruptions, t.joins ?? [], inPieces, opens, glue));
 }
 
 /** How far a base opens by itself, degrees; 0 where it never leaves the pose in which it lies shut. */

@@ -92,7 +92,7 @@ test.each([4, 6])('of %d creases: the choices that some order of the layers allo
   );
 });
 
-test('counts of the literature: 4 with one narrowest sector, 8 of right angles, 30 of six alike, 6 of two pairs', () => {
+test('counts of the literature: 4 with one narrowest sector, 8 of right angles, 30 of six, 6 of two pairs', () => {
   expect(flat(rad(50, 80, 130, 100)).size).toBe(4);
   expect(flat(rad(90, 90, 90, 90)).size).toBe(8);
   expect(flat(rad(60, 60, 60, 60, 60, 60)).size).toBe(30);
