@@ -11,7 +11,7 @@ import { readTemplate } from '../core/formats/template-read';
 import { findFaults } from '../core/pattern/mending';
 import { TEMPLATE_ROLES, type TemplateRole } from '../core/pattern/pattern';
 import { withTemplate } from '../core/build/bring';
-import { templateLines } from '../core/build/template';
+import { keptOf, templateLines } from '../core/build/template';
 import { proposeJoins, roleChoices, settleJoins, type Proposal } from '../core/build/template-proposals';
 import type { Template } from '../core/document/template';
 import {
@@ -406,6 +406,7 @@ const bring: Verb = (args) => {
       faults: findFaults(templateLines({ ...template, mended: false })),
       faults_left: findFaults(templateLines(template)).length,
       joins: template.joins ?? [],
+      kept: keptOf(template).map(({ line, what, acrossMm }) => ({ line, what, across_mm: acrossMm })),
       offered: { joins: offered, folds: roles },
     },
   };

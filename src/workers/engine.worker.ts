@@ -12,7 +12,7 @@ import { findFaults } from '@/core/pattern/mending';
 import { applyRigid, unit3 } from '@/core/linkage';
 import { regionBox, type Region } from '@/core/plane/polygon';
 import { withTemplate } from '@/core/build/bring';
-import { templateLines } from '@/core/build/template';
+import { keptOf, templateLines } from '@/core/build/template';
 import { proposeJoins, roleChoices, settleJoins } from '@/core/build/template-proposals';
 import { sheetsOf } from '@/core/build/template-sheets';
 import { measureOver, outlineFigures, planeOutlines, strutSheet, workedShape } from '@/core/build/workshop';
@@ -265,6 +265,7 @@ const engine: Engine = {
       sheets: sheetsOf(templateLines({ ...template, scale: 1 })).map((s) => s.outer),
       joins: proposeJoins(template),
       folds: roleChoices(template),
+      kept: keptOf(template),
     })),
   settle: (template) => answer(() => settleJoins(template, proposeJoins(template))),
   faults: (template) =>

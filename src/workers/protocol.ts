@@ -3,6 +3,7 @@ import type { Drive, State } from '@/core/drives';
 import type { ReadTemplate } from '@/core/formats/template-read';
 import type { Fault, TemplateLine } from '@/core/pattern/mending';
 import type { Template, TemplateJoin } from '@/core/document/template';
+import type { KeptSize } from '@/core/build/template';
 import type { Proposal } from '@/core/build/template-proposals';
 import type { TemplateRole } from '@/core/pattern/pattern';
 import type { Outline, StrutSheet, WorkedShape } from '@/core/build/workshop';
@@ -92,6 +93,8 @@ export interface Offers {
   readonly sheets: readonly Ring[];
   readonly joins: readonly Proposal[];
   readonly folds: readonly Readonly<Record<string, TemplateRole>>[];
+  /** What keeps its size when the rest is scaled. */
+  readonly kept: readonly KeptSize[];
 }
 /** A design, derived, without its pose. */
 export interface Scene extends Derived {

@@ -10,6 +10,7 @@ import type { TemplateLine } from '../pattern/mending';
 import type { Vec2 } from '../plane/vec2';
 import { card, stand } from '../tests/cards';
 import { buildAssembly } from './build';
+import { keptOf, templateLines } from './template';
 import { proposeJoins, roleChoices, settleJoins } from './template-proposals';
 
 const ring = (id: string, points: readonly Vec2[], role: TemplateLine['role'] = 'window'): TemplateLine => ({
@@ -175,18 +176,21 @@ describe('a glued step of 40, 25, 30 and 45, its glue drawn on both pieces', () 
   });
 });
 
+/** A page with a hole, a slot and a peephole; a wheel, and a token with its pin. */
+const MOVED = [
+  drawn('page', 'cut', true, ...box(-100, -80, 100, 80)),
+  drawn('gutter', 'valley', false, [-100, 0], [100, 0]),
+  drawn('hole', 'window', true, ...circle([40, -40], 1.5)),
+  drawn('way', 'window', true, ...slot([-60, -30], [-10, -30], 5)),
+  drawn('wheel', 'cut', true, ...circle([200, 0], 30, 60)),
+  drawn('axle', 'window', true, ...circle([200, 0], 1.5)),
+  drawn('token', 'cut', true, ...circle([300, 0], 9, 60)),
+  drawn('pin', 'window', true, ...circle([300, 0], 2.45)),
+  drawn('peep', 'window', true, ...circle([-40, 40], 4)),
+];
+
 test('holes of one size on two pieces go on a rivet, one that fits a slot slides in it; others are not offered', () => {
-  const lines = [
-    drawn('page', 'cut', true, ...box(-100, -80, 100, 80)),
-    drawn('gutter', 'valley', false, [-100, 0], [100, 0]),
-    drawn('hole', 'window', true, ...circle([40, -40], 1.5)),
-    drawn('way', 'window', true, ...slot([-60, -30], [-10, -30], 5)),
-    drawn('wheel', 'cut', true, ...circle([200, 0], 30, 60)),
-    drawn('axle', 'window', true, ...circle([200, 0], 1.5)),
-    drawn('token', 'cut', true, ...circle([300, 0], 9, 60)),
-    drawn('pin', 'window', true, ...circle([300, 0], 2.45)),
-    drawn('peep', 'window', true, ...circle([-40, 40], 4)),
-  ];
+  const lines = MOVED;
   const t = template(lines);
   const told = proposeJoins(t).map((p) => `${p.ways[0].kind} ${[...p.lines].sort().join(' ')}`);
   expect(told.sort()).toEqual(['pivot axle hole', 'slide axle way', 'slide pin way']);
@@ -226,4 +230,21 @@ test('roles that fold flat are offered for a page that came without, the gutter 
   expect(kept.length).toBeGreaterThan(0);
   expect(kept.every((c) => c.up === 'mountain')).toBe(true);
   expect(roleChoices(template(lines.slice(0, 2)))).toEqual([]);
+});
+
+test('scaled, holes of rivets and the width of slots stay as they are, the way of the pin does not', () => {
+  const lines = MOVED;
+  const t = template(lines);
+  const large = { ...t, scale: 2, joins: settleJoins(t, proposeJoins(t)) };
+  const kept = keptOf(large).map((k) => `${k.what} ${k.line}`);
+  expect(kept.sort()).toEqual(['hole axle', 'hole hole', 'hole pin', 'slot way']);
+  const made = templateLines(large);
+  const of = (id: string) => made.find((l) => l.id === id)!;
+  expect(roundHole(of('hole'))).toMatchObject({ diameterMm: expect.closeTo(3, 6) });
+  roundHole(of('hole'))!.centre.forEach((x, k) => expect(x).toBeCloseTo([80, -80][k], 6));
+  expect(roundHole(of('peep'))).toBeNull();
+  const way = slotOf(of('way'))!;
+  expect(way.widthMm).toBeCloseTo(5, 6);
+  expect(Math.hypot(way.to[0] - way.from[0], way.to[1] - way.from[1])).toBeCloseTo(100, 6);
+  expect(keptOf({ ...large, scale: 1 })).toEqual([]);
 });

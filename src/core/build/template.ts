@@ -4,16 +4,17 @@
 import { assemble, layOut } from '../assembly/assembly';
 import { poseAt } from '../assembly/pose';
 import type { Template } from '../document/template';
-import { FLAT, openOf } from '../drives';
+import { CLOSED, FLAT, openOf } from '../drives';
 import { CARD } from '../ids';
 import { GUTTER, type Base, type CreaseLine, type Host, type PatternLine, type Piece } from '../kinds';
 import { findFacets, type Interruption } from '../pattern/facets';
 import type { Making } from '../pattern/making';
 import { mend, type TemplateLine } from '../pattern/mending';
 import { joinPerforations } from '../pattern/perforations';
+import { roundHole, slotOf } from '../pattern/recognise';
 import { insidePoint, regionBox } from '../plane/polygon';
 import { preparePolygon, type PreparedPolygon } from '../plane/prepared';
-import { cross2, dist2, distToLine, lerp2, scale2, sub2, type Vec2 } from '../plane/vec2';
+import { cross2, dist2, distToLine, dot2, lerp2, scale2, sub2, type Vec2 } from '../plane/vec2';
 import { joinIntervals, withoutIntervals } from '../shapes/level';
 import { ShapeError } from '../shapes/shape';
 import { ON_EDGE_MM } from '../tolerance';
@@ -27,10 +28,57 @@ export function templateLines(t: Template): readonly TemplateLine[] {
     id: l.id,
     role: t.picked[l.id] ?? roles.get(l.group) ?? 'cut',
     closed: l.closed,
-    points: t.scale === 1 ? l.points : l.points.map((p) => scale2(p, t.scale)),
+    points: l.points,
   }));
-  const joined = joinPerforations(lines);
+  const kept = new Map(keptSizes(t, lines).map((k) => [k.line, k]));
+  const scaled = lines.map((l) => ({ ...l, points: scaledBy(t.scale, l.points, kept.get(l.id)) }));
+  const joined = joinPerforations(scaled);
   return t.mended ? mend(joined) : joined;
+}
+
+/** A hole or a slot that keeps its size when all else is scaled: what goes through it is bought. */
+export interface KeptSize {
+  readonly line: string;
+  readonly what: 'hole' | 'slot';
+  readonly acrossMm: number;
+  readonly from: Vec2;
+  readonly to: Vec2;
+}
+
+/** Holes of rivets and pins, and widths of slots, of the joins of a template that is scaled. */
+function keptSizes(t: Template, lines: readonly TemplateLine[]): KeptSize[] {
+  const moving = (t.joins ?? []).filter((j) => j.kind !== 'bond');
+  if (t.scale === 1 || moving.length === 0) return [];
+  const near = (p: Vec2, q: Vec2): boolean => dist2(p, q) < SAME_PLACE_MM;
+  const centres = moving.flatMap((j) => (j.kind === 'pivot' ? [j.a.from, j.b.from] : [j.b.from]));
+  const ways = moving.filter((j) => j.kind === 'slide').map((j) => j.a);
+  return lines.flatMap((l): KeptSize[] => {
+    const hole = roundHole(l);
+    if (hole && centres.some((c) => near(c, hole.centre)))
+      return [{ line: l.id, what: 'hole', acrossMm: hole.diameterMm, from: hole.centre, to: hole.centre }];
+    const slot = hole ? null : slotOf(l);
+    return slot && ways.some((w) => near(w.from, slot.from) && near(w.to, slot.to))
+      ? [{ line: l.id, what: 'slot', acrossMm: slot.widthMm, from: slot.from, to: slot.to }]
+      : [];
+  });
+}
+const SAME_PLACE_MM = 0.05;
+/** What a template that is scaled keeps as it is. */
+export const keptOf = (t: Template): KeptSize[] => keptSizes(t, templateLines({ ...t, scale: 1, mended: false }));
+
+/** Scaled about the origin; of what keeps its size only the line along its middle. */
+function scaledBy(scale: number, points: readonly Vec2[], kept: KeptSize | undefined): readonly Vec2[] {
+  if (scale === 1) return points;
+  if (!kept) return points.map((p) => scale2(p, scale));
+  const { from, to } = kept;
+  const way = sub2(to, from);
+  const long = dot2(way, way);
+  return points.map((p) => {
+    const part = long > 0 ? Math.min(1, Math.max(0, dot2(sub2(p, from), way) / long)) : 0;
+    const middle = lerp2(from, to, part);
+    const off = sub2(p, middle);
+    return [scale * middle[0] + off[0], scale * middle[1] + off[1]];
+  });
 }
 
 const foldsDown = (l: TemplateLine): boolean => l.role === 'mountain' || l.role === 'perforation-mountain';
@@ -195,11 +243,12 @@ function piecesOf(t: Template, stock: string): Base {
   return baseOf(joinPieces(all, interruptions, t.joins ?? [], inPieces, opens, glue));
 }
 
-/** How far a base opens by itself, degrees; 0 where it never leaves the pose in which it lies shut. */
+/** How far a base opens from where it lies shut, degrees; 0 where it does not lie so, or never leaves that pose. */
 export function opensTo({ pieces, bonds, joints = [], drives = [], hosts, lead, interruptions }: Base): number {
   const parts = { pieces, bonds, interruptions, mechanisms: [], moving: joints, drives, lead };
   const base = { mechanism: CARD, facets: () => [] };
   const assembly = assemble(layOut({ ...parts, base, hosts: new Map(hosts.map((h) => [h.crease, h])) }));
+  if (poseAt(assembly, CLOSED).stop) return 0;
   const { stop, state } = poseAt(assembly, FLAT);
   return stop?.reason === 'no-start' ? 0 : openOf(state);
 }

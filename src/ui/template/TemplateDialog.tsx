@@ -6,6 +6,7 @@ import { TEMPLATE_ROLES, type TemplateRole } from '@/core/pattern/pattern';
 import type { Template, TemplateJoin } from '@/core/document/template';
 import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
+import type { Offers } from '@/workers/protocol';
 import { LARGEST_DRAWING } from '@/core/shapes/shape';
 import { Action } from '../common/Field';
 import { textOf } from '../common/files';
@@ -233,6 +234,7 @@ function Bench() {
             <Box className="dim" fontSize="13px" mb="8px">
               {points.length > 0 && `${(box[2] - box[0]).toFixed(1)} × ${(box[3] - box[1]).toFixed(1)} mm in all`}
             </Box>
+            {template.scale !== 1 && <NotScaled kept={offers?.kept ?? []} />}
             <chakra.h3 className="heading" mb="6px !important">
               Faults
             </chakra.h3>
@@ -280,6 +282,18 @@ function Bench() {
         )}
       </Box>
     </Box>
+  );
+}
+
+/** What a scaled template keeps as it is. */
+function NotScaled({ kept }: { kept: Offers['kept'] }) {
+  const sizes = kept.map((k) => `${k.what} ${k.acrossMm.toFixed(1)} mm`);
+  return (
+    <chakra.p className="dim" fontSize="13px" m="0 0 8px">
+      Not scaled: the thickness of the paper
+      {sizes.length > 0 ? `; and for what goes through them ${sizes.join(', ')}` : ''}. Tabs and glue are; Prove says
+      where they become too narrow.
+    </chakra.p>
   );
 }
 
