@@ -7,6 +7,7 @@ import { exportDesign } from '@/core/formats/export';
 import { coverPicture } from '@/core/formats/cover';
 import { stopPictures } from '@/core/formats/stops';
 import { drawPicture } from '@/core/formats/picture';
+import { pictureOfStep } from '@/core/formats/seen-from';
 import { readTemplate } from '@/core/formats/template-read';
 import { findFaults } from '@/core/pattern/mending';
 import { applyRigid, unit3 } from '@/core/linkage';
@@ -214,7 +215,8 @@ const engine: Engine = {
       workSteps(design, await assemblyOf(design)).map((step) => {
         const part = onlyWith(design, step.shown);
         const assembly = buildAssembly(part);
-        return { step, picture: drawPicture(part, assembly, poseAt(assembly, step.state)) };
+        const pose = poseAt(assembly, step.state);
+        return { step, picture: pictureOfStep(part, assembly, pose, new Set(step.subjects)).picture };
       }),
     ),
 

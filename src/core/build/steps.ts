@@ -46,8 +46,8 @@ export function workSteps(design: Design, assembly: Assembly): WorkStep[] {
     if (on.length > 0 && side === 'outside') add('Turn it over and stick the mats of the outside', text, flat, on);
   }
   if (!design.card.template)
-    for (const { title, text, openDeg } of baseKindOf(design).order(cardValues(design)))
-      add(title, text, openTo(openDeg));
+    for (const { title, text, openDeg, parts } of baseKindOf(design).order(cardValues(design)))
+      add(title, text, openTo(openDeg), parts);
   for (const m of cut) {
     const creases = assembly.creases.filter((c) => c.mechanism === m.id);
     const folds = [...new Set(creases.map((c) => `${wordsOfPart(c.id)} ${c.role}`))].join(', ');
@@ -55,7 +55,7 @@ export function workSteps(design: Design, assembly: Assembly): WorkStep[] {
       `Fold ${m.name}`,
       `${folds}. Push it forward with the card half open, then close the card over it and burnish.`,
       openTo(110),
-      creases.map((c) => c.id),
+      assembly.facets.filter((f) => f.mechanism === m.id).map((f) => f.id),
     );
   }
   for (const m of glued) {
@@ -66,7 +66,7 @@ export function workSteps(design: Design, assembly: Assembly): WorkStep[] {
       `Glue ${m.name}`,
       `Fold it flat. Stick ${tabs.join(', then ')}; close the card while the second tab sets.`,
       openTo(60),
-      areas.map((g) => g.facet),
+      assembly.facets.filter((f) => f.mechanism === m.id).map((f) => f.id),
     );
   }
   for (const m of order.filter(onFace)) {

@@ -376,7 +376,7 @@ export interface BaseKind extends AnyKind {
   /** How its own pieces are put together, before anything stands on it, and how far open it is for that. */
   readonly order: (
     values: ParameterValues,
-  ) => readonly { readonly title: string; readonly text: string; readonly openDeg: number }[];
+  ) => readonly OrderStep[];
   /** Numbers that say nothing with these values. */
   readonly silent?: (values: ParameterValues) => readonly string[];
   /** Sizes for a card whose gutter is so long and whose leaves reach so far, mm. */
@@ -400,6 +400,14 @@ export interface BaseKind extends AnyKind {
   /** The way a facet of it is read, up, in the axes of its piece. */
   readonly up: (values: ParameterValues, facet: string, side: Side) => Vec2;
   readonly build: (values: ParameterValues, context: BaseContext) => Base;
+}
+/** A step of putting a base together. */
+export interface OrderStep {
+  readonly title: string;
+  readonly text: string;
+  readonly openDeg: number;
+  /** Facets it is about, by id. */
+  readonly parts: readonly string[];
 }
 /** How a card is left alone: lying on its still leaf, standing as it is read, or as a tent on both fore edges. */
 export type Stance = 'lying' | 'upright' | 'tent';

@@ -3,13 +3,13 @@
  * it.
  */
 import { CLOSED } from '../drives';
-import { onFacet, type Pose } from '../assembly/pose';
+import type { Pose } from '../assembly/pose';
 import type { Assembly, AttachedLayer } from '../assembly/assembly';
-import { intersect, offset, regionArea, regionBox, ringArea, type Polygon, type Region } from '../plane/polygon';
-import type { Vec2 } from '../plane/vec2';
+import { intersect, offset, regionArea, regionBox, type Polygon, type Region } from '../plane/polygon';
 import { carrierOf, faceName } from '../assembly/carrier';
 import { bearsLoad } from './loads';
 import { finding, leversOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
+import { shutOutline } from './shut';
 import { wordsFor } from './words';
 
 /** Foam closer to the edge of what it carries peeks out once it is pressed; common practice, no source. */
@@ -147,15 +147,7 @@ function onItsSide(assembly: Assembly, layer: AttachedLayer, facet: number): boo
 
 /** Area of a layer's foam over which moving facets lie at the closed pose. */
 function coveredBy(assembly: Assembly, closed: Pose, layer: AttachedLayer): { area: number; mechanism: string } {
-  const inWorld = (i: number, p: Polygon): Polygon => {
-    const ring = (r: readonly Vec2[]): readonly Vec2[] =>
-      r.map((q): Vec2 => {
-        const [x, y] = onFacet(closed, i, q);
-        return [x, y];
-      });
-    const turn = (r: readonly Vec2[], sign: 1 | -1): readonly Vec2[] => (ringArea(r) * sign > 0 ? r : [...r].reverse());
-    return { outer: turn(ring(p.outer), 1), holes: p.holes.map((h) => turn(ring(h), -1)) };
-  };
+  const inWorld = (i: number, p: Polygon): Polygon => shutOutline(closed, i, p);
   const patch: Region = layer.foam.map((p) => inWorld(layer.facet, p));
   let worst = { area: 0, mechanism: '' };
   assembly.facets.forEach((f, i) => {

@@ -10,7 +10,7 @@ import { checkDesign } from '../document/schema';
 import { gather } from '../proof/prove';
 import { ringArea } from '../plane/polygon';
 import { cutList } from '../sheets/cutlist';
-import { card, findings, stand } from '../tests/cards';
+import { card, findings, layered, stand } from '../tests/cards';
 import type { RuleId } from './rule';
 import { LEAST_GLUE_WIDTH_MM } from './glue-room';
 import { postedStack } from './posted';
@@ -95,4 +95,19 @@ test('what is stuck how is listed, kept in the file, goes with its mechanism, an
   const bad = { ...d, gluing: [{ glue: tab, adhesive: 'spit' }] };
   expect(checkDesign(JSON.parse(JSON.stringify(bad))).ok).toBe(false);
   expect(repairDesign(JSON.parse(JSON.stringify(bad)))?.design.gluing).toEqual([]);
+});
+
+test('a label past the free edge of a flap is stuck to the flap only, and that is said; one within it says nothing', () => {
+  const gate = rebuiltAs(blankDesign('x'), 'gate-insert');
+  const { polygon } = buildAssembly(gate).facets.find((f) => f.id === 'leafB')!;
+  const reach = Math.max(...polygon.outer.map((p) => Math.abs(p[1])));
+  const label = (width: number): Design =>
+    layered(gate, { facet: 'leafB', side: 'outside', shape: { rect: { width, height: width } }, stock: 'card-160' });
+  const told = (width: number): string[] =>
+    findings(label(width), 'glue-room').flatMap((f) => (/ past$/.test(f.aspect) ? [`${f.severity} ${f.message}`] : []));
+  // In the middle of the flap it fits up to its reach.
+  expect(told(reach - 0.1)).toEqual([]);
+  expect(told(reach)).toEqual([]);
+  const [note] = told(reach + 4);
+  expect(note).toMatch(/^note .*reaches past leaf B, over leaf A when shut: stick it to leaf B only/);
 });

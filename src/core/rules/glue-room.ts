@@ -4,10 +4,11 @@ import type { Assembly } from '../assembly/assembly';
 import { creaseStretches } from '../pattern/facets';
 import type { GlueArea, Piece } from '../pattern/pattern';
 import { edgesGap, edgesOf, type Edge } from '../plane/gap';
-import { intersect, offset, regionArea, ringArea, type Region, type Ring } from '../plane/polygon';
+import { intersect, offset, regionArea, ringArea, subtract, type Region, type Ring } from '../plane/polygon';
 import { AREA_ROUNDING, WELD_MM } from '../tolerance';
 import type { Turn } from '../kinds';
 import { bearsLoad } from './loads';
+import { shutOutline } from './shut';
 import { basePiece, finding, turnsOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
 import { wordsFor } from './words';
 
@@ -97,12 +98,52 @@ function checkArea(evidence: Evidence, carrier: Piece, glue: GlueArea): Finding[
   return out;
 }
 
+/** Less than this past its facet is rounding, mm². */
+const PAST_FROM_MM2 = 1;
+
+/** Layers that reach past what carries them and lie over something that moves against it: stuck to their own only. */
+function pastItsFacet(evidence: Evidence): Finding[] {
+  const { assembly, closed } = evidence;
+  if (!closed) return [];
+  const say = wordsFor(evidence);
+  return assembly.layers.flatMap((layer): Finding[] => {
+    const { facet, region, id } = layer;
+    const own = assembly.facets[facet];
+    const past = subtract(region, [own.polygon]);
+    if (regionArea(past) <= PAST_FROM_MM2) return [];
+    const there = past.map((p) => shutOutline(closed, facet, p));
+    const areaOver = (k: number): number =>
+      regionArea(intersect(there, [shutOutline(closed, k, assembly.facets[k].polygon)]));
+    const over = assembly.facets
+      .map((f, k) => ({ f, mm2: f.body === own.body ? 0 : areaOver(k) }))
+      .reduce((most, o) => (o.mm2 > most.mm2 ? o : most));
+    if (over.mm2 <= PAST_FROM_MM2) return [];
+    return [
+      finding({
+        rule: 'glue-room',
+        severity: 'note',
+        mechanism: layer.mechanism,
+        piece: layer.piece,
+        measured: over.mm2,
+        unit: 'mm2',
+        at: CLOSED,
+        aspect: `${id} past`,
+        message:
+          `${layer.title} reaches past ${say.partOf(own.id)}, over ${say.partOf(over.f.id)} when shut: ` +
+          `stick it to ${say.partOf(own.id)} only.`,
+        subjects: [id, own.id, over.f.id],
+      }),
+    ];
+  });
+}
+
 export const glueRoom: Rule = {
   id: 'glue-room',
-  needs: 'pattern',
+  needs: 'closed',
   check: (evidence) => {
     const { assembly } = evidence;
     const out = assembly.pieces.flatMap((p) => p.glue.flatMap((g) => checkArea(evidence, p, g)));
+    out.push(...pastItsFacet(evidence));
     if (assembly.leafBodies.size === 1 && assembly.bonds.length > 0)
       out.push(
         finding({

@@ -20,6 +20,7 @@ import {
   type GlueArea,
   type Host,
   type ListItem,
+  type OrderStep,
   type Parameter,
   type ParameterValues,
   type Piece,
@@ -344,6 +345,15 @@ function hostsOf(box: Box, { wide, side, wall }: Sizes, stock: string): Host[] {
 
 const size = lengths(2, 1000);
 
+/** Panels between the sides are glued in before the box is closed round them. */
+const innerSteps = (values: ParameterValues): OrderStep[] =>
+  listOf(values, 'panels').map((item, k) => ({
+    title: `Glue panel ${k + 2} in`,
+    text: `By both tabs to the sides between ${String(item.between)}, while the box lies flat.`,
+    openDeg: 0,
+    parts: [innerName(k), ...HANDS.map((hand) => `${innerName(k)}-tab${hand}`)],
+  }));
+
 const INNER: readonly Parameter[] = [
   {
     key: 'between',
@@ -381,21 +391,25 @@ export const boxFrame: BaseKind = {
       note: 'Between the sides, by tabs on both: they shear flat with the box. Low ones serve as shelves.',
     },
   ],
-  order: () => [
+  order: (values) => [
     {
       title: 'Glue the back to the panel',
       text: 'Fold every crease forward. Lie the back sheared flat and glue its tabs behind the panel, edge to edge.',
       openDeg: 0,
+      parts: ['back', 'backLeft', 'backRight', 'backLeftTab', 'backRightTab'],
     },
     {
       title: 'Glue the front to the panel',
       text: 'Its tabs before the panel, sheared the same way as the back; press while it lies flat.',
       openDeg: 0,
+      parts: ['front', 'frontLeft', 'frontRight', 'frontLeftTab', 'frontRightTab'],
     },
+    ...innerSteps(values),
     {
       title: 'Press it square',
       text: 'Shear it both ways, then let it stand: what is inside takes flat adhesive only.',
       openDeg: 90,
+      parts: [PANEL],
     },
   ],
   brief: [['displayWidth'], ['depth'], ['wallHeight'], ['panelHeight'], ['tab']],

@@ -22,6 +22,7 @@ import {
   type Host,
   type ListItem,
   type MovingJoint,
+  type OrderStep,
   type Parameter,
   type ParameterValues,
   type Piece,
@@ -371,6 +372,36 @@ const LEVEL_FIELDS: readonly Parameter[] = [
 /** Of the base, where a new stop is set. */
 const STOP_PART = 0.74;
 
+const levelStep = (k: number): OrderStep => {
+  const { ground, strut, flap, plate } = levelNames(k);
+  return {
+    title: `Glue level ${k + 1} on`,
+    text: 'Put it together as the card itself, then stick its base to the plate behind, hinge up, none past its edges.',
+    openDeg: 180,
+    parts: [ground, strut, flap, plate],
+  };
+};
+const STOP_STEP: Readonly<Record<StopKind, OrderStep>> = {
+  strip: {
+    title: 'Set the stop',
+    text: 'Stand it up, let the foot down where it leans as wanted, and stick the strip in front of it.',
+    openDeg: 180,
+    parts: [PLATE],
+  },
+  tab: {
+    title: 'Fold the tab up',
+    text: 'Stand it up, fold the tab up out of the base behind the foot, and let that down against it.',
+    openDeg: 180,
+    parts: ['tab', PLATE],
+  },
+  edge: {
+    title: 'Try the stop',
+    text: 'Stand it up and let the foot down before the edge that holds it.',
+    openDeg: 180,
+    parts: [PLATE],
+  },
+};
+
 /** Everything as far up as its stop lets it. */
 function stoodUp(values: ParameterValues): State {
   const levels = listOf(values, 'levels');
@@ -424,22 +455,21 @@ export const easel: BaseKind = {
       note: 'Smaller easels, each on the plate of the one behind, held by a strip, a tab or the edge before it.',
     },
   ],
-  order: () => [
+  order: (values) => [
     {
       title: 'Break the cover',
       text: 'Score the hinge and the break, and fold the break forward and back until it gives way by itself.',
       openDeg: 40,
+      parts: ['leafB', 'flap'],
     },
     {
       title: 'Stick the plate to the flap',
       text: 'Shut, its foot along the fore edge; strong tape or wet glue on the flap only, none past the break.',
       openDeg: 0,
+      parts: [PLATE],
     },
-    {
-      title: 'Set the stop',
-      text: 'Stand it up, let the foot down where it leans as wanted, and stick the strip in front of it.',
-      openDeg: 180,
-    },
+    ...listOf(values, 'levels').map((_, k) => levelStep(k)),
+    STOP_STEP[values.stopBy as StopKind],
   ],
   brief: [['width'], ['height'], ['break'], ['stop'], ['stopHeight'], ['stopWidth']],
   fitting: ({ gutter, reach }) => ({ width: reach, height: gutter, stop: Math.round(reach * STOP_PART) }),

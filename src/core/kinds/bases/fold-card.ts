@@ -127,6 +127,7 @@ export const foldCard: BaseKind = {
             title: 'Glue the liner in',
             text: 'One leaf at a time, adhesive 2 mm off the gutter; fold the card before the second leaf sets.',
             openDeg: 150,
+            parts: ['leafA', 'leafB'],
           },
         ]
       : [],

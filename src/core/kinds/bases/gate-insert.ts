@@ -196,6 +196,7 @@ export const gateInsert: BaseKind = {
       title: 'Glue the insert in',
       text: 'Shut, its fold toward the fore edge, the same room on both sides; glue under the lower part only.',
       openDeg: 150,
+      parts: ['insertA', 'insertB'],
     },
   ],
   brief: [['length'], ['height'], ['score'], ['insertLength'], ['insertHeight'], ['insertScore'], ['mat']],
