@@ -192,6 +192,18 @@ console.log('\nGlued and constructed');
   const fan = buildAssembly(leaves);
   const spread = time(() => poseOpen(fan, (open = 20 + ((open + 13.7) % 140))));
   row('  a bundle of 12 leaves: a pose', `${(spread / FRAME_MS).toFixed(2)} frames`);
+  const strips = { tiers: [{ p: 30, q: null, from: -50, to: 50 }], bow: { p: 40, length: 90, from: -50, to: 50 } };
+  const bowed = addMechanism(blankDesign('bow', 200, 140), 'step-strips', 'card.gutter', strips).design;
+  const flat = addMechanism(blankDesign('bow', 200, 140), 'step-strips', 'card.gutter', { tiers: strips.tiers }).design;
+  const [front, plainTiers] = [bowed, flat].map((d) => {
+    const built = buildAssembly(d);
+    return time(() => poseOpen(built, (open = 20 + ((open + 13.7) % 140))));
+  });
+  row(
+    '  a bowed front: a pose with its curve',
+    `${(front / FRAME_MS).toFixed(3)} frames`,
+    `${(front / plainTiers).toFixed(1)} x without`,
+  );
   const evidence = gather(leaves, 'closed', 0, fan);
   const pose = poseOpen(fan, 90);
   row('  its centre of mass', `${(time(() => weightAt(evidence, pose)) / FRAME_MS).toFixed(4)} frames`);

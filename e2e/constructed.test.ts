@@ -1,4 +1,7 @@
 /** Glued and constructed cards in the browser: put on, posed, proved, mended by keyboard and pointer, exported. */
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { Key, type WebDriver } from 'selenium-webdriver';
 import { eventually, find, findText } from './support/browser';
 import { session } from './support/session';
@@ -73,4 +76,66 @@ test('a pleat goes behind the cover, is drawn by its own drive, and a box is beg
   await page.stage('Build');
   await (await find(driver, '[data-state=shelf]')).click();
   await eventually(driver, 'it to stand square', async () => (await page.opening()) === 90);
+});
+
+test('tiers get a bowed front, and tape on its tabs is told to let go', async () => {
+  await page.beginCard();
+  await add('step-strips');
+  await clear();
+  const bow = await findText(driver, '*[@role="radiogroup"]', 'without');
+  await (await bow.findElement({ xpath: './/label[normalize-space(.)="with"]' })).click();
+  await eventually(driver, 'the front', async () => /bowed front/.test(await page.text()));
+  await page.type('bow.length', '60');
+  await eventually(driver, 'it to be too short', async () => /pulled taut/.test(await page.text()));
+  await page.type('bow.length', '100');
+  await (await findText(driver, 'summary', 'Glue')).click();
+  const adhesive = await find(driver, '[aria-label=Parameters] details select');
+  await (await adhesive.findElement({ css: 'option[value=tape]' })).click();
+  await eventually(driver, 'the tape to be told', async () => /bears a load/.test(await page.text()));
+});
+
+test('an easel gets a level, which is opened by its own drive; a card gets its corners rounded', async () => {
+  await page.beginCard();
+  await page.stage('Brief');
+  await (await find(driver, 'select option[value=easel]')).click();
+  await page.stage('Build');
+  await (await find(driver, '[aria-label="Add to Levels"]')).click();
+  await find(driver, '[data-drive="card.level-1.open"]');
+  await page.beginCard();
+  await (await find(driver, '[aria-label="Add to Corners"]')).click();
+  const outline = () => find(driver, '[data-piece=card] path.cut');
+  await eventually(driver, 'round corners', async () => {
+    const drawn = await (await outline()).getAttribute('d');
+    return (drawn ?? '').split('L').length > 20;
+  });
+});
+
+test('a template of two pieces is joined by its glue, made the card, and opens as one', async () => {
+  await page.beginCard();
+  await page.stage('Dress');
+  await (await findText(driver, 'button', 'Whole template…')).click();
+  const file = join(mkdtempSync(join(tmpdir(), 'two-pieces-')), 'step.svg');
+  const path = (d: string): string => `<path d="${d}"/>`;
+  const layer = (id: string, ...d: string[]): string =>
+    `<g id="${id}" fill="none" stroke="#000">${d.map(path).join('')}</g>`;
+  writeFileSync(
+    file,
+    '<svg xmlns="http://www.w3.org/2000/svg" width="420mm" height="300mm" viewBox="0 0 420 300">' +
+      layer('cut', 'M10 10H210V290H10Z', 'M300 100H360V195H300Z') +
+      layer('valley', 'M10 150H210', 'M300 110H360', 'M300 185H360') +
+      layer('mountain', 'M300 140H360') +
+      layer('glue', 'M81 101H139V109H81Z', 'M301 101H359V109H301Z', 'M82 176H138V184H82Z', 'M302 186H358V194H302Z') +
+      '</svg>',
+  );
+  await (await find(driver, '[aria-label="Template file"]')).sendKeys(file);
+  await (await findText(driver, 'button', 'Join what fits')).click();
+  await eventually(driver, 'two joins', async () => (await driver.findElements({ css: '[data-join]' })).length === 2);
+  await (await findText(driver, 'button', 'Make it the card')).click();
+  await clear();
+  await eventually(
+    driver,
+    'both pieces',
+    async () => (await driver.findElements({ css: '[data-piece="card-part-2"] .facet' })).length === 4,
+  );
+  expect(await page.complaints()).toEqual([]);
 });

@@ -154,6 +154,35 @@ describe('bring', () => {
     expect((await ok('pose', at('t2.json'), '--open', '90')).facets).toHaveLength(4);
     expect(again.faults).toEqual([]);
   });
+  test('two pieces are joined by their glue, by a list of joins, and posed as one', async () => {
+    const layer = (id: string, ...d: string[]): string =>
+      `<g id="${id}" fill="none" stroke="#000">${d.map((p) => `<path d="${p}"/>`).join('')}</g>`;
+    writeFileSync(
+      at('two.svg'),
+      '<svg xmlns="http://www.w3.org/2000/svg" width="420mm" height="300mm" viewBox="0 0 420 300">' +
+        layer('cut', 'M10 10H210V290H10Z', 'M300 100H360V195H300Z') +
+        layer('valley', 'M10 150H210', 'M300 110H360', 'M300 185H360') +
+        layer('mountain', 'M300 140H360') +
+        layer('glue', 'M81 101H139V109H81Z', 'M301 101H359V109H301Z', 'M82 176H138V184H82Z', 'M302 186H358V194H302Z') +
+        '</svg>',
+    );
+    const alone = await ok('bring', at('two.svg'), at('two.json'));
+    expect([alone.joins, alone.offered.joins.length]).toEqual([[], 2]);
+    const all = await ok('bring', at('two.svg'), at('two.json'), '--joins', 'all');
+    expect(all.joins).toHaveLength(2);
+    // A step of 40 and 25 with sides of 30 and 45: its ridge at 90 degrees is in the reference table of the linkage.
+    const pose = await ok('pose', at('two.json'), '--open', '90');
+    const ridge = pose.facets.flatMap((f: { points: number[][] }) => f.points).map(([, y, z]: number[]) => [y, z]);
+    const off = Math.min(...ridge.map(([y, z]: number[]) => Math.hypot(y - 44.762253, z - 29.619604)));
+    expect(off).toBeLessThan(1e-5);
+    writeFileSync(at('joins.json'), JSON.stringify(all.joins));
+    const listed = await ok('bring', at('two.svg'), at('three.json'), '--joins', at('joins.json'));
+    expect(listed.joins).toEqual(all.joins);
+    writeFileSync(at('joins.json'), '[{"id":"x"}]');
+    const { code, error } = await run(['bring', at('two.svg'), at('x.json'), '--joins', at('joins.json')]);
+    expect([code, error]).toEqual([2, expect.stringMatching(/joins\[0\]/)]);
+    expect((await run(['bring', at('two.svg'), at('x.json'), '--folds', '3'])).error).toMatch(/choices of roles/);
+  });
   test.each<[string, readonly string[], RegExp]>([
     ['without roles there is nothing to open', [from, at('x.json')], /nothing to open/],
     ['a role that is none', [from, at('x.json'), '--role', 'Lines=bend'], /must be LAYER=ROLE/],

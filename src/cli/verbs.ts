@@ -415,7 +415,7 @@ const bring: Verb = (args) => {
 /** One of the choices of roles that fold flat, counted from 1. */
 function withFolds(t: Template, roles: ReturnType<typeof roleChoices>, asked: string | undefined): Template {
   if (asked === undefined) return t;
-  const k = readNumber(asked, 'folds', 1, Math.max(1, roles.length), 1);
+  const k = readNumber(asked, 'folds', 1, 1000, 1);
   if (!Number.isInteger(k) || !roles[k - 1])
     throw new UsageError(`--folds ${asked}: choices of roles that fold flat here are ${roles.length}`);
   return { ...t, picked: { ...t.picked, ...roles[k - 1] } };

@@ -1,4 +1,4 @@
-/** Views of the steps of the work: what shows by rays of the test's own through the painted parts; which view is taken. */
+/** Views of the steps of the work: what shows, by parts laid over parts by hand; which view is taken. */
 import { poseAt } from '../assembly/pose';
 import { buildAssembly } from '../build/build';
 import { workSteps } from '../build/steps';

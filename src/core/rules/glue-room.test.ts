@@ -97,7 +97,7 @@ test('what is stuck how is listed, kept in the file, goes with its mechanism, an
   expect(repairDesign(JSON.parse(JSON.stringify(bad)))?.design.gluing).toEqual([]);
 });
 
-test('a label past the free edge of a flap is stuck to the flap only, and that is said; one within it says nothing', () => {
+test('a label past the free edge of a flap is said to be stuck to the flap only; one within it says nothing', () => {
   const gate = rebuiltAs(blankDesign('x'), 'gate-insert');
   const { polygon } = buildAssembly(gate).facets.find((f) => f.id === 'leafB')!;
   const reach = Math.max(...polygon.outer.map((p) => Math.abs(p[1])));
