@@ -707,7 +707,21 @@ const stepped: Design = {
 /** The terraces below the dome, as strips over the fold: they rise as the card is closed to half. */
 const terraces: Design = {
   ...stand(
-    { ...blankDesign('Terraces in tiers', 180, 120), card: { ...blankDesign('', 180, 120).card, stock: 'night-216' } },
+    {
+      ...blankDesign('Terraces in tiers', 180, 120),
+      card: {
+        ...blankDesign('').card,
+        stock: 'night-216',
+        parameters: {
+          ...{ gutter: 180, reachA: 120, reachB: 120 },
+          edges: [{ side: 'leaf A fore', shape: { circle: 10 }, pitch: 12 }],
+          corners: [
+            { at: 'leaf B head', how: 'round', size: 10 },
+            { at: 'leaf B foot', how: 'round', size: 10 },
+          ],
+        },
+      },
+    },
     [
       {
         id: 'tiers',

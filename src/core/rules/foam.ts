@@ -9,6 +9,7 @@ import { intersect, offset, regionArea, regionBox, type Polygon, type Region } f
 import { carrierOf, faceName } from '../assembly/carrier';
 import { bearsLoad } from './loads';
 import { finding, leversOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
+import { postedPose } from './posted';
 import { shutOutline } from './shut';
 import { wordsFor } from './words';
 
@@ -82,7 +83,8 @@ function leftOut(evidence: Evidence): Finding[] {
 }
 
 function checkLayer(evidence: Evidence, layer: AttachedLayer): Finding[] {
-  const { assembly, closed } = evidence;
+  const { assembly } = evidence;
+  const lies = postedPose(evidence);
   const say = wordsFor(evidence);
   const facet = assembly.facets[layer.facet];
   const of = (
@@ -121,14 +123,16 @@ function checkLayer(evidence: Evidence, layer: AttachedLayer): Finding[] {
     const draft = { severity: 'risk', measured: beyond, unit: 'mm2', aspect: 'beyond', message } as const;
     out.push(of(draft, 'foamInsetMm', 'x', 'y', 'foamMm'));
   }
-  if (!assembly.leafBodies.has(facet.body)) {
+  // Of a card that is sent open flat nothing is pressed shut over its foam.
+  if (!assembly.leafBodies.has(facet.body) && !evidence.brief.sentOpen) {
     const where = `${say.mm(foamMm)} of foam on ${say.title(layer.mechanism)}, which folds inside the closed card`;
     const message = `${where}; parts that fold take flat adhesive only.`;
     out.push(of({ severity: 'blocks', measured: foamMm, aspect: 'moves', message }, 'foamMm'));
-  } else if (closed) {
-    const under = coveredBy(assembly, closed, layer);
+  } else if (lies) {
+    const under = coveredBy(assembly, lies, layer);
     if (under.area > FROM_MM2) {
-      const where = `lie where ${say.title(under.mechanism)} folds down on it when closed`;
+      const when = evidence.brief.sentOpen ? 'as it is sent' : 'when closed';
+      const where = `lie where ${say.title(under.mechanism)} folds down on it ${when}`;
       const message = `${say.mm2(under.area)} of its foam ${where}.`;
       const draft = { severity: 'risk', measured: under.area, unit: 'mm2', aspect: 'under', message } as const;
       out.push(of(draft, 'x', 'y', 'foamMm'));
@@ -149,9 +153,12 @@ function onItsSide(assembly: Assembly, layer: AttachedLayer, facet: number): boo
 function coveredBy(assembly: Assembly, closed: Pose, layer: AttachedLayer): { area: number; mechanism: string } {
   const inWorld = (i: number, p: Polygon): Polygon => shutOutline(closed, i, p);
   const patch: Region = layer.foam.map((p) => inWorld(layer.facet, p));
+  const onLeaf = assembly.leafBodies.has(assembly.facets[layer.facet].body);
   let worst = { area: 0, mechanism: '' };
   assembly.facets.forEach((f, i) => {
-    if (assembly.leafBodies.has(f.body) || !onItsSide(assembly, layer, i)) return;
+    // What moves with it, and the tabs of its own piece, lie under it.
+    const own = !onLeaf && f.piece === layer.piece;
+    if (assembly.leafBodies.has(f.body) || own || !onItsSide(assembly, layer, i)) return;
     const area = regionArea(intersect(patch, offset([inWorld(i, f.polygon)], CLEARANCE_MM)));
     if (area > worst.area) worst = { area, mechanism: f.mechanism };
   });

@@ -1,16 +1,16 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { inSentence } from '@/core/document/words';
 import type { ListItem, Parameter, ParameterValue } from '@/core/kinds';
 import { setParameter } from '@/core/document/fields';
 import type { Shape } from '@/core/shapes/shape';
 import { LONGEST_TEXT } from '@/core/shapes/text';
-import { useActions, useStudio, useStudioStore } from '@/store/context';
+import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
-import { Action, Choice, NumberField } from '../common/Field';
+import { Action, Choice } from '../common/Field';
 import { useAsk } from '../shapes/useAsk';
-import { RoomBar } from './RoomBar';
+import { RoomedNumber } from './RoomedNumber';
 import { ShapeField } from './ShapeField';
 
 /** Lists that the program can fill by itself. */
@@ -151,17 +151,8 @@ function Entry({
   k: number;
   onRemove?: () => void;
 }) {
-  const design = useStudio((s) => s.design);
-  const rooms = useStudio((s) => s.rooms);
-  const store = useStudioStore();
-  const { edit, showPreview } = useActions();
+  const { edit } = useActions();
   const path = (key: string): string => `${p.key}[${k}].${key}`;
-  const asked = p.key === 'planes' ? ['depth', 'height'].map(path).join(' ') : '';
-  useEffect(() => {
-    if (asked === '') return;
-    const timer = setTimeout(() => store.askRooms(asked.split(' ')), 400);
-    return () => clearTimeout(timer);
-  }, [store, asked, design, id]);
   const set = (f: Parameter, v: ParameterValue): void =>
     edit(`${inSentence(f.label)} ${typeof v === 'number' ? v : ''}`, (d) => setParameter(d, id, path(f.key), v));
   return (
@@ -202,31 +193,15 @@ function Entry({
           );
         if (f.unit === 'text')
           return <TextField key={f.key} label={f.label} value={String(value ?? '')} onChange={(v) => set(f, v)} />;
-        const room = rooms[path(f.key)];
         return (
-          <NumberField
+          <RoomedNumber
             key={f.key}
-            parameter={{ ...f, key: path(f.key) }}
+            id={id}
+            parameter={f}
+            path={path(f.key)}
             value={value as number | null}
-            unit={design.units}
-            follows="follows"
             onChange={(v) => set(f, v)}
-          >
-            {room && typeof value === 'number' && (
-              <RoomBar
-                room={room}
-                value={value}
-                unit={design.units}
-                angle={false}
-                label={f.label}
-                onPreview={(v) => showPreview(setParameter(design, id, path(f.key), v))}
-                onCommit={(v) => {
-                  showPreview(null);
-                  set(f, v);
-                }}
-              />
-            )}
-          </NumberField>
+          />
         );
       })}
     </Box>

@@ -1,7 +1,7 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useMemo, useState } from 'react';
-import { KINDS, type Group, type Parameter, type ParameterValue, type Path } from '@/core/kinds';
+import { KINDS, type Group, type ListItem, type Parameter, type ParameterValue, type Path } from '@/core/kinds';
 import { addMechanism, removeMechanism, standingOn } from '@/core/document/standing';
 import { valuesIn, baseKindOf, kindIn, cardValues, parametersOf, setParameter } from '@/core/document/fields';
 import type { Design } from '@/core/document/design';
@@ -9,7 +9,7 @@ import { ownerOfId } from '@/core/ids';
 import { formatLength } from '@/core/units/length';
 import { inSentence, nameOfPart } from '@/core/document/words';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
-import { Action, Choice, NumberField } from '../common/Field';
+import { Action, Choice } from '../common/Field';
 import { FindingCard } from '../prove/FindingCard';
 import { GlueFields } from './GlueFields';
 import { ListField } from './ListField';
@@ -17,7 +17,7 @@ import { MountFields } from './MountFields';
 import { PathField } from './PathField';
 import { LiftChart } from './LiftChart';
 import { PlaneSide } from './PlaneSide';
-import { RoomBar } from './RoomBar';
+import { RoomedNumber } from './RoomedNumber';
 import { ShapeField } from './ShapeField';
 import { StackSection } from './StackSection';
 import { Stops } from './Stops';
@@ -54,7 +54,6 @@ function useParameters(id: string): {
 
 /** Numbers that belong together; those known by a name are chosen from a list. */
 function GroupFields({ id, parameter: p, value: set }: { id: string; parameter: Parameter; value: Group | null }) {
-  const units = useStudio((s) => s.design.units);
   const { edit } = useActions();
   const fresh = Object.fromEntries(p.fields!.map((f) => [f.key, f.default as number]));
   const value = { ...fresh, ...set };
@@ -93,11 +92,12 @@ function GroupFields({ id, parameter: p, value: set }: { id: string; parameter: 
         .map((f) => {
           const key = `${p.key}.${f.key}`;
           return (
-            <NumberField
+            <RoomedNumber
               key={key}
-              parameter={{ ...f, key }}
+              id={id}
+              parameter={f}
+              path={key}
               value={value[f.key]}
-              unit={units}
               onChange={(v) => edit(inSentence(f.label), (d) => setParameter(d, id, key, v))}
             />
           );
@@ -106,14 +106,28 @@ function GroupFields({ id, parameter: p, value: set }: { id: string; parameter: 
   );
 }
 
+/** Rooms are worked out for so many numbers at most. */
+const MOST_ROOMS = 40;
+/** Numbers of a parameter that have a room: itself, those of a group, of the entries of a list. */
+function roomsIn({ key, unit, fields = [] }: Parameter, value: ParameterValue): string[] {
+  if (typeof value === 'number') return [key];
+  const of = (entry: Group | ListItem, at: string): string[] =>
+    fields.flatMap((f) => (typeof entry[f.key] === 'number' ? [`${at}.${f.key}`] : []));
+  if (unit === 'list' && Array.isArray(value))
+    return (value as readonly ListItem[]).flatMap((entry, k) => of(entry, `${key}[${k}]`));
+  return unit === 'group' && value !== null ? of(value as Group, key) : [];
+}
+
 /** The fields of one mechanism or of the base; numbers with room bars. */
 function Fields({ id, keys }: { id: string; keys: readonly string[] }) {
   const { parameters, values, design } = useParameters(id);
-  const rooms = useStudio((s) => s.rooms);
   const store = useStudioStore();
-  const { edit, showPreview } = useActions();
+  const { edit } = useActions();
   const shown = keys.map((k) => parameters.find((p) => p.key === k)!);
-  const asked = keys.filter((k) => typeof values[k] === 'number').join(' ');
+  const asked = shown
+    .flatMap((p) => roomsIn(p, values[p.key]))
+    .slice(0, MOST_ROOMS)
+    .join(' ');
   useEffect(() => {
     // Room is worked out once the hand rests: it takes many small proofs.
     const timer = setTimeout(() => store.askRooms(asked.split(' ')), 250);
@@ -159,35 +173,15 @@ function Fields({ id, keys }: { id: string; keys: readonly string[] }) {
               onChange={(c) => change(p, c)}
             />
           );
-        const room = rooms[p.key];
-        const bad = room?.clear
-          ? typeof value === 'number' && (value < room.clear.low.value - 0.06 || value > room.clear.high.value + 0.06)
-          : false;
         return (
-          <NumberField
+          <RoomedNumber
             key={p.key}
+            id={id}
             parameter={p.word ? { ...p, default: null } : p}
-            value={value === p.word ? null : value}
-            unit={design.units}
-            bad={bad}
-            follows="follows"
+            path={p.key}
+            value={value === p.word ? null : (value as number | null)}
             onChange={(v) => change(p, v ?? p.word ?? null)}
-          >
-            {room && typeof value === 'number' && (
-              <RoomBar
-                room={room}
-                value={value}
-                unit={design.units}
-                angle={p.unit === 'deg'}
-                label={p.label}
-                onPreview={(v) => showPreview(setParameter(design, id, p.key, v))}
-                onCommit={(v) => {
-                  showPreview(null);
-                  change(p, v);
-                }}
-              />
-            )}
-          </NumberField>
+          />
         );
       })}
     </>

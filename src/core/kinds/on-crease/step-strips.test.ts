@@ -7,7 +7,7 @@ import type { Design } from '../../document/design';
 import { setParameter } from '../../document/fields';
 import { statesOf } from '../../document/states';
 import { prove, setLever } from '../../proof/prove';
-import { card, findings, stand } from '../../tests/cards';
+import { card, findings, layered, stand } from '../../tests/cards';
 import type { ListItem } from '..';
 
 const strips = (tiers: readonly ListItem[], tab = 8, d = card(200, 100)): Design =>
@@ -84,6 +84,28 @@ test('mirrored along the crease it poses mirrored; a step stands on a ridge; tab
   const meet = (tab: number): number => findings(strips([tier(12, null)], tab), 'loose-part').length;
   expect(meet(11.9)).toBe(0);
   expect(meet(12)).toBe(1);
+});
+
+test('foam on a tier blocks in the shut card; sent open flat it may be there, where it does not stick behind', () => {
+  const dressed = (y: number, sent?: 'open'): Design => {
+    const d = layered(strips([tier(40, null)], 10), {
+      ...{
+        facet: 'step-strips-1.tier-1-halfA',
+        shape: { circle: 20 },
+        y,
+        foamMm: 1,
+        foamInsetMm: 2,
+        stock: 'card-160',
+      },
+    });
+    return { ...d, post: { ...d.post, ...(sent ? { sent } : {}) } };
+  };
+  const told = (d: Design): string[] => findings(d, 'foam').map((f) => `${f.severity} ${f.aspect.split(' ').pop()}`);
+  expect(told(dressed(0))).toEqual(['blocks moves']);
+  expect(told(dressed(0, 'open'))).toEqual([]);
+  // Foam of 16 mm across on a half of 40: past its edge from 12 mm off its middle.
+  expect(told(dressed(11.9, 'open'))).toEqual([]);
+  expect(told(dressed(14, 'open'))).toEqual(['risk beyond']);
 });
 
 describe('a bowed front', () => {
