@@ -374,9 +374,7 @@ export interface BaseKind extends AnyKind {
   /** Its numbers where the card is begun, each with those that follow it while they are equal. */
   readonly brief: readonly (readonly string[])[];
   /** How its own pieces are put together, before anything stands on it, and how far open it is for that. */
-  readonly order: (
-    values: ParameterValues,
-  ) => readonly OrderStep[];
+  readonly order: (values: ParameterValues) => readonly OrderStep[];
   /** Numbers that say nothing with these values. */
   readonly silent?: (values: ParameterValues) => readonly string[];
   /** Sizes for a card whose gutter is so long and whose leaves reach so far, mm. */

@@ -36,7 +36,8 @@ export function FacetLights({ scene, piece }: LightsProps) {
               fillRule="evenodd"
               fill={on ? 'var(--accent-wash)' : 'none'}
               stroke={bad.has(f.id) ? 'var(--bad)' : 'var(--accent)'}
-              strokeWidth={1.6}
+              // Strips of what bends have no edges between them.
+              strokeWidth={f.bent ? 0 : 1.6}
               style={{ vectorEffect: 'non-scaling-stroke' }}
             />
           );
