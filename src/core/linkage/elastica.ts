@@ -70,8 +70,9 @@ const MODULUS_TOGETHER = 0.91;
 
 /** A strip between two lines, seen along them: its ends on the x axis, its middle at x = 0, bulging to y > 0; mm. */
 export interface Bow {
-  /** Height of its middle over the line between its ends. */
+  /** Height of its middle over the line between its ends; and what that would be with nothing to rest on. */
   readonly bulgeMm: number;
+  readonly freeBulgeMm: number;
   /** Between that line and the strip where it leaves its ends, rad. */
   readonly endRad: number;
   /** How far from each end it lies on what it is glued to. */
@@ -90,17 +91,19 @@ export function bowed(lengthMm: number, chordMm: number, mostRad: number): Bow {
   if (chordMm >= lengthMm) return taut(lengthMm, chordMm);
   const free = modulusAt(chordMm / lengthMm);
   const endRad = 2 * Math.asin(free);
-  if (endRad <= mostRad) return lifted(lengthMm, chordMm, free, endRad, 0);
+  const freeBulgeMm = (lengthMm * free) / complete(free).K;
+  if (endRad <= mostRad) return { ...lifted(lengthMm, chordMm, free, endRad, 0), freeBulgeMm };
   // It lies on what it is glued to: so far that the rest, a pinned strip too, lifts off along that.
   const modulus = Math.sin(mostRad / 2);
   const part = chordPart(modulus);
   const liesMm = (part * lengthMm - chordMm) / (2 * (part - Math.cos(mostRad)));
-  return lifted(lengthMm, chordMm, modulus, mostRad, liesMm);
+  return { ...lifted(lengthMm, chordMm, modulus, mostRad, liesMm), freeBulgeMm };
 }
 
 function taut(lengthMm: number, chordMm: number): Bow {
   return {
     bulgeMm: 0,
+    freeBulgeMm: 0,
     endRad: 0,
     liesMm: 0,
     shortMm: chordMm - lengthMm,
@@ -108,7 +111,13 @@ function taut(lengthMm: number, chordMm: number): Bow {
   };
 }
 
-function lifted(lengthMm: number, chordMm: number, modulus: number, endRad: number, liesMm: number): Bow {
+function lifted(
+  lengthMm: number,
+  chordMm: number,
+  modulus: number,
+  endRad: number,
+  liesMm: number,
+): Omit<Bow, 'freeBulgeMm'> {
   const freeMm = lengthMm - 2 * liesMm;
   const whole = complete(modulus);
   const scale = freeMm / (2 * whole.K);

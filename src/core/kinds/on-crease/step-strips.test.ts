@@ -124,11 +124,19 @@ describe('a bowed front', () => {
       [0.8, 0.266319],
       [Math.SQRT1_2, 0.311415],
       [0.5, 0.373306],
+      [0.3, 0.399731],
+      [0.1, 0.400416],
+      [0, 0.391594],
     ] as const) {
       const m = bowOf(bowed({ p: 40 }), (2 * Math.asin(part) * 180) / Math.PI);
       expect(m['bow.bulge_mm'] / 80).toBeCloseTo(bulge, 6);
     }
     expect(bowOf(bowed({ p: 40 }), 180)['bow.bulge_mm']).toBeCloseTo(0, 9);
+    // Shut, the leaves press it flat: half its length past its lines.
+    expect(bowOf(bowed({ p: 40 }), 0)).toMatchObject({
+      'bow.rests_mm': expect.closeTo(40, 9),
+      'bow.top_mm': expect.closeTo(80, 9),
+    });
   });
 
   test('its strips lie on that curve, each as long as it is cut, and the glue holds', () => {

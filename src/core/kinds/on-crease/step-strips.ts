@@ -208,7 +208,10 @@ function build(values: ParameterValues, context: BuildContext): Contribution {
   };
 }
 
-/** How far the front bulges, and how much further it stands out than the tier that stands out most. */
+/**
+ * How far the front bulges as a strip pinned at both lines, how much of it rests on the leaves, how far it stands from
+ * the crease with that, and how much further than the tier that stands out most.
+ */
 function bowMeasures(front: Front, reach: number, tiers: number, id: string, pose: PoseReader): Record<string, number> {
   const room = { 'bow.room_mm': reach - (front.p + front.q) };
   const bow = pose.bow(partId(id, BOW));
@@ -219,7 +222,8 @@ function bowMeasures(front: Front, reach: number, tiers: number, id: string, pos
   const ridges = Array.from({ length: tiers }, (_, k) => pose.local(`ridge_${k + 1}`)).filter((r) => r !== undefined);
   return {
     ...room,
-    'bow.bulge_mm': bow.bulgeMm,
+    'bow.bulge_mm': bow.freeBulgeMm,
+    'bow.rests_mm': bow.liesMm,
     'bow.top_mm': topMm,
     ...(ridges.length > 0 ? { 'bow.clear_mm': topMm - Math.max(...ridges.map(([, y, z]) => Math.hypot(y, z))) } : {}),
   };
