@@ -122,8 +122,9 @@ function curveOf(
     const fall = sub3(p, q);
     const ey = norm3(fall) > NO_CHORD_MM ? unit3(fall) : outward[0];
     const ez = cross3(along, ey);
-    const y0 = lengthMm / 2 - (fromMm + toMm) / 2;
-    const at = sub3(scale3(add3(p, q), 0.5), add3(scale3(along, from), scale3(ey, y0)));
+    // A chord is a hair shorter than its strip: each is held at the end that is nearer to its glue.
+    const [held, alongMm] = fromMm + toMm <= lengthMm ? [p, fromMm] : [q, toMm];
+    const at = sub3(held, add3(scale3(along, from), scale3(ey, lengthMm / 2 - alongMm)));
     return Float64Array.of(
       ...[along[0], ey[0], ez[0], at[0]],
       ...[along[1], ey[1], ez[1], at[1]],

@@ -191,7 +191,9 @@ describe('on a flat face', () => {
           const pose = poseAt(a, { open: 180, 'leaf-bundle-1.spread': spread });
           expect(pose.stop).toBeUndefined();
           expect(pose.folds.residualMm).toBeLessThan(1e-9);
-          if (count > 1) expect(measured(a, pose).pitch_deg).toBeCloseTo(spread / count, 6);
+          const m = measured(a, pose);
+          expect(m.pitch_deg).toBeCloseTo(180 / count, 9);
+          if (count > 1) expect(m.spread_deg).toBeCloseTo(spread, 6);
           // The last half stays glued down at its reader's right, however the others are spread.
           const last = a.facets.findIndex((f) => f.id === `leaf-bundle-1.leaf-${count}B`);
           const face = a.facets.findIndex((f) => f.id === (side === 'inside' ? 'leafA' : 'leafB'));
@@ -246,4 +248,26 @@ describe('on a flat face', () => {
     expect(naturalMount(card(200, 140), 'leaf-bundle')).toEqual({ on: 'card.gutter' });
     expect(naturalMount(card(200, 140), 'leaf-bundle', 'outside').mount).toMatchObject({ side: 'outside' });
   });
+});
+
+test('stem, body and top have the length of the crease for their budget; past it they stick out', () => {
+  const tiers = (top: number, offset = 0): Design =>
+    bundle({
+      ...{ count: 2, height: 60, offset, gap: 1 },
+      stack: [
+        { shape: { circle: 30 }, count: 3, height: 30 },
+        { shape: { circle: 20 }, count: 2, height: top },
+      ],
+    });
+  const room = (d: Design): number => {
+    const a = buildAssembly(d);
+    return measured(a, poseAt(a, { open: 90 })).room_mm;
+  };
+  // 60 + 30 + 20 with two gaps of 1 on a fold of 200.
+  expect(room(tiers(20))).toBeCloseTo((200 - 112) / 2, 9);
+  expect(room(tiers(20, -30))).toBeCloseTo((200 - 112) / 2 - 30, 9);
+  const out = (offset: number): number => findings(tiers(20, offset), 'overhang').length;
+  expect(out(43.9)).toBe(0);
+  expect(out(44)).toBe(0);
+  expect(out(44.1)).toBeGreaterThan(0);
 });

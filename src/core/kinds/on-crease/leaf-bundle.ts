@@ -7,7 +7,7 @@
 import type { CreaseLine, GlueArea } from '../../pattern/pattern';
 import { intersect, largest, mapRegion, offset as grow, rectangle, regionBox, type Polygon } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
-import { compose, turnAbout, type Rigid } from '../../linkage';
+import { compose, turnAbout, type Rigid, type Vec3 } from '../../linkage';
 import { partId } from '../../ids';
 import { axisOf, centreOfArea } from '../../shapes/axis';
 import { sized } from '../../shapes/steps';
@@ -93,6 +93,10 @@ interface Ground {
   readonly sideB: string | null;
   readonly placement: Rigid;
   readonly levelMm?: number;
+  /** Length of the crease that is its axis: the budget for all that stands on it. */
+  readonly axisMm?: number;
+  /** Of what is spread over a face: how far at most. */
+  readonly spanDeg?: number;
   /** How the crease of leaf k of n folds: by what it stands on, or by a drive. */
   readonly fold: (k: number, n: number) => Pick<CreaseLine, 'standsOn' | 'ends' | 'drive'>;
 }
@@ -103,6 +107,7 @@ function onCrease({ id, stock, outline, host }: BuildContext): Ground {
     end === undefined ? undefined : Math.PI - (Math.PI - end) / n;
   return {
     ...{ id, stock, outline, piece: host.piece, sideA: host.sideA, sideB: host.sideB, placement: placedOn(host) },
+    axisMm: host.lengthMm,
     fold: (_, n) => ({ standsOn: host.crease, ends: [share(host.ends[0], n), share(host.ends[1], n)] }),
   };
 }
@@ -252,7 +257,17 @@ function buildOnFace(values: ParameterValues, context: FaceContext): Contributio
   };
   const upright = turnAbout([0, 0, 0], [0, 0, 1], Math.PI / 2);
   const part = bundled(values, {
-    ...{ id, stock, outline, piece: face.piece, sideA: face.facet, sideB: whole ? face.facet : null, levelMm, fold },
+    ...{
+      id,
+      stock,
+      outline,
+      piece: face.piece,
+      sideA: face.facet,
+      sideB: whole ? face.facet : null,
+      levelMm,
+      spanDeg,
+      fold,
+    },
     placement: compose(onFace(face, levelMm), upright),
   });
   return { ...part, drives: [{ id: spread, label: 'spread', unit: 'deg', from: 0, to: spanDeg, rest: 0 }] };
@@ -282,19 +297,27 @@ function bundled(values: ParameterValues, ground: Ground): Contribution {
     measures: (pose) => {
       const edge = pose.local('edge_1');
       return {
-        ...(edge ? { pitch_deg: pitchOf(edge, ground) } : {}),
+        ...pitches(edge, ground, bundles[0].count),
         layers: Math.max(...bundles.map((b) => 2 * b.count)),
         total_height_mm: total,
+        ...(ground.axisMm === undefined
+          ? {}
+          : { room_mm: (ground.axisMm - total) / 2 - Math.abs(num(values, 'offset')) }),
         half_width_mm: Math.max(...parts.map((p) => p.halfWidthMm)),
       };
     },
   };
 }
 
-/** Angle between side A and the far half of the first leaf, degrees. */
-const pitchOf = ([x, y, z]: readonly [number, number, number], { levelMm }: Ground): number =>
-  // On a face side A lies at its reader's left.
-  levelMm === undefined ? radToDeg(Math.atan2(z, y)) : radToDeg(Math.atan2(z - levelMm, -x));
+/** Angle between neighbours, degrees: as they are now; on a face as it is meant to be, and how far they are spread. */
+function pitches(edge: Vec3 | undefined, { spanDeg, levelMm = 0 }: Ground, count: number): Record<string, number> {
+  const pitch: Record<string, number> = spanDeg === undefined ? {} : { pitch_deg: spanDeg / count };
+  if (!edge) return pitch;
+  const [x, y, z] = edge;
+  if (spanDeg === undefined) return { pitch_deg: radToDeg(Math.atan2(z, y)) };
+  // On a face side A lies at its reader's left; of one leaf alone both halves are glued down.
+  return { ...pitch, spread_deg: count > 1 ? count * radToDeg(Math.atan2(z - levelMm, -x)) : spanDeg };
+}
 
 const COUNT: Parameter = {
   key: 'count',
