@@ -4,7 +4,7 @@ import { expose, releaseProxy } from 'comlink';
 import type { Assembly } from '@/core/assembly/assembly';
 import { allMeasures, foldDeg, poseAt } from '@/core/assembly/pose';
 import { exportDesign } from '@/core/formats/export';
-import { coverPicture } from '@/core/formats/cover';
+import { sentPicture } from '@/core/formats/cover';
 import { stopPictures } from '@/core/formats/stops';
 import { drawPicture } from '@/core/formats/picture';
 import { pictureOfStep } from '@/core/formats/seen-from';
@@ -184,7 +184,7 @@ const engine: Engine = {
       return drawPicture(design, assembly, poseAt(assembly, state), from && { from: unit3(from) });
     }),
   stops: (design, id) => answer(async () => stopPictures(design, await assemblyOf(design), id)),
-  cover: (design) => answer(async () => coverPicture(design, await assemblyOf(design))),
+  cover: (design) => answer(async () => sentPicture(design, await assemblyOf(design))),
   moving: (design, parts, openDeg) =>
     answer(async () => {
       await fontsFor(design);

@@ -10,7 +10,7 @@ import { closedStack } from '../rules/stack-map';
 import { gather } from '../proof/evidence';
 import { leverValue, setLever } from '../proof/levers';
 import { ExportError, exportDesign } from '../formats/export';
-import { coverPicture } from '../formats/cover';
+import { coverPicture, sentPicture } from '../formats/cover';
 import { cutListCsv } from '../formats/csv';
 import { cutList } from '../sheets/cutlist';
 import { regionArea, regionBox, type Region } from '../plane/polygon';
@@ -266,3 +266,13 @@ test('a new layer says no side', () =>
   expect(newLayer({ id: 'a', name: 'a', facet: 'leafA', shape: { circle: 3 }, as: 'layer', stock: 's' }).side).toBe(
     undefined,
   ));
+
+test('sent open flat it is pictured from inside, as large as it lies open, its fold across', () => {
+  const d = blankDesign('t', 200, 140);
+  const shut = sentPicture(d, buildAssembly(d))!;
+  expect([shut.box.width, shut.box.height].map(Math.round)).toEqual([140, 200]);
+  const sent: Design = { ...d, post: { ...d.post, sent: 'open' } };
+  const open = sentPicture(sent, buildAssembly(sent))!;
+  expect([open.box.width, open.box.height].map(Math.round)).toEqual([280, 200]);
+  expect(open.parts.map((p) => p.id).sort()).toEqual(['leafA', 'leafB']);
+});

@@ -1,5 +1,6 @@
 /** The closed card as it lies in front of its reader: what is on its outside, and what shows through windows. */
-import { CLOSED } from '../drives';
+import { CLOSED, openTo } from '../drives';
+import type { Side } from '../side';
 import type { Assembly } from '../assembly/assembly';
 import { carrierOf } from '../assembly/carrier';
 import { poseAt, type Pose } from '../assembly/pose';
@@ -10,6 +11,15 @@ import type { Design } from '../document/design';
 import { rotateOnly, type Vec3 } from '../linkage';
 import { drawPicture, type Picture } from './picture';
 
+/** The card as it is sent: its dressed cover, or its inside where it goes open flat; null where it does not lie so. */
+export function sentPicture(design: Design, assembly: Assembly): Picture | null {
+  if (design.post.sent !== 'open') return coverPicture(design, assembly);
+  const open = poseAt(assembly, openTo(assembly.drives[0].to));
+  if (open.stop) return null;
+  const up = upOf(design, assembly, open, assembly.lead.still, 'inside');
+  return drawPicture(design, assembly, open, { from: [0, 0, 1], up });
+}
+
 /** Its box is in mm as the card lies there; null where it does not close. */
 export function coverPicture(design: Design, assembly: Assembly): Picture | null {
   const closed = poseAt(assembly, CLOSED);
@@ -17,17 +27,20 @@ export function coverPicture(design: Design, assembly: Assembly): Picture | null
   const { on } = naturalFace(design, 'outside');
   // What is read first on the outside lies over all else of the card.
   const rank = (facet: number): number => (assembly.facets[facet].id === on ? FRONT : rankOf(assembly, facet));
-  return drawPicture(design, assembly, closed, { from: [0, 0, 1], up: upOfCover(design, assembly, closed), rank });
+  return drawPicture(design, assembly, closed, {
+    from: [0, 0, 1],
+    up: upOf(design, assembly, closed, on, 'outside'),
+    rank,
+  });
 }
 
-/** The way the cover is read, up, as it lies there. */
-function upOfCover(design: Design, assembly: Assembly, closed: Pose): Vec3 {
-  const { on } = naturalFace(design, 'outside');
+/** The way a face is read, up, as it lies there. */
+function upOf(design: Design, assembly: Assembly, pose: Pose, on: string, side: Side): Vec3 {
   const facet = assembly.facets.findIndex((f) => f.id === on);
   const piece = assembly.pieces.find((p) => p.id === assembly.facets[facet]?.piece);
   if (!piece) return [0, 1, 0];
-  const [x, y] = readingUp(design, piece, on, 'outside');
-  return rotateOnly(closed.placed[facet], [x, y, 0]);
+  const [x, y] = readingUp(design, piece, on, side);
+  return rotateOnly(pose.placed[facet], [x, y, 0]);
 }
 
 /** From behind: the back and what is on it, the leaf that lies still, what is between, the cover, what is on that. */

@@ -264,12 +264,12 @@ function SentCard({ design }: { design: Design }) {
       )}
       <rect
         {...box(w, h)}
-        fill={stock.outsideColour}
+        fill={open ? 'none' : stock.outsideColour}
         stroke="var(--cut)"
         strokeWidth="1.4"
         style={{ vectorEffect: 'non-scaling-stroke' }}
       />
-      {cover && !open && (
+      {cover && (
         <g
           data-testid="cover"
           transform={`translate(${-cover.box.x - cover.box.width / 2} ${-cover.box.y - cover.box.height / 2})`}
@@ -313,7 +313,7 @@ function SentCard({ design }: { design: Design }) {
   );
 }
 
-/** The dressed cover of the shut card; null until it is drawn, and where the card does not close. */
+/** The card as it is sent; null until it is drawn, and where it does not lie so. */
 function useCover(design: Design): Picture | null {
   const [cover, setCover] = useState<Picture | null>(null);
   useEffect(() => {
