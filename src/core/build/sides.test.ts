@@ -268,7 +268,7 @@ test('a new layer says no side', () =>
   ));
 
 test('sent open flat it is pictured from inside, as large as it lies open, its fold across', () => {
-  const d = blankDesign('t', 200, 140);
+  const d = card(200, 140);
   const shut = sentPicture(d, buildAssembly(d))!;
   expect([shut.box.width, shut.box.height].map(Math.round)).toEqual([140, 200]);
   const sent: Design = { ...d, post: { ...d.post, sent: 'open' } };
