@@ -20,8 +20,8 @@ export interface FlatCard {
   }[];
 }
 
-/** More tries than this are given up. */
-const MOST_TRIES = 50_000;
+/** Facets looked at over all tries, at most; each try looks at all of them. */
+const MOST_LOOKS = 4_000_000;
 
 interface Link {
   readonly to: number;
@@ -118,7 +118,7 @@ function* tryFacets(facets: Corners, links: readonly Link[][], still: number): G
     const step = next();
     if (!step) return yield found();
     for (const way of open(step.link)) {
-      if (++tries > MOST_TRIES) return;
+      if (++tries * facets.length > MOST_LOOKS) return;
       placed[step.link.to] = compose(placed[step.from]!, way);
       const settled = agrees(step.link.to);
       if (settled) {

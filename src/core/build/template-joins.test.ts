@@ -220,6 +220,22 @@ test('joins that cannot be are refused with the reason; what nothing joins stays
   ).toBeCloseTo(200, 9);
 });
 
+test('others stand on the creases of a joined piece, and fold with it', () => {
+  const own = stand(card(200, 140), 'step-fold', { ...{ build: 'glued', depth: 40, height: 40, width: 60 } });
+  const template = takenApart(buildAssembly(own));
+  const plain = buildAssembly(as(template));
+  const onto = [...plain.hosts.values()].filter((h) => h.piece !== 'card');
+  expect(onto.length).toBe(3);
+  const ridge = onto.find((h) => h.sign < 0)!;
+  const nested = stand(as(template), 'step-fold', { depth: 10, height: 10, width: 20 }, ridge.crease);
+  expect(checkDesign(JSON.parse(JSON.stringify(nested))).ok).toBe(true);
+  const a = buildAssembly(nested);
+  expect(a.misfits).toEqual([]);
+  const pose = poseAt(a, { open: 80 });
+  expect(pose.stop).toBeUndefined();
+  expect(pose.folds.residualMm).toBeLessThan(1e-9);
+});
+
 test('glue of a join is as it is drawn on one of the pieces; where none is, where the facets lie on each other', () => {
   const bond = { kind: 'bond', a: { inside: [100, 40], from: [80, 30], to: [120, 30] } } as const;
   const over = { inside: [310, 50], from: [300, 40], to: [340, 40] } as const;

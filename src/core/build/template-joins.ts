@@ -28,6 +28,8 @@ export interface JoinedPieces {
   readonly bonds: readonly Bond[];
   readonly joints: readonly MovingJoint[];
   readonly drives: readonly Drive[];
+  /** Facets and creases of the pieces that are joined to the card, by piece. */
+  readonly patterns: readonly (readonly [piece: string, flat: FlatPattern])[];
   /** How a crease lies in the shut card; undefined for cards without joins. */
   readonly endsOf: (crease: string) => CreaseLine['ends'] | undefined;
 }
@@ -61,7 +63,7 @@ export function joinPieces(
   opensTo: (joined: JoinedPieces) => number,
   drawnGlue: readonly Ring[] = [],
 ): JoinedPieces {
-  if (joins.length === 0) return { pieces, bonds: [], joints: [], drives: [], endsOf: () => undefined };
+  if (joins.length === 0) return { pieces, bonds: [], joints: [], drives: [], patterns: [], endsOf: () => undefined };
   const flat = new Map(pieces.map((p) => [p.id, findFacets(p, interruptions)]));
   const named = pieces.map((p) => (p.labels.length > 0 ? p : withLabels(p, flat.get(p.id)!)));
   const patterns = new Map(named.map((p) => [p.id, findFacets(p, interruptions)]));
@@ -78,6 +80,9 @@ export function joinPieces(
       tied.has(p.id) ? { ...asPosed(p, endsOf), glue: glue.flatMap((g) => (g.piece === p.id ? [g.area] : [])) } : p,
     ),
     endsOf,
+    patterns: [...patterns]
+      .filter(([id]) => id !== CARD && tied.has(id))
+      .map(([id, flat]) => [id, withEnds(flat, endsOf)]),
     bonds: kept.filter((j) => j.join.kind === 'bond').map(bondOf),
     joints: kept.filter((j) => j.join.kind !== 'bond').map(jointOf),
     drives: kept.filter((j) => j.join.kind !== 'bond').map(driveOf),
@@ -135,6 +140,10 @@ function asPosed({ apart: _, ...piece }: Piece, endsOf: JoinedPieces['endsOf']):
   });
   return { ...piece, creases };
 }
+const withEnds = (flat: FlatPattern, endsOf: JoinedPieces['endsOf']): FlatPattern => ({
+  ...flat,
+  hinges: flat.hinges.map((h) => ({ ...h, crease: { ...h.crease, ends: endsOf(h.crease.id) ?? h.crease.ends } })),
+});
 const GUTTER_ID = partId(CARD, 'gutter');
 
 function placeJoin(join: TemplateJoin, patterns: ReadonlyMap<string, FlatPattern>, move: (p: Vec2) => Vec2): Placed {

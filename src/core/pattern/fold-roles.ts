@@ -20,7 +20,7 @@ export interface FoldVertex {
 /** Sectors that differ by less are equal, rad. */
 const SAME_ANGLE_RAD = 1e-3;
 /** Tries and answers at most. */
-const MOST_TRIES = 200_000;
+const MOST_TRIES = 100_000;
 export const MOST_CHOICES = 8;
 
 /** Inner vertices of a drawing: where creases meet away from cuts. */
@@ -87,10 +87,11 @@ export function foldChoices(vertices: readonly FoldVertex[], known: FoldChoice):
   const fold = new Map(known);
   const out: FoldChoice[] = [];
   let tries = 0;
+  const at = new Map<string, FoldVertex[]>();
+  for (const v of vertices) for (const c of new Set(v.creases)) at.set(c, [...(at.get(c) ?? []), v]);
   const soundAt = (crease: string): boolean =>
-    vertices.every(
+    at.get(crease)!.every(
       (v) =>
-        !v.creases.includes(crease) ||
         !v.creases.every((c) => fold.has(c)) ||
         foldsFlat(
           v.sectors,
@@ -118,14 +119,19 @@ export function foldChoices(vertices: readonly FoldVertex[], known: FoldChoice):
 /** Creases vertex by vertex, each vertex next to one before where that can be: what is wrong is seen early. */
 function inReach(vertices: readonly FoldVertex[]): string[] {
   const out = new Set<string>();
-  const left = new Set(vertices);
-  while (left.size > 0) {
-    const next = [...left].reduce((best, v) => {
-      const met = (w: FoldVertex): number => w.creases.filter((c) => out.has(c)).length;
-      return met(v) > met(best) ? v : best;
-    });
-    next.creases.forEach((c) => out.add(c));
-    left.delete(next);
+  const at = new Map<string, FoldVertex[]>();
+  for (const v of vertices) for (const c of v.creases) at.set(c, [...(at.get(c) ?? []), v]);
+  const seen = new Set<FoldVertex>();
+  for (const seed of vertices) {
+    const queue = seen.has(seed) ? [] : [seed];
+    for (const v of queue) {
+      if (seen.has(v)) continue;
+      seen.add(v);
+      for (const c of v.creases) {
+        out.add(c);
+        queue.push(...at.get(c)!.filter((w) => !seen.has(w)));
+      }
+    }
   }
   return [...out];
 }

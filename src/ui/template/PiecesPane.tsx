@@ -1,5 +1,6 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
+import { useState } from 'react';
 import type { Proposal } from '@/core/build/template-proposals';
 import type { Template, TemplateJoin } from '@/core/document/template';
 import type { Offers } from '@/workers/protocol';
@@ -30,6 +31,7 @@ export function PiecesPane({
   onJoins: (joins: readonly TemplateJoin[]) => void;
   onPicked: (roles: Template['picked']) => void;
 }) {
+  const [joining, setJoining] = useState(false);
   const joins = template.joins ?? [];
   const put = (id: string, next: TemplateJoin | null): void =>
     onJoins(next ? joins.map((j) => (j.id === id ? next : j)) : joins.filter((j) => j.id !== id));
@@ -55,13 +57,18 @@ export function PiecesPane({
             {offers.joins.length > 0 && (
               <Action
                 small
-                onClick={() =>
+                disabled={joining}
+                onClick={() => {
+                  setJoining(true);
                   void engine('shape')
                     .settle(template)
-                    .then((a) => a.ok && onJoins(a.value))
-                }
+                    .then((a) => {
+                      setJoining(false);
+                      if (a.ok) onJoins(a.value);
+                    });
+                }}
               >
-                Join what fits
+                {joining ? 'Joining…' : 'Join what fits'}
               </Action>
             )}
           </Box>
