@@ -199,8 +199,9 @@ const tongueCrease = ({ wide }: Sizes): CreaseLine => ({
   id: TONGUE,
   role: 'valley',
   mechanism: CARD,
-  a: [TONGUE_INSET_MM - wide / 2, 0],
-  b: [wide / 2 - TONGUE_INSET_MM, 0],
+  // What a hand turns lies on the left.
+  a: [wide / 2 - TONGUE_INSET_MM, 0],
+  b: [TONGUE_INSET_MM - wide / 2, 0],
   ends: [0, undefined],
   drive: { id: TONGUE, at: 0, rate: 1 },
 });

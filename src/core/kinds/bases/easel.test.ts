@@ -363,3 +363,22 @@ test('a plate doubled about a straight edge is a card that stands: its leaf open
   expect(() => buildAssembly(round)).toThrow(DesignError);
   expect(() => buildAssembly(round)).toThrow(/straight edge at its left/);
 });
+
+test('what a hand turns is the part that its joint moves: strut, tab and leaf, never what carries them', () => {
+  const d = easel({
+    stop: 80,
+    stopBy: 'tab',
+    stopHeight: 5,
+    plateFold: 'top',
+    levels: [{ width: 60, height: 60, stop: 50 }],
+  });
+  const a = buildAssembly(d);
+  const moved = (drive: string): string[] => {
+    const k = a.drives.findIndex((x) => x.id === drive);
+    const bodies = a.linkage.joints.flatMap((j) => (j.driven?.drive === k ? [j.b] : []));
+    return a.facets.filter((f) => bodies.includes(f.body)).map((f) => f.id);
+  };
+  expect(moved('card.level-1.open')).toEqual(['level-1-strut']);
+  expect(moved('card.tab')).toEqual(['tab']);
+  expect(moved('card.leaf')).toEqual(['leaf']);
+});

@@ -111,14 +111,14 @@ export function coverPiece(
     creases: [
       {
         ...crease(names.hinge, 0, [Math.PI, undefined]),
-        ...(hingeDrive ? { drive: { id: hingeDrive, at: Math.PI, rate: -1 } } : {}),
+        ...(hingeDrive ? handed(half, 0, { id: hingeDrive, at: Math.PI, rate: -1 }) : {}),
       },
       crease(names.bend, -strut, [0, undefined]),
       ...(tab
         ? [
             {
               ...crease(tabOf(names), stop, [0, undefined], tabHalf),
-              drive: { id: tabOf(names), at: 0, rate: 1 },
+              ...handed(tabHalf, stop, { id: tabOf(names), at: 0, rate: 1 }),
             },
           ]
         : []),
@@ -131,6 +131,17 @@ export function coverPiece(
     ],
   };
 }
+
+/** What a hand turns lies on the left of its crease. */
+const handed = (
+  x: number,
+  y: number,
+  drive: NonNullable<CreaseLine['drive']>,
+): Pick<CreaseLine, 'a' | 'b' | 'drive'> => ({
+  a: [x, y],
+  b: [-x, y],
+  drive,
+});
 
 const cutLines = (points: readonly Vec2[]): Piece['lines'] =>
   points.slice(1).map((b, k) => ({ role: 'cut', mechanism: CARD, a: points[k], b }));
