@@ -140,7 +140,7 @@ test('the SVG that is written holds the card at true size', async () => {
   const svg = readFileSync(await downloaded('.svg'), 'utf8');
   expect(svg).toMatch(/width="170mm" height="220mm" viewBox="0 0 170 220"/);
   for (const role of ['cut', 'valley', 'mountain']) expect(svg).toContain(`data-role="${role}"`);
-  for (const format of ['dxf', 'pdf', 'glb', 'fold']) {
+  for (const format of ['dxf', 'pdf', 'plt', 'gcode', 'glb', 'fold']) {
     await (await find(driver, `[data-export=${format}]`)).click();
     expect(existsSync(await downloaded(`.${format}`))).toBe(true);
   }

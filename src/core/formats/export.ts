@@ -10,18 +10,22 @@ import { foamDrawings } from '../sheets/foam';
 import { layOut } from '../sheets/pack';
 import { toDxf } from './dxf';
 import { toFold } from './fold-write';
+import { toGcode } from './gcode';
 import { toGlb } from './glb';
+import { toHpgl } from './hpgl';
 import { toPdf } from './pdf';
 import type { Side } from '../kinds';
 import { plateOfPieces, plateOfSheet, turnedOver, type Plate } from './plate';
 import { toSvg } from './svg';
 
-export const EXPORT_FORMATS = ['svg', 'dxf', 'pdf', 'fold', 'glb'] as const;
+export const EXPORT_FORMATS = ['svg', 'dxf', 'pdf', 'plt', 'gcode', 'fold', 'glb'] as const;
 export type ExportFormat = (typeof EXPORT_FORMATS)[number];
 export const MIME: Readonly<Record<ExportFormat, string>> = {
   svg: 'image/svg+xml',
   dxf: 'image/vnd.dxf',
   pdf: 'application/pdf',
+  plt: 'application/vnd.hp-hpgl',
+  gcode: 'text/plain',
   fold: 'application/json',
   glb: 'model/gltf-binary',
 };
@@ -72,6 +76,8 @@ export async function exportDesign(
   const plates = choice.side === 'outside' ? outsideOf(design, assembly, choice) : platesOf(design, assembly, choice);
   if (choice.format === 'svg') return text(toSvg(plates[0]));
   if (choice.format === 'dxf') return text(toDxf(plates[0]));
+  if (choice.format === 'plt') return text(toHpgl(plates[0]));
+  if (choice.format === 'gcode') return text(toGcode(plates[0]));
   return toPdf(plates, sheetById(stockOf(design, design.card.stock).sheet)!);
 }
 

@@ -23,6 +23,8 @@ const FILES: readonly (readonly [format: ExportFormat, name: string, says: strin
   ['svg', 'SVG', 'lines in mm, a group for each role'],
   ['dxf', 'DXF', 'lines in mm, a layer for each role'],
   ['pdf', 'PDF', 'true scale, tiled, with a 50 mm check bar'],
+  ['plt', 'HP-GL/2', 'moves of the tool, a pen for each pass'],
+  ['gcode', 'G-code', 'moves of the tool, a tool for each pass'],
   ['fold', 'FOLD', 'crease pattern of one piece'],
   ['glb', 'GLB', 'the posed model'],
 ];
@@ -33,6 +35,8 @@ const MIME: Readonly<Record<ExportFormat, string>> = {
   svg: 'image/svg+xml',
   dxf: 'image/vnd.dxf',
   pdf: 'application/pdf',
+  plt: 'application/vnd.hp-hpgl',
+  gcode: 'text/plain',
   fold: 'application/json',
   glb: 'model/gltf-binary',
 };
