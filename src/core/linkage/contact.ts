@@ -18,11 +18,19 @@ export function contactOf(linkage: Linkage, drive: number, joint: number): numbe
   const rest = linkage.drives.map((d) => d.rest);
   const { range } = linkage.drives[drive];
   const far = range[0] === rest[drive] ? range[1] : range[0];
-  const { folds, stop } = new Travel(linkage).at(...rest.with(drive, far));
+  const { folds, stop } = travelOf(linkage).at(...rest.with(drive, far));
   if (!stop || stop.lead !== drive || stop.reason !== 'track-end' || !stop.joints.includes(joint)) return null;
   const [least, most] = boundsOf(linkage.joints[joint]);
   const bound = Math.abs(folds.q[joint] - least) < Math.abs(folds.q[joint] - most) ? least : most;
   return solvedDrive(handedOver(linkage, drive, lead, joint, bound), folds.q, lead, linkage.joints[lead], rest, drive);
+}
+
+/** Several drives of one linkage are walked in one travel. */
+const travels = new WeakMap<Linkage, Travel>();
+function travelOf(linkage: Linkage): Travel {
+  const travel = travels.get(linkage) ?? new Travel(linkage);
+  travels.set(linkage, travel);
+  return travel;
 }
 
 /** The linkage with the joint held at its stop, and what the drive led left to be solved for. */
