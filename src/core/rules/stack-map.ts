@@ -38,8 +38,12 @@ const CELLS = 280;
 interface Sheet {
   readonly rings: readonly (readonly Vec3[])[];
   readonly mm: number;
-  /** Over a face, of all that lies there the highest counts: between sheets there may be room. */
+  /**
+   * Over a face, of all that lies there the highest counts: between sheets there may be room. What is folded onto
+   * itself lies at one height by its design: there each sheet is so much more.
+   */
   readonly face?: string;
+  readonly foldedMm?: number;
 }
 
 export function thicknessMap(evidence: Pick<Evidence, 'assembly' | 'brief'>, closed: Pose): ThicknessMap {
@@ -52,11 +56,16 @@ export function thicknessMap(evidence: Pick<Evidence, 'assembly' | 'brief'>, clo
   for (const { rings, mm, face } of sheets) if (face === undefined) cellsIn(map, rings, (k) => add(k, mm));
   for (const face of new Set(sheets.flatMap((l) => l.face ?? []))) {
     const tops = new Float32Array(map.mm.length);
-    for (const { rings, mm } of sheets.filter((l) => l.face === face))
-      cellsIn(map, rings, (k) => {
-        tops[k] = Math.max(tops[k], mm);
-        map.layers[k]++;
-      });
+    const own = sheets.filter((l) => l.face === face);
+    for (const height of new Set(own.map((l) => l.mm))) {
+      const here = new Float32Array(map.mm.length);
+      for (const { rings, mm, foldedMm = 0 } of own.filter((l) => l.mm === height))
+        cellsIn(map, rings, (k) => {
+          here[k] = here[k] === 0 ? mm : here[k] + foldedMm;
+          tops[k] = Math.max(tops[k], here[k]);
+          map.layers[k]++;
+        });
+    }
     tops.forEach((mm, k) => (map.mm[k] += mm));
   }
   let best = 0;
@@ -103,6 +112,7 @@ function paperOf(evidence: Pick<Evidence, 'assembly' | 'brief'>, closed: Pose): 
 function overFaces(evidence: Pick<Evidence, 'assembly' | 'brief'>, closed: Pose): Sheet[] {
   const { assembly } = evidence;
   const cutWith = new Set(assembly.pieces.flatMap((p) => (p.cutWith ? [p.id] : [])));
+  const folds = new Set(assembly.pieces.flatMap((p) => (p.creases.length > 0 ? [p.id] : [])));
   const ground = (facet: number): number => {
     const carrier = carrierOf(assembly, facet)!;
     const under = assembly.mechanisms.find((m) => m.face && faceName(m.face.facet, m.face.side) === carrier)!.face!;
@@ -111,7 +121,11 @@ function overFaces(evidence: Pick<Evidence, 'assembly' | 'brief'>, closed: Pose)
   const sheets = assembly.facets.flatMap((f, i): Sheet[] => {
     const face = carrierOf(assembly, i);
     if (!face || cutWith.has(f.piece)) return [];
-    return [{ rings: ringsAt(closed, i, [f.polygon]), mm: f.levelMm + caliperOf(evidence, f) / 2 - ground(i), face }];
+    const caliper = caliperOf(evidence, f);
+    const rings = ringsAt(closed, i, [f.polygon]);
+    return [
+      { rings, mm: f.levelMm + caliper / 2 - ground(i), face, ...(folds.has(f.piece) ? { foldedMm: caliper } : {}) },
+    ];
   });
   const fills = [...assembly.foam.map((pad) => ({ ...pad, fromMm: null })), ...assembly.fillers].flatMap(
     ({ piece, facet, region, thickMm, fromMm }): Sheet[] => {
