@@ -94,7 +94,7 @@ test('slots are found with the way of a pin in them, turned any way, their ends 
   ).toBeNull();
 });
 
-const group = (role: 'cut' | 'valley' | 'mountain' | 'glue' | 'window') => ({
+const group = (role: 'cut' | 'valley' | 'mountain' | 'glue' | 'mark' | 'window') => ({
   key: role,
   layer: role,
   colour: '#000',
@@ -108,7 +108,7 @@ const template = (lines: Template['lines']): Template => ({
   picked: {},
   lead: null,
   lines,
-  groups: (['cut', 'valley', 'mountain', 'glue', 'window'] as const).map(group),
+  groups: (['cut', 'valley', 'mountain', 'glue', 'mark', 'window'] as const).map(group),
 });
 const drawn = (id: string, role: string, closed: boolean, ...points: Vec2[]) => ({ id, group: role, closed, points });
 const box = (x0: number, y0: number, x1: number, y1: number): Vec2[] => [
@@ -188,6 +188,34 @@ const MOVED = [
   drawn('pin', 'window', true, ...circle([300, 0], 2.45)),
   drawn('peep', 'window', true, ...circle([-40, 40], 4)),
 ];
+
+test('marks of one shape on two pieces are offered, and left to a person; a mark without its like is not', () => {
+  const arrow = (dx: number): Vec2[] =>
+    shift(
+      [
+        [0, 0],
+        [12, 0],
+        [12, 6],
+        [4, 9],
+      ],
+      dx,
+    );
+  const lines = [
+    drawn('page', 'cut', true, ...box(-100, -80, 100, 80)),
+    drawn('gutter', 'valley', false, [-100, 0], [100, 0]),
+    drawn('here', 'mark', true, ...arrow(20)),
+    drawn('note', 'mark', true, ...box(-60, 20, -40, 30)),
+    drawn('tag', 'cut', true, ...box(190, -20, 240, 30)),
+    drawn('this', 'mark', true, ...arrow(200)),
+  ];
+  const t = template(lines);
+  const [offer, ...more] = proposeJoins(t);
+  expect(more).toEqual([]);
+  expect([offer.by, [...offer.lines].sort()]).toEqual(['mark', ['here', 'this']]);
+  // A shape without symmetry comes onto its like in one way only.
+  expect(offer.ways.map((w) => w.turned)).toEqual([false]);
+  expect(settleJoins(t, [offer])).toEqual([]);
+});
 
 test('holes of one size on two pieces go on a rivet, one that fits a slot slides in it; others are not offered', () => {
   const lines = MOVED;

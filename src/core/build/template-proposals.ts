@@ -15,6 +15,8 @@ import { creasesOf, leadOf, sheetsOf, type Sheet } from './template-sheets';
 
 /** A join that is offered: the lines it comes from, and the ways it can be, the first unless another is taken. */
 export interface Proposal {
+  /** What it is seen by: areas of glue, marks that are alike, holes. */
+  readonly by: 'glue' | 'mark' | 'hole';
   readonly lines: readonly [string, string];
   readonly ways: readonly TemplateJoin[];
 }
@@ -32,21 +34,26 @@ export function proposeJoins(t: Template): Proposal[] {
     const [a, b] = [sheetOf(p), sheetOf(q)];
     return a >= 0 && b >= 0 && a !== b;
   };
-  return [...glued(lines, apart), ...riveted(lines, sheets, apart)].slice(0, MOST_PROPOSALS);
+  return [...glued(lines, 'glue', apart), ...riveted(lines, sheets, apart), ...glued(lines, 'mark', apart)].slice(
+    0,
+    MOST_PROPOSALS,
+  );
 }
 
 type Apart = (p: Vec2, q: Vec2) => boolean;
 const pairsOf = <T>(list: readonly T[]): [T, T][] =>
   list.flatMap((a, i) => list.slice(i + 1).map((b): [T, T] => [a, b]));
 
-function glued(lines: readonly TemplateLine[], apart: Apart): Proposal[] {
-  const areas = lines.filter((l) => l.role === 'glue');
+/** Areas of glue that are alike; or marks, which say where something lies. */
+function glued(lines: readonly TemplateLine[], by: 'glue' | 'mark', apart: Apart): Proposal[] {
+  const areas = lines.filter((l) => l.role === by).slice(0, MOST_AREAS);
   return pairsOf(areas).flatMap(([p, q]): Proposal[] => {
     const [a, b] = [middleOf(p.points), middleOf(q.points)];
     const found = apart(a, b) ? alike(p, q) : null;
     if (!found) return [];
     return [
       {
+        by,
         lines: [p.id, q.id],
         // Glue that is drawn on both comes face to face more often than not.
         ways: [...found.ways]
@@ -62,6 +69,9 @@ function glued(lines: readonly TemplateLine[], apart: Apart): Proposal[] {
     ];
   });
 }
+
+/** More areas are not compared: a pattern of marks says nothing. */
+const MOST_AREAS = 80;
 
 /** Holes that go on one rivet, and holes whose pin goes in a slot. */
 function riveted(lines: readonly TemplateLine[], sheets: readonly Sheet[], apart: Apart): Proposal[] {
@@ -80,6 +90,7 @@ function riveted(lines: readonly TemplateLine[], sheets: readonly Sheet[], apart
     to,
   });
   const one = (kind: 'pivot' | 'slide', p: string, q: string, a: JoinEnd, b: JoinEnd): Proposal => ({
+    by: 'hole',
     lines: [p, q],
     ways: [{ id: joinId(p, q), kind, a, b, turned: false }],
   });
@@ -129,8 +140,9 @@ const MOST_SETS = 160;
  * Rivets and pins are taken as they are.
  */
 export function settleJoins(t: Template, proposals: readonly Proposal[]): TemplateJoin[] {
-  const bonds = proposals.filter((p) => p.ways[0].kind === 'bond');
-  const moving = firstOfEach(proposals.filter((p) => p.ways[0].kind !== 'bond'));
+  // Marks are for a person to judge.
+  const bonds = proposals.filter((p) => p.by === 'glue');
+  const moving = firstOfEach(proposals.filter((p) => p.by === 'hole'));
   let best: { joins: TemplateJoin[]; open: number } = { joins: moving, open: bonds.length === 0 ? 0 : -1 };
   let tried = 0;
   const walk = (k: number, used: ReadonlySet<string>, joins: readonly TemplateJoin[]): void => {
