@@ -5,7 +5,7 @@
 import { CARD, partId } from '../ids';
 import type { TemplateJoin } from '../document/template';
 import type { Drive } from '../drives';
-import { laidOnto, type Bond, type CreaseLine, type GlueArea, type MovingJoint, type Piece } from '../kinds';
+import { GUTTER, laidOnto, type Bond, type CreaseLine, type GlueArea, type MovingJoint, type Piece } from '../kinds';
 import { compose, invert, pivotMotion, placeOnSheet, turnAbout, type Rigid } from '../linkage';
 import { findFacets, type FlatPattern, type Interruption } from '../pattern/facets';
 import {
@@ -136,7 +136,7 @@ const withLabels = (piece: Piece, { facets }: FlatPattern): Piece => ({
 function asPosed({ apart: _, ...piece }: Piece, endsOf: JoinedPieces['endsOf']): Piece {
   const creases = piece.creases.map((c): CreaseLine => {
     const ends = endsOf(c.id);
-    return ends && c.id !== GUTTER_ID ? { ...c, ends } : c;
+    return ends && c.id !== GUTTER ? { ...c, ends } : c;
   });
   return { ...piece, creases };
 }
@@ -144,7 +144,6 @@ const withEnds = (flat: FlatPattern, endsOf: JoinedPieces['endsOf']): FlatPatter
   ...flat,
   hinges: flat.hinges.map((h) => ({ ...h, crease: { ...h.crease, ends: endsOf(h.crease.id) ?? h.crease.ends } })),
 });
-const GUTTER_ID = partId(CARD, 'gutter');
 
 function placeJoin(join: TemplateJoin, patterns: ReadonlyMap<string, FlatPattern>, move: (p: Vec2) => Vec2): Placed {
   const [a, b] = [join.a, join.b].map((end): Tie => {
