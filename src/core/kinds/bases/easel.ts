@@ -5,10 +5,8 @@
 import { OPEN, type State } from '../../drives';
 import { partId, CARD } from '../../ids';
 import { identity } from '../../linkage';
-import { mapRegion, unite, type Polygon } from '../../plane/polygon';
+import type { Polygon } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
-import { levelAt } from '../../shapes/level';
-import { SAME_LEVEL_MM } from '../../tolerance';
 import {
   listOf,
   num,
@@ -17,7 +15,6 @@ import {
   type BaseContext,
   type BaseKind,
   type Carried,
-  type CreaseLine,
   type Demand,
   type Host,
   type ListItem,
@@ -25,17 +22,16 @@ import {
   type OrderStep,
   type Parameter,
   type ParameterValues,
-  type Piece,
   type PoseReader,
 } from '../kind';
 import { lengths } from '../parameters';
 import { GUTTER, POSTED } from './fold-card';
+import { doubled, FOLDS, LEAF, type PlateFold } from './plate-fold';
 import {
   checkSizes,
   coverPiece,
   footJoints,
   hingeSpan,
-  leafOf,
   leanDeg,
   nearest,
   onPlate,
@@ -123,7 +119,7 @@ function build(values: ParameterValues, context: BaseContext): Base {
   const on = levels.map((level, k) => onLevel(level, k, levels[k - 1]?.names ?? MAIN, lieMm, context));
   const all = [main, ...levels];
   const footMm = caliperOf(stock) + caliperOf(pageStock);
-  const covers = [PLATE, ...(values.plateFold === 'none' ? [] : [leafName(MAIN)])];
+  const covers = [PLATE, ...(values.plateFold === 'none' ? [] : [LEAF])];
   return {
     pieces: [coverPiece(MAIN, main.sizes, { title: 'Card', stock }), plate.piece, ...on.flatMap((l) => l.pieces)],
     bonds: [plateBond(MAIN, main.sizes, lieMm), ...on.flatMap((l) => l.bonds)],
@@ -233,53 +229,6 @@ function coverGround({ along, wide, stop, stopHigh, stopBy }: StandSizes): Vec2[
     [x, most],
     [-x, most],
   ];
-}
-
-/** A leaf hangs on no less of its fold, mm; common practice, no source. */
-const LEAST_HINGE_MM = 10;
-/** Where a plate is doubled: not at all, or about the fold at its left or top as its reader sees it. */
-const FOLDS = ['none', 'left', 'top'] as const;
-type PlateFold = (typeof FOLDS)[number];
-const leafName = ({ own }: StandNames): string => `${own}leaf`;
-
-/** The plate with a leaf over it, joined along its fold; the leaf is opened by a drive of its own. */
-function doubled(piece: Piece, fold: PlateFold, refuse: BaseContext['refuse']): { piece: Piece; drive?: string } {
-  if (fold === 'none') return { piece };
-  const drive = leafOf(MAIN);
-  // Turned so that the fold lies along x, the plate above it.
-  const { outer } = piece.outline;
-  const edge = fold === 'left' ? Math.min(...outer.map((p) => p[0])) : Math.max(...outer.map((p) => p[1]));
-  const laid = ([x, y]: Vec2): Vec2 => (fold === 'left' ? [y, x - edge] : [x, edge - y]);
-  const back = ([u, v]: Vec2): Vec2 => (fold === 'left' ? [v + edge, u] : [u, edge - v]);
-  const flat = mapRegion([piece.outline], laid, true);
-  const joined = levelAt(flat, SAME_LEVEL_MM);
-  if (joined.length !== 1 || joined[0].to - joined[0].from < LEAST_HINGE_MM)
-    refuse(`its plate has no one straight edge at its ${fold} to be folded about; choose another shape or fold`);
-  const [{ from, to }] = joined;
-  const whole = unite(
-    flat,
-    mapRegion(flat, ([u, v]): Vec2 => [u, -v], true),
-  );
-  const crease: CreaseLine = {
-    id: drive,
-    role: 'valley',
-    mechanism: CARD,
-    a: back([from, 0]),
-    b: back([to, 0]),
-    ends: [Math.PI, undefined],
-    drive: { id: drive, at: Math.PI, rate: -1 },
-  };
-  const [own] = piece.labels;
-  const [u, v] = laid(own.at);
-  return {
-    drive,
-    piece: {
-      ...piece,
-      outline: mapRegion(whole, back, true)[0],
-      creases: [crease],
-      labels: [own, { ...own, name: leafName(MAIN), at: back([u, -v]) }],
-    },
-  };
 }
 
 /** Creases that others can stand on. */

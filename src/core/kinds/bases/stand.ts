@@ -67,7 +67,6 @@ export interface StandNames {
 const named = ({ own }: StandNames, part: string): string => partId(CARD, `${own}${part}`);
 export const slideOf = (names: StandNames): string => named(names, 'slide');
 export const tabOf = (names: StandNames): string => named(names, 'tab');
-export const leafOf = (names: StandNames): string => named(names, 'leaf');
 
 export function checkSizes(
   { wide, strut, flap, stop, stopHigh, stopBy }: StandSizes,
