@@ -3,6 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Key, type WebDriver } from 'selenium-webdriver';
+import { TWO_PIECES } from '../src/core/tests/templates';
 import { eventually, find, findText } from './support/browser';
 import { session } from './support/session';
 import type { StudioPage } from './support/studio';
@@ -115,18 +116,7 @@ test('a template of two pieces is joined by its glue, made the card, and opens a
   await page.stage('Dress');
   await (await findText(driver, 'button', 'Whole template…')).click();
   const file = join(mkdtempSync(join(tmpdir(), 'two-pieces-')), 'step.svg');
-  const path = (d: string): string => `<path d="${d}"/>`;
-  const layer = (id: string, ...d: string[]): string =>
-    `<g id="${id}" fill="none" stroke="#000">${d.map(path).join('')}</g>`;
-  writeFileSync(
-    file,
-    '<svg xmlns="http://www.w3.org/2000/svg" width="420mm" height="300mm" viewBox="0 0 420 300">' +
-      layer('cut', 'M10 10H210V290H10Z', 'M300 100H360V195H300Z') +
-      layer('valley', 'M10 150H210', 'M300 110H360', 'M300 185H360') +
-      layer('mountain', 'M300 140H360') +
-      layer('glue', 'M81 101H139V109H81Z', 'M301 101H359V109H301Z', 'M82 176H138V184H82Z', 'M302 186H358V194H302Z') +
-      '</svg>',
-  );
+  writeFileSync(file, TWO_PIECES);
   await (await find(driver, '[aria-label="Template file"]')).sendKeys(file);
   await (await findText(driver, 'button', 'Join what fits')).click();
   await eventually(driver, 'two joins', async () => (await driver.findElements({ css: '[data-join]' })).length === 2);

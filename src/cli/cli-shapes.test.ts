@@ -7,6 +7,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { shelveFonts } from '../fonts/shelve';
 import { run } from './run';
+import { TWO_PIECES } from '../core/tests/templates';
 
 beforeAll(shelveFonts);
 const dir = mkdtempSync(join(tmpdir(), 'rhabdoplex-cli-shapes-'));
@@ -155,17 +156,7 @@ describe('bring', () => {
     expect(again.faults).toEqual([]);
   });
   test('two pieces are joined by their glue, by a list of joins, and posed as one', async () => {
-    const layer = (id: string, ...d: string[]): string =>
-      `<g id="${id}" fill="none" stroke="#000">${d.map((p) => `<path d="${p}"/>`).join('')}</g>`;
-    writeFileSync(
-      at('two.svg'),
-      '<svg xmlns="http://www.w3.org/2000/svg" width="420mm" height="300mm" viewBox="0 0 420 300">' +
-        layer('cut', 'M10 10H210V290H10Z', 'M300 100H360V195H300Z') +
-        layer('valley', 'M10 150H210', 'M300 110H360', 'M300 185H360') +
-        layer('mountain', 'M300 140H360') +
-        layer('glue', 'M81 101H139V109H81Z', 'M301 101H359V109H301Z', 'M82 176H138V184H82Z', 'M302 186H358V194H302Z') +
-        '</svg>',
-    );
+    writeFileSync(at('two.svg'), TWO_PIECES);
     const alone = await ok('bring', at('two.svg'), at('two.json'));
     expect([alone.joins, alone.offered.joins.length]).toEqual([[], 2]);
     const all = await ok('bring', at('two.svg'), at('two.json'), '--joins', 'all');

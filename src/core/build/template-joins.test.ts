@@ -13,6 +13,7 @@ import { insidePoint } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 import { prove } from '../proof/prove';
 import { card, stand } from '../tests/cards';
+import { drawnLine, plainTemplate } from '../tests/templates';
 import { buildAssembly, DesignError } from './build';
 
 /** Every piece of a card as plain lines, one beside the other. */
@@ -20,13 +21,6 @@ const APART_MM = 400;
 const beside = (k: number, [x, y]: Vec2): Vec2 => [x + k * APART_MM, y];
 
 function takenApart(a: Assembly): Template {
-  const group = (role: 'cut' | 'valley' | 'mountain') => ({
-    key: role,
-    layer: role,
-    colour: '#000',
-    dashed: false,
-    role,
-  });
   const lines = a.pieces.flatMap((piece, k) => [
     ...[piece.outline.outer, ...piece.outline.holes].map((points, n) => ({
       id: `${piece.id}-edge-${n}`,
@@ -45,8 +39,7 @@ function takenApart(a: Assembly): Template {
         })),
       ),
   ]);
-  const groups = [group('cut'), group('valley'), group('mountain')];
-  return { name: 'apart', scale: 1, mended: false, lines, groups, picked: {}, lead: null, joins: joinsOf(a) };
+  return plainTemplate(lines, { joins: joinsOf(a) });
 }
 
 function joinsOf(a: Assembly): TemplateJoin[] {
@@ -109,53 +102,13 @@ describe.each<[string, string, ParameterValues]>([
 });
 
 /** A card of 200 by 160 with a hole, and a wheel with one beside it. */
-const lines = (extra: Template['lines'] = []): Template => ({
-  name: 'wheel',
-  scale: 1,
-  mended: false,
-  picked: {},
-  lead: null,
-  groups: [
-    { key: 'cut', layer: 'cut', colour: '#000', dashed: false, role: 'cut' },
-    { key: 'fold', layer: 'fold', colour: '#000', dashed: false, role: 'valley' },
-  ],
-  lines: [
-    {
-      id: 'card',
-      group: 'cut',
-      closed: true,
-      points: [
-        [0, 0],
-        [200, 0],
-        [200, 160],
-        [0, 160],
-      ],
-    },
-    {
-      id: 'fold',
-      group: 'fold',
-      closed: false,
-      points: [
-        [0, 80],
-        [200, 80],
-      ],
-    },
-    {
-      id: 'wheel',
-      group: 'cut',
-      closed: true,
-      points: [
-        [300, 40],
-        [340, 40],
-        [340, 60],
-        [300, 60],
-      ],
-    },
-    ...extra,
-  ],
-});
+const WHEEL: Template['lines'] = [
+  drawnLine('card', 'cut', true, [0, 0], [200, 0], [200, 160], [0, 160]),
+  drawnLine('fold', 'valley', false, [0, 80], [200, 80]),
+  drawnLine('wheel', 'cut', true, [300, 40], [340, 40], [340, 60], [300, 60]),
+];
 const joined = (join: Partial<TemplateJoin>, scale = 1): Template => ({
-  ...lines(),
+  ...plainTemplate(WHEEL),
   scale,
   joins: [
     {
@@ -210,7 +163,7 @@ test('joins that cannot be are refused with the reason; what nothing joins stays
   expect(refused({ b: off })).toThrow(/no paper/);
   expect(refused({ b: { inside: [50, 30], from: [50, 30], to: [51, 30] } })).toThrow(/to itself/);
   expect(refused({ b: { inside: [310, 50], from: [310, 50], to: [310, 50] } })).toThrow(/no direction/);
-  expect(buildAssembly(as(lines())).pieces.map((p) => p.apart)).toEqual([undefined, true]);
+  expect(buildAssembly(as(plainTemplate(WHEEL))).pieces.map((p) => p.apart)).toEqual([undefined, true]);
   const read = checkDesign(JSON.parse(JSON.stringify(as(joined({})))));
   expect(read.ok && read.design.card.template!.joins).toEqual(joined({}).joins);
   expect(readJoins(JSON.stringify(joined({}).joins))).toMatchObject({ ok: true });
@@ -247,10 +200,8 @@ test('glue of a join is as it is drawn on one of the pieces; where none is, wher
   // The strip of 40 by 20, 1.5 mm off its edges, and as large where it lies.
   expect(size(plain.outline)).toEqual([expect.closeTo(37, 6), expect.closeTo(17, 6)]);
   expect(size(plain.onto.outline)).toEqual([expect.closeTo(37, 6), expect.closeTo(17, 6)]);
-  const glue = { key: 'glue', layer: 'glue', colour: '#000', dashed: false, role: 'glue' } as const;
   const patch: Template = {
     ...t,
-    groups: [...t.groups, glue],
     lines: [
       ...t.lines,
       {

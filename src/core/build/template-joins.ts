@@ -64,9 +64,9 @@ export function joinPieces(
   drawnGlue: readonly Ring[] = [],
 ): JoinedPieces {
   if (joins.length === 0) return { pieces, bonds: [], joints: [], drives: [], patterns: [], endsOf: () => undefined };
-  const flat = new Map(pieces.map((p) => [p.id, findFacets(p, interruptions)]));
-  const named = pieces.map((p) => (p.labels.length > 0 ? p : withLabels(p, flat.get(p.id)!)));
-  const patterns = new Map(named.map((p) => [p.id, findFacets(p, interruptions)]));
+  const found = pieces.map((p) => withLabels(p, findFacets(p, interruptions)));
+  const named = found.map((f) => f.piece);
+  const patterns = new Map(found.map(({ piece, flat }) => [piece.id, flat]));
   const placed = joins.map((join) => placeJoin(join, patterns, move));
   const tied = reached(placed);
   const kept = placed.filter((j) => tied.has(j.a.piece));
@@ -124,14 +124,14 @@ function bestOf(
 const OPENS_EQUALLY_DEG = 0.5;
 const FLAT_DEG = 180;
 
-const withLabels = (piece: Piece, { facets }: FlatPattern): Piece => ({
-  ...piece,
-  labels: facets.map((f, i) => ({
-    name: partId(CARD, `${piece.id.replace('card-', '')}-face-${i + 1}`),
-    at: insidePoint(f.polygon),
-    mechanism: CARD,
-  })),
-});
+/** A piece whose facets have no names yet gets some. */
+function withLabels(piece: Piece, flat: FlatPattern): { readonly piece: Piece; readonly flat: FlatPattern } {
+  if (piece.labels.length > 0) return { piece, flat };
+  const nameOf = (k: number): string => partId(CARD, `${piece.id.replace('card-', '')}-face-${k + 1}`);
+  const facets = flat.facets.map((f, k) => ({ ...f, id: nameOf(k) }));
+  const labels = facets.map((f) => ({ name: f.id, at: insidePoint(f.polygon), mechanism: CARD }));
+  return { piece: { ...piece, labels }, flat: { ...flat, facets } };
+}
 
 function asPosed({ apart: _, ...piece }: Piece, endsOf: JoinedPieces['endsOf']): Piece {
   const creases = piece.creases.map((c): CreaseLine => {

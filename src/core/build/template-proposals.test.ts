@@ -9,6 +9,7 @@ import { roundHole, slotOf } from '../pattern/recognise';
 import type { TemplateLine } from '../pattern/mending';
 import type { Vec2 } from '../plane/vec2';
 import { card, stand } from '../tests/cards';
+import { drawnLine, plainTemplate } from '../tests/templates';
 import { buildAssembly } from './build';
 import { keptOf, templateLines } from './template';
 import { proposeJoins, roleChoices, settleJoins } from './template-proposals';
@@ -94,23 +95,6 @@ test('slots are found with the way of a pin in them, turned any way, their ends 
   ).toBeNull();
 });
 
-const group = (role: 'cut' | 'valley' | 'mountain' | 'glue' | 'mark' | 'window') => ({
-  key: role,
-  layer: role,
-  colour: '#000',
-  dashed: false,
-  role,
-});
-const template = (lines: Template['lines']): Template => ({
-  name: 'found',
-  scale: 1,
-  mended: false,
-  picked: {},
-  lead: null,
-  lines,
-  groups: (['cut', 'valley', 'mountain', 'glue', 'mark', 'window'] as const).map(group),
-});
-const drawn = (id: string, role: string, closed: boolean, ...points: Vec2[]) => ({ id, group: role, closed, points });
 const box = (x0: number, y0: number, x1: number, y1: number): Vec2[] => [
   [x0, y0],
   [x1, y0],
@@ -125,22 +109,22 @@ describe('a glued step of 40, 25, 30 and 45, its glue drawn on both pieces', () 
   );
   const [page, step] = [own.pieces.find((p) => p.id === 'card')!, own.pieces.find((p) => p.id !== 'card')!];
   const lines: Template['lines'] = [
-    drawn('page', 'cut', true, ...page.outline.outer),
-    drawn('gutter', 'valley', false, [-100, 0], [100, 0]),
-    drawn('step', 'cut', true, ...shift(step.outline.outer, 300)),
-    ...step.creases.map((c) => drawn(c.id, c.role, false, ...shift([c.a, c.b], 300))),
+    drawnLine('page', 'cut', true, ...page.outline.outer),
+    drawnLine('gutter', 'valley', false, [-100, 0], [100, 0]),
+    drawnLine('step', 'cut', true, ...shift(step.outline.outer, 300)),
+    ...step.creases.map((c) => drawnLine(c.id, c.role, false, ...shift([c.a, c.b], 300))),
     // One tab's patch is a little narrower, so that each has one partner only.
     ...step.glue.flatMap((g, k) => {
       const less = (points: readonly Vec2[]): Vec2[] => points.map(([x, y]) => [x * (1 - 0.1 * k), y]);
       return [
-        drawn(`on-page-${k}`, 'glue', true, ...less(g.onto.outline)),
-        drawn(`on-step-${k}`, 'glue', true, ...shift(less(g.outline), 300)),
+        drawnLine(`on-page-${k}`, 'glue', true, ...less(g.onto.outline)),
+        drawnLine(`on-step-${k}`, 'glue', true, ...shift(less(g.outline), 300)),
       ];
     }),
   ];
 
   test('its areas are offered pair by pair, each in the ways a rectangle can lie', () => {
-    const offered = proposeJoins(template(lines));
+    const offered = proposeJoins(plainTemplate(lines));
     expect(offered.map((p) => [...p.lines].sort())).toEqual([
       ['on-page-0', 'on-step-0'],
       ['on-page-1', 'on-step-1'],
@@ -153,7 +137,7 @@ describe('a glued step of 40, 25, 30 and 45, its glue drawn on both pieces', () 
   });
 
   test('settled, it opens all the way, and its ridge is where ours is', () => {
-    const t = template(lines);
+    const t = plainTemplate(lines);
     const joins = settleJoins(t, proposeJoins(t));
     expect(joins.length).toBe(2);
     const again = buildAssembly({ ...card(200, 140), card: { ...card(200, 140).card, template: { ...t, joins } } });
@@ -178,15 +162,15 @@ describe('a glued step of 40, 25, 30 and 45, its glue drawn on both pieces', () 
 
 /** A page with a hole, a slot and a peephole; a wheel, and a token with its pin. */
 const MOVED = [
-  drawn('page', 'cut', true, ...box(-100, -80, 100, 80)),
-  drawn('gutter', 'valley', false, [-100, 0], [100, 0]),
-  drawn('hole', 'window', true, ...circle([40, -40], 1.5)),
-  drawn('way', 'window', true, ...slot([-60, -30], [-10, -30], 5)),
-  drawn('wheel', 'cut', true, ...circle([200, 0], 30, 60)),
-  drawn('axle', 'window', true, ...circle([200, 0], 1.5)),
-  drawn('token', 'cut', true, ...circle([300, 0], 9, 60)),
-  drawn('pin', 'window', true, ...circle([300, 0], 2.45)),
-  drawn('peep', 'window', true, ...circle([-40, 40], 4)),
+  drawnLine('page', 'cut', true, ...box(-100, -80, 100, 80)),
+  drawnLine('gutter', 'valley', false, [-100, 0], [100, 0]),
+  drawnLine('hole', 'window', true, ...circle([40, -40], 1.5)),
+  drawnLine('way', 'window', true, ...slot([-60, -30], [-10, -30], 5)),
+  drawnLine('wheel', 'cut', true, ...circle([200, 0], 30, 60)),
+  drawnLine('axle', 'window', true, ...circle([200, 0], 1.5)),
+  drawnLine('token', 'cut', true, ...circle([300, 0], 9, 60)),
+  drawnLine('pin', 'window', true, ...circle([300, 0], 2.45)),
+  drawnLine('peep', 'window', true, ...circle([-40, 40], 4)),
 ];
 
 test('marks of one shape on two pieces are offered, and left to a person; a mark without its like is not', () => {
@@ -201,14 +185,14 @@ test('marks of one shape on two pieces are offered, and left to a person; a mark
       dx,
     );
   const lines = [
-    drawn('page', 'cut', true, ...box(-100, -80, 100, 80)),
-    drawn('gutter', 'valley', false, [-100, 0], [100, 0]),
-    drawn('here', 'mark', true, ...arrow(20)),
-    drawn('note', 'mark', true, ...box(-60, 20, -40, 30)),
-    drawn('tag', 'cut', true, ...box(190, -20, 240, 30)),
-    drawn('this', 'mark', true, ...arrow(200)),
+    drawnLine('page', 'cut', true, ...box(-100, -80, 100, 80)),
+    drawnLine('gutter', 'valley', false, [-100, 0], [100, 0]),
+    drawnLine('here', 'mark', true, ...arrow(20)),
+    drawnLine('note', 'mark', true, ...box(-60, 20, -40, 30)),
+    drawnLine('tag', 'cut', true, ...box(190, -20, 240, 30)),
+    drawnLine('this', 'mark', true, ...arrow(200)),
   ];
-  const t = template(lines);
+  const t = plainTemplate(lines);
   const [offer, ...more] = proposeJoins(t);
   expect(more).toEqual([]);
   expect([offer.by, [...offer.lines].sort()]).toEqual(['mark', ['here', 'this']]);
@@ -219,7 +203,7 @@ test('marks of one shape on two pieces are offered, and left to a person; a mark
 
 test('holes of one size on two pieces go on a rivet, one that fits a slot slides in it; others are not offered', () => {
   const lines = MOVED;
-  const t = template(lines);
+  const t = plainTemplate(lines);
   const told = proposeJoins(t).map((p) => `${p.ways[0].kind} ${[...p.lines].sort().join(' ')}`);
   expect(told.sort()).toEqual(['pivot axle hole', 'slide axle way', 'slide pin way']);
   const joins = settleJoins(t, proposeJoins(t));
@@ -239,14 +223,14 @@ test('holes of one size on two pieces go on a rivet, one that fits a slot slides
 
 test('roles that fold flat are offered for a page that came without, the gutter a valley, picked ones kept', () => {
   const lines = [
-    drawn('page', 'cut', true, ...box(-100, -80, 100, 80)),
-    drawn('left', 'valley', false, [-100, 0], [0, 0]),
-    drawn('right', 'valley', false, [0, 0], [60, 0]),
-    drawn('up', 'valley', false, [0, 0], [50, 80]),
-    drawn('down', 'valley', false, [0, 0], [50, -80]),
+    drawnLine('page', 'cut', true, ...box(-100, -80, 100, 80)),
+    drawnLine('left', 'valley', false, [-100, 0], [0, 0]),
+    drawnLine('right', 'valley', false, [0, 0], [60, 0]),
+    drawnLine('up', 'valley', false, [0, 0], [50, 80]),
+    drawnLine('down', 'valley', false, [0, 0], [50, -80]),
   ];
-  lines[2] = drawn('right', 'valley', false, [0, 0], [100, 0]);
-  const t = template(lines);
+  lines[2] = drawnLine('right', 'valley', false, [0, 0], [100, 0]);
+  const t = plainTemplate(lines);
   const choices = roleChoices(t);
   // The gutter is drawn in two lengths; a choice for all four, each with three of one role and one of the other.
   expect(choices.length).toBeGreaterThan(0);
@@ -257,12 +241,12 @@ test('roles that fold flat are offered for a page that came without, the gutter 
   const kept = roleChoices({ ...t, picked: { up: 'mountain' } });
   expect(kept.length).toBeGreaterThan(0);
   expect(kept.every((c) => c.up === 'mountain')).toBe(true);
-  expect(roleChoices(template(lines.slice(0, 2)))).toEqual([]);
+  expect(roleChoices(plainTemplate(lines.slice(0, 2)))).toEqual([]);
 });
 
 test('scaled, holes of rivets and the width of slots stay as they are, the way of the pin does not', () => {
   const lines = MOVED;
-  const t = template(lines);
+  const t = plainTemplate(lines);
   const large = { ...t, scale: 2, joins: settleJoins(t, proposeJoins(t)) };
   const kept = keptOf(large).map((k) => `${k.what} ${k.line}`);
   expect(kept.sort()).toEqual(['hole axle', 'hole hole', 'hole pin', 'slot way']);

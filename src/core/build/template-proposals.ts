@@ -2,7 +2,7 @@
  * What the pieces of a template offer to be joined by, from their shapes: glue areas that are alike, holes of one size,
  * a hole that fits a slot; and folds that are consistent. A person takes what is meant.
  */
-import type { JoinEnd, Template, TemplateJoin } from '../document/template';
+import { freeJoinId, type JoinEnd, type Template, type TemplateJoin } from '../document/template';
 import type { TemplateRole } from '../pattern/pattern';
 import { foldChoices, foldVertices, type Fold } from '../pattern/fold-roles';
 import { isCrease, isPerforated, type TemplateLine } from '../pattern/mending';
@@ -176,9 +176,7 @@ function firstOfEach(proposals: readonly Proposal[]): TemplateJoin[] {
 }
 /** No two of one name. */
 const withIds = (joins: readonly TemplateJoin[]): TemplateJoin[] =>
-  joins.map((j, k) =>
-    joins.findIndex((o) => o.id === j.id) === k ? j : { ...j, id: `${j.id.slice(0, 34)}-${k + 1}` },
-  );
+  joins.reduce<TemplateJoin[]>((named, j) => [...named, { ...j, id: freeJoinId(named, j.id) }], []);
 
 function opensWith(t: Template, joins: readonly TemplateJoin[]): number {
   try {

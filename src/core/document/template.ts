@@ -22,6 +22,18 @@ export interface TemplateJoin {
   readonly turned: boolean;
 }
 
+/** Longest id of a join. */
+const LONGEST_JOIN = 34;
+/** A name that no other join has: as wanted, or with a number. */
+export function freeJoinId(joins: readonly TemplateJoin[], wanted: string): string {
+  const taken = new Set(joins.map((j) => j.id));
+  if (!taken.has(wanted)) return wanted;
+  const stem = wanted.slice(0, LONGEST_JOIN);
+  let n = 2;
+  while (taken.has(`${stem}-${n}`)) n++;
+  return `${stem}-${n}`;
+}
+
 export interface Template {
   readonly name: string;
   /** Everything is scaled together. */

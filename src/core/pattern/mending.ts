@@ -44,7 +44,7 @@ export const isCrease = (l: TemplateLine): boolean => l.role === 'valley' || l.r
 export const isPerforated = (l: TemplateLine): boolean => l.role === 'perforation' || l.role === 'perforation-mountain';
 const isCut = (l: TemplateLine): boolean => l.role === 'cut' || l.role === 'window';
 const ends = (l: TemplateLine): Vec2[] => (l.closed ? [] : [l.points[0], l.points[l.points.length - 1]]);
-export const segmentsOf = (l: TemplateLine): [Vec2, Vec2][] =>
+export const segmentsOf = (l: Pick<TemplateLine, 'points' | 'closed'>): [Vec2, Vec2][] =>
   l.points.flatMap((p, i): [Vec2, Vec2][] =>
     i + 1 < l.points.length ? [[p, l.points[i + 1]]] : l.closed ? [[p, l.points[0]]] : [],
   );

@@ -2,7 +2,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Proposal } from '@/core/build/template-proposals';
-import type { Template, TemplateJoin } from '@/core/document/template';
+import { freeJoinId, type Template, type TemplateJoin } from '@/core/document/template';
 import type { Offers } from '@/workers/protocol';
 import { engine } from '@/workers/client';
 import { Action } from '../common/Field';
@@ -76,7 +76,7 @@ export function PiecesPane({
             <Offered
               key={p.lines.join(' ')}
               proposal={p}
-              onTake={(join) => onJoins([...joins, withFreeId(joins, join)])}
+              onTake={(join) => onJoins([...joins, { ...join, id: freeJoinId(joins, join.id) }])}
             />
           ))}
         </>
@@ -114,9 +114,6 @@ export function PiecesPane({
 const countOf = (folds: Offers['folds'][number], fold: 'mountain' | 'valley'): number =>
   Object.values(folds).filter((r) => (r === 'mountain' || r === 'perforation-mountain') === (fold === 'mountain'))
     .length;
-
-const withFreeId = (joins: readonly TemplateJoin[], join: TemplateJoin): TemplateJoin =>
-  joins.some((j) => j.id === join.id) ? { ...join, id: `${join.id.slice(0, 34)}-${joins.length + 1}` } : join;
 
 function Joined({ join, onChange }: { join: TemplateJoin; onChange: (next: TemplateJoin | null) => void }) {
   return (

@@ -1,9 +1,10 @@
 /** Joins made by hand: two pieces whose places are given, put edge to edge, turned, reversed, dropped. */
 import { buildAssembly } from '@/core/build/build';
 import { blankDesign, type Design } from '@/core/document/design';
-import type { Template, TemplateJoin } from '@/core/document/template';
+import type { TemplateJoin } from '@/core/document/template';
 import { facetOutline, poseAt } from '@/core/assembly/pose';
 import type { Ring } from '@/core/plane/polygon';
+import { drawnLine, plainTemplate } from '@/core/tests/templates';
 import { dropped, edgesOf, joinEdges, nearestEdge, reversed, turnedOver } from './joining';
 
 /** A page of 200 by 160 folded in its middle, and a strip of 60 by 20 beside it. */
@@ -27,32 +28,15 @@ const TAB: Ring = [
   [300, 130],
 ];
 const sheets = [PAGE, STRIP, TAB];
-const template = (joins: readonly TemplateJoin[]): Template => ({
-  name: 't',
-  scale: 1,
-  mended: false,
-  picked: {},
-  lead: null,
-  joins,
-  groups: [
-    { key: 'cut', layer: 'cut', colour: '#000', dashed: false, role: 'cut' },
-    { key: 'fold', layer: 'fold', colour: '#000', dashed: false, role: 'valley' },
-  ],
-  lines: [
-    ...sheets.map((points, k) => ({ id: `piece-${k}`, group: 'cut', closed: true, points })),
-    {
-      id: 'fold',
-      group: 'fold',
-      closed: false,
-      points: [
-        [0, 80],
-        [200, 80],
-      ],
-    },
-  ],
-});
+const LINES = [
+  ...sheets.map((points, k) => drawnLine(`piece-${k}`, 'cut', true, ...points)),
+  drawnLine('fold', 'valley', false, [0, 80], [200, 80]),
+];
 const placesOf = (joins: readonly TemplateJoin[], piece: number): string[] => {
-  const d: Design = { ...blankDesign('t'), card: { ...blankDesign('t').card, template: template(joins) } };
+  const d: Design = {
+    ...blankDesign('t'),
+    card: { ...blankDesign('t').card, template: plainTemplate(LINES, { joins }) },
+  };
   const a = buildAssembly(d);
   const facet = a.facets.findIndex((f) => f.piece === `card-part-${piece}`);
   // The card's middle is at (100, 80) of the drawing.

@@ -1,12 +1,11 @@
 /** Joins made by hand: an edge put to an edge, a piece dropped on another. Points as drawn in the file, mm, y up. */
-import type { JoinEnd, TemplateJoin } from '@/core/document/template';
+import { freeJoinId, type JoinEnd, type TemplateJoin } from '@/core/document/template';
+import { segmentsOf } from '@/core/pattern/mending';
+import type { Segment } from '@/core/plane/arrangement';
 import { contains, type Ring } from '@/core/plane/polygon';
 import { cross2, dist2, distToSegment, dot2, lerp2, sub2, type Vec2 } from '@/core/plane/vec2';
 
-export interface Edge {
-  readonly a: Vec2;
-  readonly b: Vec2;
-}
+export type Edge = Segment;
 /** Edges that are to meet differ in length by less than this, mm. */
 const SAME_LENGTH_MM = 0.3;
 /** Shorter edges are corners of curves, mm. */
@@ -16,22 +15,13 @@ const ALONG_SINE = 0.06;
 /** Inside the edge of a piece, mm. */
 const INSIDE_MM = 0.8;
 
-export const edgesOf = (ring: Ring): Edge[] => ring.map((a, i) => ({ a, b: ring[(i + 1) % ring.length] }));
+const edgesOfLine = (line: Parameters<typeof segmentsOf>[0]): Edge[] => segmentsOf(line).map(([a, b]) => ({ a, b }));
+export const edgesOf = (ring: Ring): Edge[] => edgesOfLine({ points: ring, closed: true });
 
-/** The edge of some lines that is nearest to a place. */
-export function nearestEdge(
-  lines: readonly { readonly points: readonly Vec2[]; readonly closed: boolean }[],
-  at: Vec2,
-): Edge | null {
-  let best: { edge: Edge; mm: number } | null = null;
-  for (const { points, closed } of lines)
-    points.forEach((a, i) => {
-      const b = points[i + 1] ?? (closed ? points[0] : undefined);
-      if (!b) return;
-      const mm = distToSegment(at, a, b);
-      if (!best || mm < best.mm) best = { edge: { a, b }, mm };
-    });
-  return (best as { edge: Edge } | null)?.edge ?? null;
+/** The edge of some lines that is nearest to a place; null where there is none. */
+export function nearestEdge(lines: readonly Parameters<typeof segmentsOf>[0][], at: Vec2): Edge | null {
+  const far = ({ a, b }: Edge): number => distToSegment(at, a, b);
+  return lines.flatMap(edgesOfLine).reduce<Edge | null>((best, e) => (best && far(best) <= far(e) ? best : e), null);
 }
 
 const sheetAt = (sheets: readonly Ring[], p: Vec2): number =>
@@ -49,12 +39,6 @@ function besideEdge(sheets: readonly Ring[], { a, b }: Edge): Vec2 | null {
   return sides.find((p) => sheetAt(sheets, p) >= 0) ?? null;
 }
 
-const freeId = (joins: readonly TemplateJoin[]): string => {
-  let n = joins.length + 1;
-  while (joins.some((j) => j.id === `join-${n}`)) n++;
-  return `join-${n}`;
-};
-
 /** An edge of one piece glued along an edge of another, end on end; why not, where that cannot be. */
 export function joinEdges(
   sheets: readonly Ring[],
@@ -69,7 +53,13 @@ export function joinEdges(
   const side = ({ a, b }: Edge, p: Vec2): number => Math.sign(cross2(sub2(b, a), sub2(p, a)));
   const along = side(first, one) === side(second, two);
   const b: JoinEnd = { inside: two, from: along ? second.a : second.b, to: along ? second.b : second.a };
-  return { id: freeId(joins), kind: 'bond', a: { inside: one, from: first.a, to: first.b }, b, turned: false };
+  return {
+    id: freeJoinId(joins, 'join'),
+    kind: 'bond',
+    a: { inside: one, from: first.a, to: first.b },
+    b,
+    turned: false,
+  };
 }
 
 /** The same join the other way round along its edge, or turned over about it. */
@@ -119,5 +109,5 @@ export function dropped(
   if (under < 0) return null;
   const end = (p: Vec2): JoinEnd => ({ inside: p, from: p, to: [p[0] + 1, p[1]] });
   const own: Vec2 = [hand[0] - by[0], hand[1] - by[1]];
-  return { id: freeId(joins), kind: 'bond', a: end(hand), b: end(own), turned: false };
+  return { id: freeJoinId(joins, 'join'), kind: 'bond', a: end(hand), b: end(own), turned: false };
 }

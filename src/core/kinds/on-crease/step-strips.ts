@@ -29,6 +29,7 @@ import {
   type Piece,
   type PoseReader,
 } from '../kind';
+import { lengths } from '../parameters';
 
 /** Its parts are named after it. */
 const BOW = 'bow';
@@ -229,44 +230,30 @@ function bowMeasures(front: Front, reach: number, tiers: number, id: string, pos
   };
 }
 
+const out = lengths(2, 500);
+const along = lengths(-1000, 1000);
 const TIER: readonly Parameter[] = [
-  { key: 'p', label: 'Glued at', unit: 'mm', default: 30, min: 2, max: 500, note: 'From the crease, on both sides.' },
+  out('p', 'Glued at', 30, 'From the crease, on both sides.'),
   {
-    key: 'q',
-    label: 'Half length',
-    unit: 'mm',
-    default: null,
-    min: 2,
-    max: 500,
-    note: 'From there to its middle: as far as it is glued from the crease unless set, then it lies flat open.',
+    ...out('q', 'Half length', null, 'From there to its middle: as glued from the crease unless set, then flat open.'),
     optional: true,
   },
-  { key: 'from', label: 'From', unit: 'mm', default: -60, min: -1000, max: 1000, note: 'Along the crease.' },
-  { key: 'to', label: 'To', unit: 'mm', default: 60, min: -1000, max: 1000, note: 'Along the crease.' },
+  along('from', 'From', -60, 'Along the crease.'),
+  along('to', 'To', 60, 'Along the crease.'),
 ];
-
 const BOW_FIELDS: readonly Parameter[] = [
+  out('p', 'Bow, glued at', 45, 'From the crease, on both sides.'),
   {
-    key: 'p',
-    label: 'Bow, glued at',
-    unit: 'mm',
-    default: 45,
-    min: 2,
-    max: 500,
-    note: 'From the crease, on both sides.',
-  },
-  {
-    key: 'length',
-    label: 'Bow, length',
-    unit: 'mm',
-    default: null,
-    min: 4,
-    max: 1000,
-    note: 'Between its glue lines: twice as far as it is glued out unless set, then it lies flat open.',
+    ...lengths(4, 1000)(
+      'length',
+      'Bow, length',
+      null,
+      'Between its glue lines: unless set, so long that it lies flat open.',
+    ),
     optional: true,
   },
-  { key: 'from', label: 'Bow, from', unit: 'mm', default: -60, min: -1000, max: 1000, note: 'Along the crease.' },
-  { key: 'to', label: 'Bow, to', unit: 'mm', default: 60, min: -1000, max: 1000, note: 'Along the crease.' },
+  along('from', 'Bow, from', -60, 'Along the crease.'),
+  along('to', 'Bow, to', 60, 'Along the crease.'),
 ];
 
 export const stepStrips: CreaseKind = {

@@ -1,0 +1,34 @@
+/** Brought-in templates for tests: a group of lines for every role, by its name. */
+import { TEMPLATE_ROLES, type TemplateRole } from '../pattern/pattern';
+import type { Vec2 } from '../plane/vec2';
+import type { Template } from '../document/template';
+
+export const plainTemplate = (lines: Template['lines'], more: Partial<Template> = {}): Template => ({
+  name: 'plain',
+  scale: 1,
+  mended: false,
+  picked: {},
+  lead: null,
+  lines,
+  groups: TEMPLATE_ROLES.map((role) => ({ key: role, layer: role, colour: '#000', dashed: false, role })),
+  ...more,
+});
+
+/** A line of a template by what it is for. */
+export const drawnLine = (
+  id: string,
+  role: TemplateRole,
+  closed: boolean,
+  ...points: readonly Vec2[]
+): Template['lines'][number] => ({ id, group: role, closed, points });
+
+const layer = (id: string, ...d: string[]): string =>
+  `<g id="${id}" fill="none" stroke="#000">${d.map((p) => `<path d="${p}"/>`).join('')}</g>`;
+/** A page, and a step of 40 and 25 with sides of 30 and 45, its glue drawn on both: as another program writes them. */
+export const TWO_PIECES =
+  '<svg xmlns="http://www.w3.org/2000/svg" width="420mm" height="300mm" viewBox="0 0 420 300">' +
+  layer('cut', 'M10 10H210V290H10Z', 'M300 100H360V195H300Z') +
+  layer('valley', 'M10 150H210', 'M300 110H360', 'M300 185H360') +
+  layer('mountain', 'M300 140H360') +
+  layer('glue', 'M81 101H139V109H81Z', 'M301 101H359V109H301Z', 'M82 176H138V184H82Z', 'M302 186H358V194H302Z') +
+  '</svg>';
