@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Key, type WebDriver } from 'selenium-webdriver';
 import { TWO_PIECES } from '../src/core/tests/templates';
-import { eventually, find, findText } from './support/browser';
+import { click, eventually, find, findText } from './support/browser';
 import { session } from './support/session';
 import type { StudioPage } from './support/studio';
 
@@ -90,20 +90,19 @@ test('tiers get a bowed front, and tape on its tabs is told to let go', async ()
   await eventually(driver, 'it to be too short', async () => /pulled taut/.test(await page.text()));
   await page.type('bow.length', '100');
   await (await findText(driver, 'summary', 'Glue')).click();
-  const adhesive = await find(driver, '[aria-label=Parameters] details select');
-  await (await adhesive.findElement({ css: 'option[value=tape]' })).click();
+  await click(driver, '[aria-label=Parameters] details option[value=tape]');
   await eventually(driver, 'the tape to be told', async () => /bears a load/.test(await page.text()));
 });
 
 test('an easel gets a level, which is opened by its own drive; a card gets its corners rounded', async () => {
   await page.beginCard();
   await page.stage('Brief');
-  await (await find(driver, 'select option[value=easel]')).click();
+  await click(driver, 'select option[value=easel]');
   await page.stage('Build');
-  await (await find(driver, '[aria-label="Add to Levels"]')).click();
+  await click(driver, '[aria-label="Add to Levels"]');
   await find(driver, '[data-drive="card.level-1.open"]');
   await page.beginCard();
-  await (await find(driver, '[aria-label="Add to Corners"]')).click();
+  await click(driver, '[aria-label="Add to Corners"]');
   const outline = () => find(driver, '[data-piece=card] path.cut');
   await eventually(driver, 'round corners', async () => {
     const drawn = await (await outline()).getAttribute('d');
