@@ -13,7 +13,9 @@ const CORE = [
   'build',
   'proof',
   'sheets',
+  'cutting',
   'formats',
+  'simulate',
 ];
 
 /** Each floor of the core may not look up. `tolerance.ts` lies below all. */

@@ -15,7 +15,7 @@ const MODULES_ONLY = [
   'uuid',
   'svg-pathdata',
   'd3-color',
-  'd3-contour|d3-polygon',
+  'd3-contour|d3-polygon|d3-random',
   'd3-array',
   'internmap',
   'fast-xml-parser',

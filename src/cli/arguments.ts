@@ -5,12 +5,18 @@ import { parseArgs } from 'node:util';
 import { LARGEST_FILE, readDesign } from '../core/document/schema';
 import type { Design } from '../core/document/design';
 import { statesOf } from '../core/document/states';
-import type { NamedState } from '../core/kinds';
+import { SIDES, type NamedState, type Side } from '../core/kinds';
 import { parseAngle, ROUND_AND_ROUND } from '../core/units/angle';
 import { parseLength } from '../core/units/length';
 
 /** Input that cannot be used: says what, where, and what would be right. */
 export class UsageError extends Error {}
+
+export interface VerbResult {
+  readonly code?: 0 | 3;
+  readonly result: unknown;
+}
+export type Verb = (args: readonly string[]) => VerbResult | Promise<VerbResult>;
 
 export interface Arguments {
   readonly files: readonly string[];
@@ -165,4 +171,9 @@ export function readState(
     state = moved(state, drive.id, read.value);
   }
   return state;
+}
+
+export function readSide(text: string): Side {
+  if ((SIDES as readonly string[]).includes(text)) return text as Side;
+  throw new UsageError(`--side is "${text.slice(0, 20)}"; it must be inside or outside`);
 }

@@ -11,8 +11,7 @@ export interface Outcome {
   readonly error?: string;
 }
 
-const USAGE =
-  'usage: rhabdoplex VERB …, where VERB is one of kinds, new, pose, prove, pattern, cutlist, fold, bring, check';
+const USAGE = `usage: rhabdoplex VERB …, where VERB is one of ${Object.keys(VERBS).join(', ')}`;
 
 export async function run(args: readonly string[]): Promise<Outcome> {
   const [verb, ...rest] = args;

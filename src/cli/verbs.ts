@@ -5,7 +5,6 @@ import { existsSync } from 'node:fs';
 import { basename } from 'node:path';
 import { assembleCreasePattern } from '../core/assembly/crease-pattern';
 import { cutListCsv } from '../core/formats/csv';
-import { EXPORT_FORMATS, exportDesign, type ExportFormat } from '../core/formats/export';
 import { readFold } from '../core/formats/fold-read';
 import { readTemplate } from '../core/formats/template-read';
 import { findFaults } from '../core/pattern/mending';
@@ -14,17 +13,7 @@ import { withTemplate } from '../core/build/bring';
 import { keptOf, templateLines } from '../core/build/template';
 import { proposeJoins, roleChoices, settleJoins, type Proposal } from '../core/build/template-proposals';
 import type { Template } from '../core/document/template';
-import {
-  PLAIN_BASE,
-  BASES,
-  faceMounting,
-  kindInfo,
-  KINDS,
-  SIDES,
-  type Parameter,
-  type ParameterValue,
-  type Side,
-} from '../core/kinds';
+import { PLAIN_BASE, BASES, faceMounting, kindInfo, KINDS, type Parameter, type ParameterValue } from '../core/kinds';
 import { buildAssembly } from '../core/build/build';
 import { addMechanism, naturalMount } from '../core/document/standing';
 import { blankDesign, type Design, type Mechanism } from '../core/document/design';
@@ -43,21 +32,18 @@ import {
   readArguments,
   readDesignFile,
   readNumber,
-  readOpen,
   readNamed,
   readState,
   readText,
+  readSide,
   UsageError,
   writeFile,
+  type Verb,
 } from './arguments';
+import { booklet, bundle, cut, sheets } from './sheet-verbs';
+import { pattern } from './pattern-verb';
 
 export { UsageError };
-export interface VerbResult {
-  readonly code?: 0 | 3;
-  readonly result: unknown;
-}
-type Verb = (args: readonly string[]) => VerbResult | Promise<VerbResult>;
-
 /** A parameter as `kinds` tells it; the fields of a list likewise. */
 function tellParameter({
   key,
@@ -281,40 +267,6 @@ function tellFinding({ span: _span, aspect: _aspect, levers: _levers, remedies, 
   return { ...told, remedy: { parameter, value, mechanism }, remedies };
 }
 
-function readSide(text: string): Side {
-  if ((SIDES as readonly string[]).includes(text)) return text as Side;
-  throw new UsageError(`--side is "${text.slice(0, 20)}"; it must be inside or outside`);
-}
-
-const pattern: Verb = async (args) => {
-  const { files, options, many } = readArguments(args, {
-    as: 'one',
-    out: 'one',
-    piece: 'one',
-    open: 'one',
-    drive: 'many',
-    side: 'one',
-  });
-  const format = options.as as ExportFormat | undefined;
-  if (!format || !EXPORT_FORMATS.includes(format)) {
-    const given = format === undefined ? 'missing' : `"${String(format).slice(0, 20)}"`;
-    throw new UsageError(`--as is ${given}; it must be one of ${EXPORT_FORMATS.join(', ')}`);
-  }
-  const side = options.side === undefined ? undefined : readSide(options.side);
-  if (options.out === undefined) throw new UsageError('--out is missing; name the file to write');
-  const design = readDesignFile(files);
-  const { drives } = buildAssembly(design);
-  const asked = readState(drives, String(readOpen(options.open, 90)), many.drive);
-  const bytes = await exportDesign(design, {
-    format,
-    ...(options.piece !== undefined ? { piece: options.piece } : {}),
-    ...(side ? { side } : {}),
-    state: within(drives, asked),
-  });
-  writeFile(options.out, bytes);
-  return { result: { file: options.out, format, bytes: bytes.length } };
-};
-
 const cutlist: Verb = (args) => {
   const { files, options } = readArguments(args, { as: 'one' });
   const as = options.as ?? 'json';
@@ -451,7 +403,11 @@ export const VERBS: Readonly<Record<string, Verb>> = {
   pose,
   prove,
   pattern,
+  sheets,
+  cut,
   cutlist,
+  booklet,
+  bundle,
   fold,
   bring,
   check,

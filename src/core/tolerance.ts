@@ -108,3 +108,5 @@ export const ANGLE_ROUNDING_RAD = 1e-9;
 export const ON_TABLE_MM = 0.2;
 /** The modulus of a bowed strip is known to this (of 1): its places then to below 1e-9 of its length. */
 export const ELASTICA_PART = 1e-13;
+/** Shapes on a sheet may enter each other's room by this much (mm): the clipping grid. */
+export const NEST_TOUCH_MM = 1e-6;

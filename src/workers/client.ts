@@ -11,6 +11,8 @@ const DOES = {
   proof: 'the proof',
   study: 'the study of the card',
   shape: 'the work on shapes',
+  nest: 'the laying out of the sheets',
+  cutter: 'the simulated cutter',
 } as const;
 type Purpose = keyof typeof DOES;
 
@@ -21,6 +23,9 @@ const BOUND_MS: Partial<Record<keyof Engine, number>> = {
   seek: 300_000,
   rooms: 120_000,
   whatIf: 120_000,
+  nest: 300_000,
+  bundle: 300_000,
+  cutOn: 120_000,
 };
 const OTHER_BOUND_MS = 60_000;
 

@@ -7,11 +7,10 @@ import { exportDesign } from '@/core/formats/export';
 import { sentPicture } from '@/core/formats/cover';
 import { stopPictures } from '@/core/formats/stops';
 import { drawPicture } from '@/core/formats/picture';
-import { pictureOfStep } from '@/core/formats/seen-from';
 import { readTemplate } from '@/core/formats/template-read';
 import { findFaults } from '@/core/pattern/mending';
 import { applyRigid, unit3 } from '@/core/linkage';
-import { regionBox, type Region } from '@/core/plane/polygon';
+import { regionBox, ringsOf, type Region } from '@/core/plane/polygon';
 import { withTemplate } from '@/core/build/bring';
 import { keptOf, templateLines } from '@/core/build/template';
 import { proposeJoins, roleChoices, settleJoins } from '@/core/build/template-proposals';
@@ -28,13 +27,29 @@ import { blankDesign, type Design } from '@/core/document/design';
 import { checkTemplate } from '@/core/document/schema';
 import { gather, provingSteps, seek } from '@/core/proof/prove';
 import { roomOf } from '@/core/proof/room';
-import { onlyWith, workSteps } from '@/core/build/steps';
+import { workOf } from '@/core/build/steps';
 import { statesOf } from '@/core/document/states';
 import { whatIf } from '@/core/proof/what-if';
 import { closedStack } from '@/core/rules';
 import { cutList } from '@/core/sheets/cutlist';
-import { layOut } from '@/core/sheets/pack';
-import { UNKNOWN_REVISION, WITHOUT_DESIGN, type Answer, type Brought, type Engine, type Sent } from './protocol';
+import { layOnBeds } from '@/core/sheets/beds';
+import type { Layout } from '@/core/sheets/layout';
+import { batchesOf, type CardOnSheets } from '@/core/sheets/slots';
+import { STRIP_TEXT } from '@/core/sheets/test-strip';
+import { toBooklet } from '@/core/formats/booklet';
+import { toBundle } from '@/core/formats/bundle';
+import { stepPicture } from '@/core/formats/step-picture';
+import { beginCut, beginFile, cutOn } from './cutter';
+import { inHand, layoutNow, search, together, troublesOf } from './sheet-jobs';
+import {
+  UNKNOWN_REVISION,
+  WITHOUT_DESIGN,
+  type Answer,
+  type Brought,
+  type Engine,
+  type Laid,
+  type Sent,
+} from './protocol';
 import { HeldDesigns } from './revisions';
 import { sceneOf } from './scene';
 
@@ -91,7 +106,28 @@ const WAY_STEPS = 96;
 
 /** Lets messages in, so that a newer request can end an older one. */
 const breathe = (): Promise<void> => new Promise((done) => setTimeout(done, 0));
-const latest = { prove: 0, rooms: 0, whatIf: 0 };
+const latest = { prove: 0, rooms: 0, whatIf: 0, nest: 0 };
+
+/** The card, put together, and those that share its sheets. */
+async function onSheets(design: Design, guests: readonly Design[]): Promise<readonly CardOnSheets[]> {
+  await fontsFor(guests);
+  const key = keyOf(design, guests);
+  if (shared?.key !== key) shared = { key, cards: together(design, await assemblyOf(design), guests) };
+  return shared.cards;
+}
+let shared: { readonly key: string; readonly cards: readonly CardOnSheets[] } | null = null;
+/** Designs stay the same objects while they are not changed; guests are told apart by what they are. */
+const keyOf = (design: Design, guests: readonly Design[]): string => {
+  if (!numbers.has(design)) numbers.set(design, ++counted);
+  return `${numbers.get(design)} ${guests.map((g) => JSON.stringify(g)).join()}`;
+};
+const numbers = new WeakMap<Design, number>();
+let counted = 0;
+
+function laid(design: Design, layout: Layout): Laid {
+  const { bed } = design.sheets;
+  return { layout, beds: bed ? layOnBeds(layout, bed) : null, troubles: troublesOf(design, layout) };
+}
 
 const engine: Engine = {
   load: (design) => answer(async () => sceneOf(design, await assemblyOf(design))),
@@ -197,11 +233,38 @@ const engine: Engine = {
     }),
 
   thickness: (design) => answer(async () => closedStack(gather(design, 'closed', 0, await assemblyOf(design)))),
-  layout: (design) =>
+  layout: (design, guests) =>
+    answer(async () => laid(design, layoutNow(keyOf(design, guests), await onSheets(design, guests)))),
+  cutList: (design) =>
     answer(async () => {
       const assembly = await assemblyOf(design);
-      return { layout: layOut(design, assembly), cutList: cutList(design, assembly) };
+      const drawings = batchesOf([{ design, assembly }]).flatMap((b) => b.drawings);
+      const outlines = Object.fromEntries(drawings.map((d) => [d.id, d.region.flatMap(ringsOf)]));
+      return { rows: cutList(design, assembly), outlines };
     }),
+  async nest(design, guests, seconds, onRound) {
+    const mine = ++latest.nest;
+    return answer(async () => {
+      const cards = await onSheets(design, guests);
+      const tell = (layout: Layout, part: number): void => {
+        if (mine === latest.nest) onRound(laid(design, layout), part);
+      };
+      return laid(design, await search(cards, seconds, () => mine === latest.nest, breathe, tell));
+    });
+  },
+  stopNest: () => {
+    latest.nest++;
+    return answer(() => null);
+  },
+  held: (design, guests, piece) =>
+    answer(async () => inHand(keyOf(design, guests), await onSheets(design, guests), piece)),
+  beginCut: (design, what, machine) =>
+    answer(async () => {
+      if (what.strip) await fontsFor(STRIP_TEXT);
+      return beginCut(design, await assemblyOf(design), what, machine);
+    }),
+  beginFile: (text, name, machine) => answer(() => beginFile(text, name, machine)),
+  cutOn: (seconds) => answer(() => cutOn(seconds)),
   named: (design) =>
     answer(async () => {
       const assembly = await assemblyOf(design);
@@ -211,14 +274,20 @@ const engine: Engine = {
       });
     }),
   steps: (design) =>
-    answer(async () =>
-      workSteps(design, await assemblyOf(design)).map((step) => {
-        const part = onlyWith(design, step.shown);
-        const assembly = buildAssembly(part);
-        const pose = poseAt(assembly, step.state);
-        return { step, picture: pictureOfStep(part, assembly, pose, new Set(step.subjects)).picture };
-      }),
-    ),
+    answer(async () => {
+      const { steps, rings } = workOf(design, await assemblyOf(design));
+      return { steps: steps.map((step) => ({ step, ...stepPicture(design, step) })), rings };
+    }),
+  booklet: (design) => answer(async () => toBooklet(design, await assemblyOf(design))),
+  bundle: (design, onFile) =>
+    answer(async () => {
+      await fontsFor(STRIP_TEXT);
+      let count = 0;
+      return toBundle(design, await assemblyOf(design), async (path) => {
+        onFile(path, ++count);
+        await breathe();
+      });
+    }),
 
   outline: (design, shape) =>
     answer(async () => {
@@ -278,6 +347,8 @@ const engine: Engine = {
 
   async export(design, choice) {
     try {
+      if (choice.strip) await fontsFor(STRIP_TEXT);
+      await fontsFor(choice.with ?? []);
       return { ok: true, value: await exportDesign(design, choice, await assemblyOf(design)) };
     } catch (error) {
       return { ok: false, why: (error as Error).message };

@@ -19,10 +19,18 @@ import type { Segment } from '@/core/plane/arrangement';
 import type { Design } from '@/core/document/design';
 import type { Proof } from '@/core/proof/prove';
 import type { Room } from '@/core/proof/room';
-import type { WorkStep } from '@/core/build/steps';
+import type { Work, WorkStep } from '@/core/build/steps';
+import type { TightCurve } from '@/core/cutting/blade';
+import type { StepPicture } from '@/core/formats/step-picture';
+import type { MachineProfile, Pass } from '@/core/paper/machine';
+import type { Beds } from '@/core/sheets/beds';
+import type { InHand } from '@/core/sheets/hand';
+import type { Trouble } from '@/core/sheets/trouble';
+import type { CutReport } from '@/core/simulate/report';
+import type { CutState } from '@/core/simulate/run';
 import type { WhatIfPoint } from '@/core/proof/what-if';
 import type { CutListRow } from '@/core/sheets/cutlist';
-import type { Layout } from '@/core/sheets/pack';
+import type { Layout } from '@/core/sheets/layout';
 import type { Finding, ThicknessMap } from '@/core/rules';
 
 export interface ScenePiece {
@@ -163,6 +171,58 @@ export interface Brought {
   readonly outline: Outline;
 }
 
+/** The cut list with the outline of each piece, by id. */
+export interface CutListing {
+  readonly rows: readonly CutListRow[];
+  readonly outlines: Readonly<Record<string, readonly Ring[]>>;
+}
+export interface PicturedStep extends StepPicture {
+  readonly step: WorkStep;
+}
+/** A piece in a hand, over a sheet. */
+export interface HeldPiece {
+  readonly slot: string;
+  readonly piece: string;
+  readonly copy: number;
+  readonly x: number;
+  readonly y: number;
+  readonly turnDeg: number;
+}
+export interface SheetTrouble {
+  readonly slot: string;
+  readonly piece: string;
+  readonly copy: number;
+  readonly trouble: Trouble;
+}
+export interface Laid {
+  readonly layout: Layout;
+  readonly beds: Beds | null;
+  readonly troubles: readonly SheetTrouble[];
+}
+/** What the simulated cutter is given: a sheet, a bed or the test strip, in a language. */
+export interface CutWhat {
+  readonly sheet?: number;
+  readonly bed?: number;
+  readonly strip?: boolean;
+  readonly format: 'svg' | 'dxf' | 'plt' | 'gcode';
+}
+type CutLine = { readonly pass: Pass; readonly points: Ring };
+export interface CutBegun {
+  readonly estimateS: number;
+  readonly strokes: number;
+  readonly lengthMm: number;
+  readonly lines: readonly CutLine[];
+  readonly passes: readonly Pass[];
+  readonly tight: readonly TightCurve[];
+  readonly skipped: readonly string[];
+}
+export interface CutMore extends CutState {
+  /** What was cut since the last time: it goes on where a stroke of that number ended. */
+  readonly strokes: readonly (CutLine & { readonly stroke: number })[];
+  /** Once it is done. */
+  readonly report: CutReport | null;
+}
+
 export type Answer<T> =
   | { readonly ok: true; readonly value: T }
   | {
@@ -212,8 +272,26 @@ export interface Engine {
   /** Pictures of its travel at parts of it; of what is moved by hand with the card opened to `openDeg`. */
   moving(design: Design, parts: readonly number[], openDeg: number): Promise<Answer<readonly Picture[]>>;
   thickness(design: Design): Promise<Answer<ThicknessMap | null>>;
-  layout(design: Design): Promise<Answer<{ layout: Layout; cutList: readonly CutListRow[] }>>;
-  steps(design: Design): Promise<Answer<readonly { step: WorkStep; picture: Picture }[]>>;
+  /** With further cards on the same sheets. */
+  layout(design: Design, guests: readonly Design[]): Promise<Answer<Laid>>;
+  cutList(design: Design): Promise<Answer<CutListing>>;
+  /** The search for a tighter layout; `onRound` is told the best so far, and how much of the time is over. */
+  nest(
+    design: Design,
+    guests: readonly Design[],
+    seconds: number,
+    onRound: (laid: Laid, part: number) => void,
+  ): Promise<Answer<Laid>>;
+  /** Ends the search; what it found so far is its answer. */
+  stopNest(): Promise<Answer<null>>;
+  held(design: Design, guests: readonly Design[], held: HeldPiece): Promise<Answer<InHand | null>>;
+  beginCut(design: Design, what: CutWhat, machine: MachineProfile): Promise<Answer<CutBegun>>;
+  beginFile(text: string, name: string, machine: MachineProfile): Promise<Answer<CutBegun>>;
+  cutOn(seconds: number): Promise<Answer<CutMore>>;
+  steps(design: Design): Promise<Answer<{ steps: readonly PicturedStep[]; rings: Work['rings'] }>>;
+  booklet(design: Design): Promise<Answer<Uint8Array>>;
+  /** `onFile`: told the name of each file as it is written. */
+  bundle(design: Design, onFile: (path: string, count: number) => void): Promise<Answer<Uint8Array>>;
   /** The card in every state that is named. */
   named(design: Design): Promise<Answer<readonly { id: string; name: string; picture: Picture }[]>>;
   outline(design: Design, shape: Shape): Promise<Answer<Outline>>;
@@ -244,7 +322,18 @@ export interface Engine {
 }
 
 /** Jobs whose first argument is not a design. */
-export const WITHOUT_DESIGN = ['bringSvg', 'trace', 'letters', 'template', 'faults', 'offers', 'settle'] as const;
+export const WITHOUT_DESIGN = [
+  'bringSvg',
+  'trace',
+  'letters',
+  'template',
+  'faults',
+  'offers',
+  'settle',
+  'stopNest',
+  'beginFile',
+  'cutOn',
+] as const;
 type Plain = (typeof WITHOUT_DESIGN)[number];
 /** The same jobs as the worker takes them. */
 export type Wired = {

@@ -194,7 +194,7 @@ function addParts(
   so.bends.push(...part.bends);
   so.foam.push(...part.foam);
   so.fillers.push(...part.fillers);
-  so.hardware.push(...part.hardware);
+  so.hardware.push(...part.hardware.map((h) => ({ ...h, mechanism: m.id })));
   const { landmarks, measures, demands } = part;
   so.mechanisms.push({ id: m.id, kind: m.kind, title: m.name, ...mount, landmarks, measures, demands });
 }

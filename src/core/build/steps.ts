@@ -1,16 +1,34 @@
-/** Order of folding and gluing, with the pose each step's picture shows. */
-import { FLAT, moved, openTo, type State } from '../drives';
-import type { Assembly } from '../assembly/assembly';
+/** The work in order: what is printed, cut, folded, dressed and glued after what, with the pose each picture shows. */
+import { FLAT, moved, openTo, within, type State } from '../drives';
+import type { Assembly, AttachedLayer } from '../assembly/assembly';
+import { poseAt } from '../assembly/pose';
 import { sideOf, type Design, type Mechanism } from '../document/design';
 import { baseKindOf, cardValues } from '../document/fields';
 import { nameOfPart } from '../document/words';
-import { idOfLayer, ownerOfId, wordsOfPart } from '../ids';
+import { CARD, idOfLayer, ownerOfId, wordsOfPart } from '../ids';
 import { faceMounting, KINDS, SIDES, type Side } from '../kinds';
 import { adhesive } from '../paper/adhesives';
 import type { GlueArea } from '../pattern/pattern';
 import { inStandingOrder } from './build';
+import { inOrder, type Task } from './order';
+import { coveredBy } from './reach';
+
+/** As people work: everything of one sort together, where nothing has to wait. */
+export const WORK_GROUPS = ['print', 'cut', 'fold', 'dress', 'glue', 'try'] as const;
+export type WorkGroup = (typeof WORK_GROUPS)[number];
+export const GROUP_WORDS: Readonly<Record<WorkGroup, string>> = {
+  print: 'Print',
+  cut: 'Cut',
+  fold: 'Score and fold',
+  dress: 'Dress',
+  glue: 'Glue',
+  try: 'Try it',
+};
 
 export interface WorkStep {
+  /** Stays the same while its mechanism does: what is ticked off is kept by it. */
+  readonly id: string;
+  readonly group: WorkGroup;
   readonly title: string;
   readonly text: string;
   /** How the card stands in the picture. */
@@ -19,94 +37,319 @@ export interface WorkStep {
   readonly shown: readonly string[];
   /** Facets and glue areas the step is about. */
   readonly subjects: readonly string[];
+  /** Facets of mechanisms that are shown which are put there only later. */
+  readonly absent: readonly string[];
+  /** Glue areas that are stuck in it, and creases that are folded, by id. */
+  readonly glue: readonly string[];
+  readonly folds: readonly string[];
+  /** What it takes beside paper: adhesives, rivets, foam. */
+  readonly takes: readonly string[];
+  /** Steps that must be done before it, by id. */
+  readonly needs: readonly string[];
 }
+type Draft = Omit<WorkStep, 'shown'> & Task & { readonly brings: readonly string[] };
+
+export interface Work {
+  readonly steps: readonly WorkStep[];
+  /** Mechanisms that stand in each other's way, by name: the first of each ring is glued first. */
+  readonly rings: readonly (readonly string[])[];
+}
+
+export const workSteps = (design: Design, assembly: Assembly): readonly WorkStep[] => workOf(design, assembly).steps;
 
 /**
- * Mats first while the paper is flat, cut mechanisms next from the lowest, then glued pieces in the order in which they
- * stand on each other: each is stuck while what carries it is still within reach (common practice, no source).
+ * Paper is covered while it lies flat, what is cut from the page is folded before anything is glued, and each piece is
+ * glued while what carries it is still within reach (common practice, no source). What stands on something waits for
+ * it; what would cover the glue of another waits for that.
  */
-export function workSteps(design: Design, assembly: Assembly): WorkStep[] {
-  const order = inStandingOrder(design);
-  const onFace = (m: Mechanism): boolean => m.mount !== undefined;
-  const isGlued = (id: string): boolean => assembly.bonds.some((b) => b.b.piece.startsWith(`${id}.`));
-  const cut = order.filter((m) => !onFace(m) && !isGlued(m.id));
-  const glued = order.filter((m) => !onFace(m) && isGlued(m.id));
-  const steps: WorkStep[] = [];
-  const shown: string[] = [assembly.base.mechanism, ...cut.map((m) => m.id)];
-  const add = (title: string, text: string, state: State, subjects: readonly string[] = []): void => {
-    steps.push({ title, text, state, shown: [...shown], subjects });
-  };
-  const flat = baseKindOf(design).flat ?? FLAT;
-  const pieces = assembly.pieces.map((p) => p.title.toLowerCase()).join(', ');
-  add('Score and cut', `Score every fold, cut the inner lines, then the outlines: ${pieces}.`, flat);
-  for (const side of SIDES) {
-    const on = matted(design, side);
-    const text = 'Covering paper goes on while everything still lies flat. Keep adhesive off the creases.';
-    if (on.length > 0 && side === 'inside') add('Stick the mats', text, flat, on);
-    if (on.length > 0 && side === 'outside') add('Turn it over and stick the mats of the outside', text, flat, on);
-  }
-  if (!design.card.template)
-    for (const { title, text, openDeg, parts } of baseKindOf(design).order(cardValues(design)))
-      add(title, text, openTo(openDeg), parts);
-  for (const m of cut) {
-    const creases = assembly.creases.filter((c) => c.mechanism === m.id);
-    const folds = [...new Set(creases.map((c) => `${wordsOfPart(c.id)} ${c.role}`))].join(', ');
-    add(
-      `Fold ${m.name}`,
-      `${folds}. Push it forward with the card half open, then close the card over it and burnish.`,
-      openTo(110),
-      assembly.facets.filter((f) => f.mechanism === m.id).map((f) => f.id),
-    );
-  }
-  for (const m of glued) {
-    shown.push(m.id);
-    const areas = assembly.pieces.flatMap((p) => p.glue).filter((g) => g.mechanism === m.id);
-    const tabs = areas.map((g) => `${wordsOfPart(g.facet)} to the ${nameOfPart(design, g.onto.facet)}${stuckWith(g)}`);
-    add(
-      `Glue ${m.name}`,
-      `Fold it flat. Stick ${tabs.join(', then ')}; close the card while the second tab sets.`,
-      openTo(60),
-      assembly.facets.filter((f) => f.mechanism === m.id).map((f) => f.id),
-    );
-  }
-  for (const m of order.filter(onFace)) {
-    shown.push(m.id);
-    const kind = KINDS.get(m.kind);
-    const sentences = faceMounting(kind)?.order ?? [];
-    sentences.forEach((text, k) => {
-      const title = k === 0 ? `Put ${m.name} on the ${nameOfPart(design, m.on)}, ${m.mount!.side}` : m.name;
-      const parts = assembly.facets.filter((f) => f.mechanism === m.id).map((f) => f.id);
-      add(title, text, flat, parts);
-      // At the last step it can be moved, and is shown moved.
-      if (k === sentences.length - 1)
-        steps[steps.length - 1] = { ...steps[steps.length - 1], state: partWay(assembly, m.id, flat) };
-    });
-  }
-  const outer = assembly.layers.filter((l) => l.side === 'outside' && idOfLayer(l.id) !== null);
-  if (outer.length > 0)
-    add(
-      'Stick what goes on the outside',
-      `With the card shut, so that nothing inside is pressed out of place: ${outer.map((l) => l.title).join(', ')}.`,
-      openTo(0),
-      outer.map((l) => l.id),
-    );
-  add('Open and close it', 'Open it slowly to flat and close it again before it goes in an envelope.', openTo(100));
-  return steps;
+export function workOf(design: Design, assembly: Assembly): Work {
+  const drafts = new Drafts(design, assembly).all();
+  const { order, cycles } = inOrder(drafts);
+  const shown: string[] = [assembly.base.mechanism];
+  const steps = order.map(({ brings, rank: _, ...step }): WorkStep => {
+    shown.push(...brings);
+    return { ...step, shown: [...shown] };
+  });
+  const titleOf = (id: string): string => drafts.find((d) => d.id === id)!.title;
+  return { steps, rings: cycles.map((ring) => ring.map(titleOf)) };
 }
 
+/** Every task with what it waits for. */
+class Drafts {
+  private readonly flat: State;
+  private readonly order: readonly Mechanism[];
+  private readonly drafts: Draft[] = [];
+  private readonly covered: ReadonlyMap<string, ReadonlySet<string>>;
+
+  constructor(
+    private readonly design: Design,
+    private readonly assembly: Assembly,
+  ) {
+    this.flat = baseKindOf(design).flat ?? FLAT;
+    this.order = inStandingOrder(design);
+    this.covered = coveredBy(assembly, poseAt(assembly, within(assembly.drives, openTo(HAND_OPEN_DEG))));
+  }
+
+  all(): readonly Draft[] {
+    this.cutting();
+    const dressed = this.matting();
+    const based = this.basing(dressed);
+    for (const m of this.order) {
+      if (m.mount !== undefined) this.putting(m, based);
+      else if (this.isGlued(m.id)) this.gluing(m, based);
+      else this.folding(m, based);
+    }
+    this.layering();
+    this.ending();
+    return this.drafts;
+  }
+
+  private add(draft: Partial<Draft> & Pick<Draft, 'id' | 'group' | 'title' | 'text' | 'state'>): string {
+    const plain = { subjects: [], absent: [], glue: [], folds: [], takes: [], needs: [], brings: [] };
+    this.drafts.push({ ...plain, rank: WORK_GROUPS.indexOf(draft.group), ...draft });
+    return draft.id;
+  }
+
+  private cutting(): void {
+    const pieces = this.assembly.pieces.map((p) => p.title.toLowerCase()).join(', ');
+    const text = `Score every fold, cut the inner lines, then the outlines: ${pieces}.`;
+    // What is cut from the page is there from the first picture on.
+    const brings = this.order.filter((m) => m.mount === undefined && !this.isGlued(m.id)).map((m) => m.id);
+    this.add({ id: CUT, group: 'cut', title: 'Score and cut', text, state: this.flat, brings });
+  }
+
+  /** Covering paper, side by side; its steps by id. */
+  private matting(): string[] {
+    const text = 'Covering paper goes on while everything still lies flat. Keep adhesive off the creases.';
+    return SIDES.flatMap((side) => {
+      const subjects = mattedFacets(this.design, side);
+      if (subjects.length === 0) return [];
+      const title = side === 'inside' ? 'Stick the mats' : 'Turn it over and stick the mats of the outside';
+      const of = this.assembly.layers.filter((l) => l.side === side && idOfLayer(l.id) === null);
+      const id = `mats.${side}`;
+      return [
+        this.add({ id, group: 'dress', title, text, state: this.flat, subjects, takes: stuckWith(of), needs: [CUT] }),
+      ];
+    });
+  }
+
+  /** What the base itself asks for, one after another; what the rest waits for. */
+  private basing(dressed: readonly string[]): string[] {
+    if (this.design.card.template) return [CUT, ...dressed];
+    let before = [CUT, ...dressed];
+    const glue = this.assembly.pieces.flatMap((p) => p.glue).filter((g) => g.mechanism === CARD);
+    baseKindOf(this.design)
+      .order(cardValues(this.design))
+      .forEach(({ title, text, openDeg, parts }, k) => {
+        const sticks = STICKS.test(`${title} ${text}`);
+        const own = sticks ? glue.filter((g) => parts.includes(g.facet) || parts.includes(g.onto.facet)) : [];
+        const folds = this.creasesOf(CARD).filter((c) => !sticks && parts.some((p) => this.touches(c, p)));
+        const id = this.add({
+          ...{ id: `base.${k + 1}`, group: sticks ? 'glue' : 'fold', title, text, state: openTo(openDeg) },
+          ...{ subjects: parts, needs: before, glue: own.map((g) => g.id), folds, takes: adhesivesOf(own) },
+        });
+        before = [id];
+      });
+    return before;
+  }
+
+  private folding(m: Mechanism, based: readonly string[]): void {
+    const creases = this.assembly.creases.filter((c) => c.mechanism === m.id);
+    const folds = [...new Set(creases.map((c) => `${wordsOfPart(c.id)} ${c.role}`))].join(', ');
+    this.add({
+      id: `fold.${m.id}`,
+      group: 'fold',
+      title: `Fold ${m.name}`,
+      text: `${folds}. Push it forward with the card half open, then close the card over it and burnish.`,
+      state: openTo(110),
+      subjects: this.facetsOf(m.id),
+      folds: creases.map((c) => c.id),
+      needs: [...based, ...this.hostStep(m)],
+    });
+  }
+
+  private gluing(m: Mechanism, based: readonly string[]): void {
+    const areas = this.gluedBy(m.id);
+    const tabs = areas.map((g) => `${wordsOfPart(g.facet)} to the ${this.nameOf(g.onto.facet)}${saidWith(g)}`);
+    this.add({
+      id: `glue.${m.id}`,
+      group: 'glue',
+      title: `Glue ${m.name}`,
+      text: `Fold it flat. Stick ${tabs.join(', then ')}; close the card while the second tab sets.`,
+      state: openTo(60),
+      subjects: this.facetsOf(m.id),
+      glue: areas.map((g) => g.id),
+      folds: this.creasesOf(m.id),
+      takes: [...adhesivesOf(areas), ...this.hardwareOf(m.id)],
+      needs: [...based, ...this.hostStep(m), ...this.coveredFirst(m)],
+      brings: [m.id],
+    });
+  }
+
+  /** What is fixed on a face, as its kind says; at its last step it can be moved, and is shown moved. */
+  private putting(m: Mechanism, based: readonly string[]): void {
+    const sentences = faceMounting(KINDS.get(m.kind))?.order ?? [];
+    const areas = this.gluedBy(m.id);
+    const facets = this.facetsOf(m.id);
+    const named = sentences.map((text) => facets.filter((f) => isNamed(f, text)));
+    sentences.forEach((text, k) => {
+      const last = k === sentences.length - 1;
+      const later = new Set(named.slice(k + 1).flat());
+      for (const f of named.slice(0, k + 1).flat()) later.delete(f);
+      const stuck = areas.filter((g) => stuckAt(g, sentences, named) === k);
+      this.add({
+        id: `put.${m.id}.${k + 1}`,
+        group: 'glue',
+        title: k === 0 ? `Put ${m.name} on the ${this.nameOf(m.on)}, ${m.mount!.side}` : m.name,
+        text,
+        state: last ? this.partWay(m.id) : this.flat,
+        subjects: named[k].length > 0 ? named[k] : facets.filter((f) => !later.has(f)),
+        absent: [...later],
+        glue: stuck.map((g) => g.id),
+        takes: [...adhesivesOf(stuck), ...(k === 0 ? [...this.foamOf(m.id), ...this.hardwareOf(m.id)] : [])],
+        needs: k > 0 ? [`put.${m.id}.${k}`] : [...based, ...this.hostStep(m), ...this.coveredFirst(m)],
+        brings: k === 0 ? [m.id] : [],
+      });
+    });
+  }
+
+  /** Layers, on what carries them: those of the base flat, those of a mechanism raised, the outside last and shut. */
+  private layering(): void {
+    const own = this.assembly.layers.filter((l) => idOfLayer(l.id) !== null);
+    const inner = own.filter((l) => l.side === 'inside');
+    const ownerOf = (l: AttachedLayer): string => this.assembly.facets[l.facet].mechanism;
+    for (const owner of new Set(inner.map(ownerOf))) {
+      const on = inner.filter((l) => ownerOf(l) === owner);
+      const base = owner === this.assembly.base.mechanism;
+      const host = this.drafts.filter((d) => d.id.startsWith(`glue.${owner}`) || d.id.startsWith(`put.${owner}.`));
+      this.add({
+        id: `layers.${owner}`,
+        group: 'dress',
+        title: base ? 'Stick the layers inside' : `Stick the layers of ${this.nameOfMechanism(owner)}`,
+        text: `${base ? 'While it lies flat' : 'With it raised, clear of every crease'}: ${titlesOf(on)}.`,
+        state: base ? this.flat : openTo(100),
+        subjects: on.map((l) => l.id),
+        takes: stuckWith(on),
+        needs: [CUT, ...host.map((d) => d.id)],
+      });
+    }
+    const outer = own.filter((l) => l.side === 'outside');
+    if (outer.length > 0)
+      this.add({
+        id: 'layers.outside',
+        group: 'glue',
+        rank: WORK_GROUPS.indexOf('glue') + 0.5,
+        title: 'Stick what goes on the outside',
+        text: `With the card shut, so that nothing inside is pressed out of place: ${titlesOf(outer)}.`,
+        state: openTo(0),
+        subjects: outer.map((l) => l.id),
+        takes: stuckWith(outer),
+        needs: this.drafts.map((d) => d.id),
+      });
+  }
+
+  private ending(): void {
+    this.add({
+      id: 'try',
+      group: 'try',
+      title: 'Open and close it',
+      text: 'Open it slowly to flat and close it again before it goes in an envelope.',
+      state: openTo(100),
+      needs: this.drafts.map((d) => d.id),
+    });
+  }
+
+  /** The last step of what it stands on. */
+  private hostStep(m: Mechanism): string[] {
+    const host = this.order.find((o) => o.id === ownerOfId(m.on));
+    if (!host) return [];
+    const own = this.drafts.filter((d) => d.brings.includes(host.id) || d.id.startsWith(`put.${host.id}.`));
+    const folded = this.drafts.filter((d) => d.id === `fold.${host.id}`);
+    return [...own, ...folded].filter((d) => d.id !== CUT).map((d) => d.id);
+  }
+
+  /** Those whose glue it would cover, unless it is them it stands on. */
+  private coveredFirst(m: Mechanism): string[] {
+    return this.order
+      .filter((o) => o.id !== m.id && this.covered.get(o.id)?.has(m.id) && !this.carries(m.id, o))
+      .map((o) => (o.mount === undefined ? `glue.${o.id}` : `put.${o.id}.1`));
+  }
+  /** `o` stands on `host`, by way of others or not. */
+  private carries(host: string, o: Mechanism): boolean {
+    for (let at: Mechanism | undefined = o; at; at = this.order.find((x) => x.id === ownerOfId(at!.on)))
+      if (ownerOfId(at.on) === host) return true;
+    return false;
+  }
+
+  private isGlued = (id: string): boolean => this.assembly.bonds.some((b) => b.b.piece.startsWith(`${id}.`));
+  private gluedBy = (id: string): GlueArea[] =>
+    this.assembly.pieces.flatMap((p) => p.glue).filter((g) => g.mechanism === id);
+  private facetsOf = (id: string): string[] => this.assembly.facets.filter((f) => f.mechanism === id).map((f) => f.id);
+  private creasesOf = (id: string): string[] =>
+    this.assembly.creases.filter((c) => c.mechanism === id).map((c) => c.id);
+  private touches(crease: string, facet: string): boolean {
+    const { facets, creases } = this.assembly;
+    return creases.some((c) => c.id === crease && (facets[c.a]?.id === facet || facets[c.b]?.id === facet));
+  }
+  private nameOf = (facet: string): string => nameOfPart(this.design, facet);
+  private nameOfMechanism = (id: string): string => this.order.find((m) => m.id === id)?.name ?? id;
+  private hardwareOf = (id: string): string[] =>
+    this.assembly.hardware
+      .filter((h) => h.mechanism === id)
+      .map(({ what, count }) => (count === 1 ? inSmall(what) : `${count} × ${inSmall(what)}`));
+  private foamOf = (id: string): string[] => [
+    ...new Set(this.assembly.foam.filter((f) => ownerOfId(f.id) === id).map((f) => `foam, ${f.thickMm} mm`)),
+  ];
+
+  /** Flat open, everything of a mechanism that is moved by hand a third of its way. */
+  private partWay(mechanism: string): State {
+    return this.assembly.drives
+      .filter((d) => ownerOfId(d.id) === mechanism)
+      .reduce((state, d) => moved(state, d.id, d.from + (d.to - d.from) / 3), this.flat);
+  }
+}
+
+/** Whether a sentence speaks of a part: "carrier 3" where it says carriers. */
+function isNamed(facet: string, sentence: string): boolean {
+  const word = wordsOfPart(facet).replace(/ \d+$/, '');
+  return new RegExp(`\\b${word}(s|es)?\\b`, 'i').test(sentence);
+}
+
+const STICKS = /glue|stick|stuck|tape|bond/i;
+/** The sentence at which an area is stuck: one that sticks and names its part, else one that sticks, else the last. */
+function stuckAt(
+  { facet, onto }: GlueArea,
+  sentences: readonly string[],
+  named: readonly (readonly string[])[],
+): number {
+  const sticks = sentences.flatMap((s, k) => (STICKS.test(s) ? [k] : []));
+  const own = sticks.find((k) => named[k].includes(facet) || named[k].includes(onto.facet));
+  return own ?? sticks[0] ?? sentences.length - 1;
+}
+
+const CUT = 'cut';
+/** So far a card is held open to work in it. */
+const HAND_OPEN_DEG = 110;
+
+const inSmall = (words: string): string => words.charAt(0).toLowerCase() + words.slice(1);
+const titlesOf = (layers: readonly AttachedLayer[]): string => [...new Set(layers.map((l) => l.title))].join(', ');
+
 /** What a glue area is stuck with, where that is no wet glue. */
-const stuckWith = ({ adhesive: id }: GlueArea): string =>
+const saidWith = ({ adhesive: id }: GlueArea): string =>
   id === undefined || id === 'wet' ? '' : ` (${adhesive(id).name})`;
 
-/** Facets that have mats on a side. */
-const matted = (design: Design, side: Side): string[] =>
-  design.dressing.filter((d) => sideOf(d) === side && d.mats.length > 0).map((d) => d.facet);
+const adhesivesOf = (areas: readonly GlueArea[]): string[] => [
+  ...new Set(areas.map(({ adhesive: id = 'wet', thickMm }) => nameWith(id, thickMm))),
+];
+const nameWith = (id: NonNullable<GlueArea['adhesive']>, thickMm: number | undefined): string =>
+  id === 'foam' && thickMm ? `foam, ${thickMm} mm` : adhesive(id).name;
+const stuckWith = (layers: readonly AttachedLayer[]): string[] => [
+  ...new Set(layers.map((l) => (l.foamMm > 0 ? `foam, ${l.foamMm} mm` : adhesive('wet').name))),
+];
 
-/** Flat open, everything of a mechanism that is moved by hand a third of its way. */
-const partWay = (assembly: Assembly, mechanism: string, flat: State): State =>
-  assembly.drives
-    .filter((d) => ownerOfId(d.id) === mechanism)
-    .reduce((state, d) => moved(state, d.id, d.from + (d.to - d.from) / 3), flat);
+/** Facets that have mats on a side. */
+const mattedFacets = (design: Design, side: Side): string[] =>
+  design.dressing.filter((d) => sideOf(d) === side && d.mats.length > 0).map((d) => d.facet);
 
 /** The design with only some of its mechanisms, for a step's picture. */
 export const onlyWith = (design: Design, shown: readonly string[]): Design => ({

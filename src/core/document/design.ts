@@ -1,6 +1,7 @@
 /** The document: what a person edits and saves. Plain JSON; lengths in mm, angles in degrees. */
 import type { NamedState, ParameterValues, Side } from '../kinds';
 import type { AdhesiveId } from '../paper/adhesives';
+import type { MachineProfile } from '../paper/machine';
 import { STARTER_STOCKS, type Stock } from '../paper/stocks';
 import type { Making } from '../pattern/making';
 import type { Corners } from '../plane/polygon';
@@ -90,6 +91,43 @@ export const newLayer = (own: Pick<Layer, 'id' | 'name' | 'facet' | 'side' | 'sh
   foamMm: 0,
   foamInsetMm: 3,
 });
+/** Where a piece was put on a sheet. */
+export interface Place {
+  readonly piece: string;
+  /** Which of its kind, from 1. */
+  readonly copy: number;
+  /** Id of the sheet on the shelf, as `card-240/whole/1`. */
+  readonly sheet: string;
+  /** Where the origin of the piece's axes lies on the sheet, mm; turned to the left. */
+  readonly x: number;
+  readonly y: number;
+  readonly turnDeg: number;
+  /** It stays there when the rest is nested again. */
+  readonly locked?: boolean;
+}
+/** Where the lower left of a sheet lies on a bed, from 0; turned a quarter to the left. */
+export interface OnBed {
+  readonly bed: number;
+  readonly x: number;
+  readonly y: number;
+  readonly turned?: boolean;
+}
+export interface SheetChoices {
+  readonly marginMm: number;
+  readonly spacingMm: number;
+  readonly copies: number;
+  /** How many more of a piece, by its id. */
+  readonly spares?: Readonly<Record<string, number>>;
+  /** Of the nesting: another one finds another layout. */
+  readonly seed?: number;
+  readonly places?: readonly Place[];
+  /** A cutting bed that takes several sheets at once; where sheets lie on it that were put somewhere, by their id. */
+  readonly bed?: {
+    readonly widthMm: number;
+    readonly heightMm: number;
+    readonly at: Readonly<Record<string, OnBed>>;
+  };
+}
 /** How a glue area is stuck, where its maker says so. */
 export interface Gluing {
   /** Of the area, by id. */
@@ -143,7 +181,11 @@ export interface Design {
     readonly roles?: { readonly valley?: Making; readonly mountain?: Making };
     readonly creases: Readonly<Record<string, Making>>;
   };
-  readonly sheets: { readonly marginMm: number; readonly spacingMm: number; readonly copies: number };
+  readonly sheets: SheetChoices;
+  /** The machine that cuts it. */
+  readonly machine?: MachineProfile;
+  /** Steps of the work that are done, by id. */
+  readonly done?: readonly string[];
   /** Glue that is not as its kind has it. */
   readonly gluing?: readonly Gluing[];
   /** States that its maker names; those of its base unless said. */

@@ -13,6 +13,7 @@ import { DESIGN_VERSION, type Design } from './design';
 import { JOIN_KINDS, type Template, type TemplateJoin } from './template';
 import { LARGEST_DESIGN, LARGEST_FILE, readJson } from './json';
 import { migrate } from './migrate';
+import { profileSchema } from './profile';
 import { JOI_OPTIONS, oneLine, parameterSchema } from './parameters';
 
 export { LARGEST_DESIGN, LARGEST_FILE, readJson };
@@ -56,6 +57,21 @@ const stock = Joi.object({
   grain: Joi.valid('long', 'short', 'none').required(),
   leastWebMm: Joi.number().min(0.1).max(50).required(),
   sheet: Joi.valid(...SHEETS.map((s) => s.id)).required(),
+  oneWay: Joi.boolean(),
+  price: Joi.number().min(0).max(1e6),
+  wholes: Joi.number().integer().min(0).max(10_000),
+  offcuts: Joi.array()
+    .max(60)
+    .unique('id')
+    .items(
+      Joi.object({
+        id: id.invalid('whole').required(),
+        widthMm: Joi.number().min(5).max(5000).required(),
+        heightMm: Joi.number().min(5).max(5000).required(),
+        count: Joi.number().integer().min(1).max(100),
+        colour,
+      }),
+    ),
 });
 
 const onId = Joi.string()
@@ -143,6 +159,27 @@ const far = Joi.number().min(-FARTHEST_MM).max(FARTHEST_MM);
 const role = Joi.valid(...TEMPLATE_ROLES);
 const key = Joi.string().max(300);
 const place = Joi.array().ordered(far.required(), far.required()).length(2).required();
+/** More pieces than this are laid out anew each time. */
+export const MOST_PLACES = 2000;
+const slotId = Joi.string()
+  .max(120)
+  .pattern(/^[a-z0-9][a-z0-9.-]{0,39}(#[0-9a-f]{6})?\/[a-z0-9-]{1,40}\/[0-9]{1,5}$/i)
+  .messages({ 'string.pattern.base': '{{#label}} must be a sheet such as card-240/whole/1' });
+const onBed = Joi.object({
+  bed: Joi.number().integer().min(0).max(1000).required(),
+  x: far.required(),
+  y: far.required(),
+  turned: Joi.boolean(),
+});
+const sheetPlace = Joi.object({
+  piece: facetId.required(),
+  copy: Joi.number().integer().min(1).max(100_000).required(),
+  sheet: slotId.required(),
+  x: far.required(),
+  y: far.required(),
+  turnDeg: Joi.number().min(-3600).max(3600).required(),
+  locked: Joi.boolean(),
+});
 const joinEnd = Joi.object({ inside: place, from: place, to: place }).required();
 /** More joins than this are not a card. */
 const MOST_JOINS = 200;
@@ -229,6 +266,14 @@ const designSchema = Joi.object<Design>({
     marginMm: length(100).required(),
     spacingMm: length(100).required(),
     copies: Joi.number().integer().min(1).max(1000).required(),
+    spares: Joi.object().pattern(facetId, Joi.number().integer().min(1).max(100)).max(1000),
+    seed: Joi.number().integer().min(1).max(1e6),
+    places: Joi.array().items(sheetPlace).max(MOST_PLACES),
+    bed: Joi.object({
+      widthMm: Joi.number().min(20).max(5000).required(),
+      heightMm: Joi.number().min(20).max(5000).required(),
+      at: Joi.object().pattern(slotId, onBed).max(MOST_PLACES).required(),
+    }),
   }).required(),
   shapes: Joi.array().items(assetSchema).max(200).unique('id').required(),
   layers: Joi.array().items(layer).max(300).unique('id').required(),
@@ -244,6 +289,8 @@ const designSchema = Joi.object<Design>({
     .max(1000)
     .unique('glue'),
   states: Joi.array().items(namedState).max(MOST_STATES).unique('id'),
+  machine: profileSchema,
+  done: Joi.array().items(Joi.string().max(160)).max(1000).unique(),
   notes: Joi.string().max(20_000).allow('').required(),
 });
 

@@ -3,7 +3,7 @@ import { DxfWriter, LWPolylineFlags, SplineFlags, Units, point2d, point3d, type 
 import { TEMPLATE_ROLES } from '../pattern/pattern';
 import { bezierOf, type Stroke } from '../plane/arcs';
 import type { Vec2 } from '../plane/vec2';
-import { ROLE_STYLE, walkPlate, type Plate } from './plate';
+import { ROLE_STYLE, walkPlate, type Plate } from '../sheets/plate';
 
 export function toDxf(plate: Plate): string {
   const dxf = new DxfWriter();

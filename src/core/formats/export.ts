@@ -2,12 +2,20 @@
 import { openTo, type State } from '../drives';
 import { poseAt } from '../assembly/pose';
 import type { Assembly } from '../assembly/assembly';
-import { sheetById } from '../paper/sizes';
+import { PASS_WORDS, type Pass } from '../paper/machine';
+import { sheetById, SHEETS, type FlatSize } from '../paper/sizes';
 import { buildAssembly } from '../build/build';
 import { stockOf, type Design } from '../document/design';
+import { onlyPass } from '../cutting/passes';
+import { layOnBeds } from '../sheets/beds';
 import { drawPieces } from '../sheets/drawing';
 import { foamDrawings } from '../sheets/foam';
-import { layOut } from '../sheets/pack';
+import { layOutCards } from '../sheets/lay-out';
+import type { SheetLayout } from '../sheets/layout';
+import type { CardOnSheets } from '../sheets/slots';
+import { pagesOfPieces } from '../sheets/on-pages';
+import { testStrip } from '../sheets/test-strip';
+import { FOOT_MM, MARGIN_MM } from './tiles';
 import { toDxf } from './dxf';
 import { toFold } from './fold-write';
 import { toGcode } from './gcode';
@@ -15,11 +23,21 @@ import { toGlb } from './glb';
 import { toHpgl } from './hpgl';
 import { toPdf } from './pdf';
 import type { Side } from '../kinds';
-import { plateOfPieces, plateOfSheet, turnedOver, type Plate } from './plate';
+import { plateOfBed, plateOfPieces, plateOfSheet, turnedOver, type Plate } from '../sheets/plate';
 import { toSvg } from './svg';
 
 export const EXPORT_FORMATS = ['svg', 'dxf', 'pdf', 'plt', 'gcode', 'fold', 'glb'] as const;
 export type ExportFormat = (typeof EXPORT_FORMATS)[number];
+/** What the files of each end in. */
+export const ENDINGS: Readonly<Record<ExportFormat, string>> = {
+  svg: 'svg',
+  dxf: 'dxf',
+  pdf: 'pdf',
+  plt: 'plt',
+  gcode: 'gcode',
+  fold: 'fold',
+  glb: 'glb',
+};
 export const MIME: Readonly<Record<ExportFormat, string>> = {
   svg: 'image/svg+xml',
   dxf: 'image/vnd.dxf',
@@ -36,6 +54,16 @@ export interface ExportChoice {
   readonly piece?: string;
   /** One sheet of the layout only, from 0. */
   readonly sheet?: number;
+  /** One cutting bed only, with every sheet on it, from 0. */
+  readonly bed?: number;
+  /** The lines of one pass only. */
+  readonly pass?: Pass;
+  /** The strip that proves the settings, in place of the card. */
+  readonly strip?: boolean;
+  /** Further cards that share its sheets. */
+  readonly with?: readonly Design[];
+  /** A PDF on pages of this size, every piece whole where it fits one: by id. */
+  readonly page?: string;
   /** What is drawn on the outside, mirrored as it is seen there; else all that is cut, and what is drawn inside. */
   readonly side?: Side;
   /** How the posed model stands; half open unless given. */
@@ -74,11 +102,22 @@ export async function exportDesign(
     return text(toFold(assembly, piece!, design.name));
   }
   const plates = choice.side === 'outside' ? outsideOf(design, assembly, choice) : platesOf(design, assembly, choice);
-  if (choice.format === 'svg') return text(toSvg(plates[0]));
-  if (choice.format === 'dxf') return text(toDxf(plates[0]));
-  if (choice.format === 'plt') return text(toHpgl(plates[0]));
-  if (choice.format === 'gcode') return text(toGcode(plates[0]));
-  return toPdf(plates, sheetById(stockOf(design, design.card.stock).sheet)!);
+  const plate = choice.pass ? onlyPass(plates[0], choice.pass) : plates[0];
+  if (choice.pass && plate.items.length === 0)
+    throw new ExportError(`nothing is worked in the pass ${choice.pass} (${PASS_WORDS[choice.pass]})`);
+  const machine = design.machine ?? null;
+  if (choice.format === 'svg') return text(toSvg(plate));
+  if (choice.format === 'dxf') return text(toDxf(plate));
+  if (choice.format === 'plt') return text(toHpgl(plate, machine));
+  if (choice.format === 'gcode') return text(toGcode(plate, machine));
+  return toPdf(choice.pass ? [plate] : plates, pageOf(design, choice));
+}
+
+/** The page that was asked for, or the sheet of the card. */
+function pageOf(design: Design, { page }: ExportChoice): FlatSize {
+  const size = sheetById(page ?? stockOf(design, design.card.stock).sheet);
+  if (size) return size;
+  throw new ExportError(`page "${page}" is not known; pages are ${SHEETS.map((s) => s.id).join(', ')}`);
 }
 
 /** Formats that hold drawings. */
@@ -92,17 +131,14 @@ function outsideOf(design: Design, assembly: Assembly, choice: ExportChoice): Pl
   return plates;
 }
 
-function platesOf(design: Design, assembly: Assembly, { piece, sheet }: ExportChoice): Plate[] {
-  if (sheet !== undefined) {
-    const { sheets } = layOut(design, assembly);
-    if (!sheets[sheet]) throw new ExportError(`sheet ${sheet + 1} is not in the layout; it has ${sheets.length}`);
-    return [
-      plateOfSheet(
-        `${design.name}, sheet ${sheet + 1} of ${sheets.length}, ${sheets[sheet].stock.name}`,
-        sheets[sheet],
-      ),
-    ];
-  }
+function platesOf(design: Design, assembly: Assembly, choice: ExportChoice): Plate[] {
+  const { piece, sheet, bed, strip, format, page } = choice;
+  if (strip) return [plateOfPieces(`${design.name}, test strip`, testStrip(design.card.stock))];
+  if (bed !== undefined) return [bedPlate(design, sharing(design, assembly, choice), bed)];
+  const whole = piece === undefined && format === 'pdf';
+  if (whole && page !== undefined)
+    return pagesOfPieces(design, assembly, pageOf(design, choice), { sideMm: MARGIN_MM, footMm: FOOT_MM });
+  if (sheet !== undefined || whole) return sheetPlates(sharing(design, assembly, choice), sheet);
   const paper = drawPieces(design, assembly);
   const all = [...paper, ...foamDrawings(design, assembly)];
   checkPiece(
@@ -112,6 +148,30 @@ function platesOf(design: Design, assembly: Assembly, { piece, sheet }: ExportCh
   // Foam is cut from something else: it is on sheets of its own, and written by itself.
   const chosen = piece ? all.filter((d) => d.id === piece) : paper;
   return [plateOfPieces(piece ? `${design.name}, ${piece}` : design.name, chosen)];
+}
+
+/** Every sheet, or one of them. */
+function sheetPlates(cards: readonly CardOnSheets[], only: number | undefined): Plate[] {
+  const { sheets } = layOutCards(cards);
+  const name = cards.map((c) => c.design.name).join(' + ');
+  if (only !== undefined && !sheets[only])
+    throw new ExportError(`sheet ${only + 1} is not in the layout; it has ${sheets.length}`);
+  const title = (s: SheetLayout, k: number): string => `${name}, sheet ${k + 1} of ${sheets.length}, ${s.stock.name}`;
+  return sheets.flatMap((s, k) => (only === undefined || k === only ? [plateOfSheet(title(s, k), s)] : []));
+}
+
+/** The card, and those that share its sheets. */
+const sharing = (design: Design, assembly: Assembly, { with: guests = [] }: ExportChoice): CardOnSheets[] => [
+  { design, assembly },
+  ...guests.map((guest) => ({ design: guest, assembly: buildAssembly(guest) })),
+];
+
+function bedPlate(design: Design, cards: readonly CardOnSheets[], index: number): Plate {
+  const { bed } = design.sheets;
+  if (!bed) throw new ExportError('the card has no cutting bed; give it one in Sheets');
+  const { beds } = layOnBeds(layOutCards(cards), bed);
+  if (!beds[index]) throw new ExportError(`bed ${index + 1} is not in the layout; it has ${beds.length}`);
+  return plateOfBed(`${design.name}, bed ${index + 1} of ${beds.length}`, beds[index]);
 }
 
 function checkPiece(known: readonly string[], piece: string | undefined): void {

@@ -26,7 +26,6 @@ import { addMechanism } from '../document/standing';
 import { blankDesign, type Design } from '../document/design';
 import { workSteps } from '../build/steps';
 import { drawPieces, inCutOrder } from '../sheets/drawing';
-import { layOut, onSheet } from '../sheets/pack';
 import { cutList } from '../sheets/cutlist';
 import { foldText, parallelogramGrid, vertexPattern } from '../tests/patterns';
 import { cutListCsv } from './csv';
@@ -260,52 +259,6 @@ test('GLB is valid glTF 2.0 (Khronos validator), in metres', async () => {
 });
 
 describe('sheets', () => {
-  test('pieces lie inside their sheet and do not overlap, whatever they are', () => {
-    fc.assert(
-      fc.property(
-        fc.array(fc.tuple(fc.integer({ min: 20, max: 60 }), fc.integer({ min: 30, max: 80 })), {
-          minLength: 1,
-          maxLength: 4,
-        }),
-        fc.integer({ min: 1, max: 3 }),
-        (list, copies) => {
-          const d = list.reduce((x, [size, lean], k) => stand(x, 'v-fold', { size, lean, offset: 8 * k }), {
-            ...blankDesign('x', 150, 100),
-            sheets: { marginMm: 5, spacingMm: 3, copies },
-          });
-          const { sheets, unplaced } = layOut(d, buildAssembly(d));
-          expect(unplaced).toHaveLength(0);
-          expect(sheets.reduce((n, s) => n + s.placed.length, 0)).toBe((list.length + 1) * copies);
-          for (const s of sheets) {
-            const boxes = s.placed.map((p) => {
-              const corners = [p.drawing.box.min, p.drawing.box.max].map((c) => onSheet(p, c));
-              return [
-                Math.min(corners[0][0], corners[1][0]),
-                Math.min(corners[0][1], corners[1][1]),
-                Math.max(corners[0][0], corners[1][0]),
-                Math.max(corners[0][1], corners[1][1]),
-              ];
-            });
-            boxes.forEach(([x0, y0, x1, y1], i) => {
-              expect(Math.min(x0, y0)).toBeGreaterThanOrEqual(5 - 1e-6);
-              expect(x1).toBeLessThanOrEqual(s.widthMm - 5 + 1e-6);
-              expect(y1).toBeLessThanOrEqual(s.heightMm - 5 + 1e-6);
-              boxes
-                .slice(0, i)
-                .forEach(([a0, b0, a1, b1]) =>
-                  expect(x1 + 3 <= a0 + 1e-6 || a1 + 3 <= x0 + 1e-6 || y1 + 3 <= b0 + 1e-6 || b1 + 3 <= y0 + 1e-6).toBe(
-                    true,
-                  ),
-                );
-            });
-            expect(s.usePercent).toBeGreaterThan(0);
-            expect(s.usePercent).toBeLessThan(100);
-          }
-        },
-      ),
-      { numRuns: 20 },
-    );
-  });
   test('scores come before cuts, and the outline last', () => {
     const roles = inCutOrder(drawPieces(design, assembly)[0]).map((l) => l.role + (l.closed ? '*' : ''));
     expect(roles.at(-1)).toBe('cut*');

@@ -1,184 +1,98 @@
 /**
- * PDF at true scale: a page per sheet, tiled over several pages where the sheet is larger, with a 50 mm check bar on
- * each.
+ * PDF at true scale. A sheet is a page of its own size; a piece is a page where it fits one, turned however it must be;
+ * only what is larger than the page is tiled, with a map of its tiles. A 50 mm check bar is on each.
  */
-import {
-  appendBezierCurve,
-  clip,
-  closePath,
-  endPath,
-  lineTo,
-  moveTo,
-  PDFDocument,
-  popGraphicsState,
-  pushGraphicsState,
-  rectangle,
-  rgb,
-  setDashPattern,
-  setLineWidth,
-  setStrokingColor,
-  StandardFonts,
-  stroke,
-  type PDFFont,
-  type PDFOperator,
-  type PDFPage,
-} from 'pdf-lib';
 import type { FlatSize } from '../paper/sizes';
+import { boxesMeet, boxOf, intersect, mapRegion, rectangle, regionArea, type Region } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
-import { bezierOf, type Stroke } from '../plane/arcs';
-import { boxOf } from '../plane/polygon';
-import { ROLE_STYLE, walkPlate, type Plate } from './plate';
-import { SIZE_ROUNDING_MM } from '../tolerance';
-
-/** PDF user space: 1/72 in. */
-const POINT_PER_MM = 72 / 25.4;
-const MARGIN_MM = 10;
-/** Neighbouring tiles repeat this much, so that they can be laid over each other. */
-const OVERLAP_MM = 10;
-const CHECK_MM = 50;
-const FOOT_MM = 8;
+import type { Plate } from '../sheets/plate';
+import { beginPdf, CHECK_SIZE, checkBar, drawPlate, rule, write, pt, type Paper } from './pdf-draw';
+import { onOnePage } from './one-page';
+import { MARGIN_MM, tilesOf, type Tile } from './tiles';
 
 export async function toPdf(plates: readonly Plate[], paper: FlatSize): Promise<Uint8Array> {
-  const pdf = await PDFDocument.create();
-  // No clock in the core: the same design gives the same file.
-  pdf.setCreationDate(new Date(0));
-  pdf.setModificationDate(new Date(0));
-  pdf.setTitle(plates[0]?.title ?? '');
-  pdf.setProducer('Rhabdoplex');
-  const font = await pdf.embedFont(StandardFonts.Helvetica);
-  for (const plate of plates) for (const tile of tilesOf(plate, paper)) drawTile(pdf, font, plate, tile);
-  return pdf.save();
+  const out = await beginPdf(plates[0]?.title ?? '');
+  for (const plate of plates) addPlate(out, plate, paper);
+  return out.pdf.save();
 }
 
-interface Tile {
-  readonly pageWidthMm: number;
-  readonly pageHeightMm: number;
-  /** Lower left corner of what it shows, in plate axes. */
-  readonly x: number;
-  readonly y: number;
-  readonly widthMm: number;
-  readonly heightMm: number;
-  readonly label: string;
+/** The pages of a plate, after those that are there. */
+export function addPlate(out: Paper, plate: Plate, paper: FlatSize): void {
+  if (plate.page) return drawSheet(out, plate);
+  const turned = onOnePage(plate, paper);
+  if (turned) return drawTile(out, turned, tilesOf(turned, paper)[0]);
+  const tiles = tilesOf(plate, paper);
+  drawMap(out, plate, tiles);
+  for (const tile of tiles) drawTile(out, plate, tile);
 }
 
-/** Tiles of a plate, in rows from the top; the page is turned the way that needs fewer. */
-export function tilesOf(plate: Plate, paper: FlatSize): Tile[] {
-  const layouts = (
-    [
-      [paper.longMm, paper.shortMm],
-      [paper.shortMm, paper.longMm],
-    ] as const
-  ).map(([pw, ph]) => {
-    const [roomX, roomY] = [pw - 2 * MARGIN_MM, ph - 2 * MARGIN_MM - FOOT_MM];
-    const count = (size: number, room: number): number =>
-      size <= room + SIZE_ROUNDING_MM ? 1 : Math.ceil((size - OVERLAP_MM) / (room - OVERLAP_MM));
-    return { pw, ph, roomX, roomY, nx: count(plate.widthMm, roomX), ny: count(plate.heightMm, roomY) };
-  });
-  const { pw, ph, roomX, roomY, nx, ny } = layouts.reduce((a, b) => (b.nx * b.ny < a.nx * a.ny ? b : a));
-  const tiles: Tile[] = [];
-  for (let row = 0; row < ny; row++) {
-    for (let col = 0; col < nx; col++) {
-      const x = col * (roomX - OVERLAP_MM);
-      const top = plate.heightMm - row * (roomY - OVERLAP_MM);
-      const heightMm = Math.min(roomY, top);
-      tiles.push({
-        pageWidthMm: pw,
-        pageHeightMm: ph,
-        x,
-        y: top - heightMm,
-        widthMm: Math.min(roomX, plate.widthMm - x),
-        heightMm,
-        label: nx * ny === 1 ? '' : `row ${row + 1} of ${ny}, column ${col + 1} of ${nx}`,
-      });
+/** A sheet as it is: the bar where no paper of a piece is, on a page of its own where there is no such place. */
+function drawSheet({ pdf, font }: Paper, plate: Plate): void {
+  const { widthMm, heightMm, title } = plate;
+  const page = pdf.addPage([pt(widthMm), pt(heightMm)]);
+  drawPlate(page, plate, { x0: 0, y0: 0, x1: widthMm, y1: heightMm }, (p) => p);
+  const free = freePlace(plate);
+  if (free) checkBar(page, font, title, free);
+  else checkBar(pdf.addPage([pt(widthMm), pt(heightMm)]), font, `Check of: ${title}`, [MARGIN_MM, MARGIN_MM]);
+}
+
+/** Places for the bar are tried this far apart, mm, and kept this far from paper. */
+const TRIED_MM = 3;
+const CLEAR_MM = 1;
+
+/** The lowest free place, the leftmost of those. */
+function freePlace({ items, widthMm, heightMm }: Plate): Vec2 | null {
+  const paper = items.map(({ drawing, place }) => mapRegion(drawing.region, place));
+  const boxes = paper.map((r) => boxOf(r.flatMap((p) => p.outer)));
+  const [w, h] = CHECK_SIZE;
+  for (let y = CLEAR_MM; y + h + CLEAR_MM <= heightMm; y += TRIED_MM)
+    for (let x = TRIED_MM; x + w + CLEAR_MM <= widthMm; x += TRIED_MM) {
+      const at: Region = [
+        { outer: rectangle(x - CLEAR_MM, y - CLEAR_MM, x + w + CLEAR_MM, y + h + CLEAR_MM), holes: [] },
+      ];
+      const box = boxOf(at[0].outer);
+      const over = paper.some((r, k) => boxesMeet(boxes[k], box) && regionArea(intersect(r, at)) > 0);
+      if (!over) return [x, y];
     }
-  }
-  return tiles;
+  return null;
 }
 
-const pt = (mm: number): number => mm * POINT_PER_MM;
-const colourOf = (hex: string) =>
-  rgb(parseInt(hex.slice(1, 3), 16) / 255, parseInt(hex.slice(3, 5), 16) / 255, parseInt(hex.slice(5, 7), 16) / 255);
-
-function drawTile(pdf: PDFDocument, font: PDFFont, plate: Plate, tile: Tile): void {
+function drawTile({ pdf, font }: Paper, plate: Plate, tile: Tile): void {
   const page = pdf.addPage([pt(tile.pageWidthMm), pt(tile.pageHeightMm)]);
   const base = tile.pageHeightMm - MARGIN_MM - tile.heightMm;
-  const place = ([x, y]: Vec2): Vec2 => [MARGIN_MM + x - tile.x, base + y - tile.y];
   const window = { x0: MARGIN_MM, y0: base, x1: MARGIN_MM + tile.widthMm, y1: base + tile.heightMm };
-  page.pushOperators(
-    pushGraphicsState(),
-    rectangle(pt(window.x0), pt(window.y0), pt(tile.widthMm), pt(tile.heightMm)),
-    clip(),
-    endPath(),
-  );
-  walkPlate(plate, {
-    line(role, { points, closed, strokes }) {
-      const { colour, dashMm, weightMm } = ROLE_STYLE[role];
-      if (outside(points.map(place), window)) return;
-      page.pushOperators(
-        setStrokingColor(colourOf(colour)),
-        setLineWidth(pt(weightMm)),
-        setDashPattern(dashMm.map(pt), 0),
-        ...pathOf(points[0], strokes, closed, place),
-        stroke(),
-      );
-    },
-    finish: () => undefined,
-  });
-  page.pushOperators(popGraphicsState());
-  if (tile.label) cropMarks(page, window);
-  checkBar(page, font, `${winAnsi(plate.title)}${tile.label ? ` - ${tile.label}` : ''}`);
+  drawPlate(page, plate, window, ([x, y]) => [MARGIN_MM + x - tile.x, base + y - tile.y]);
+  if (tile.label) cutMarks(page, window);
+  checkBar(page, font, `${plate.title}${tile.label ? ` - ${tile.label}` : ''}`, [MARGIN_MM, MARGIN_MM - 1.4]);
 }
 
-interface Window {
-  readonly x0: number;
-  readonly y0: number;
-  readonly x1: number;
-  readonly y1: number;
-}
-/** Nothing of a line shows on this page. */
-function outside(points: readonly Vec2[], { x0, y0, x1, y1 }: Window): boolean {
-  const { min, max } = boxOf(points);
-  return max[0] < x0 || min[0] > x1 || max[1] < y0 || min[1] > y1;
-}
-
-/** One path, its curves as Bézier curves. */
-function pathOf(first: Vec2, strokes: readonly Stroke[], closed: boolean, place: (p: Vec2) => Vec2): PDFOperator[] {
-  const at = (p: Vec2): [number, number] => {
-    const [x, y] = place(p);
-    return [pt(x), pt(y)];
-  };
-  let from = first;
-  const out = [moveTo(...at(from))];
-  for (const s of strokes) {
-    const closes = closed && s === strokes[strokes.length - 1];
-    if (s.kind === 'line' && !closes) out.push(lineTo(...at(s.to)));
-    else if (s.kind === 'line') break;
-    else for (const [p, q, r] of bezierOf(from, s)) out.push(appendBezierCurve(...at(p), ...at(q), ...at(r)));
-    from = s.to;
-  }
-  return closed ? [...out, closePath()] : out;
-}
-
-function cropMarks(page: PDFPage, { x0, y0, x1, y1 }: Window): void {
+type Page = ReturnType<Paper['pdf']['addPage']>;
+function cutMarks(page: Page, { x0, y0, x1, y1 }: { x0: number; y0: number; x1: number; y1: number }): void {
   for (const [x, y, sx, sy] of [
     [x0, y0, -1, -1],
     [x1, y0, 1, -1],
     [x0, y1, -1, 1],
     [x1, y1, 1, 1],
   ]) {
-    page.drawLine({ start: { x: pt(x), y: pt(y + 2 * sy) }, end: { x: pt(x), y: pt(y + 5 * sy) }, thickness: 0.4 });
-    page.drawLine({ start: { x: pt(x + 2 * sx), y: pt(y) }, end: { x: pt(x + 5 * sx), y: pt(y) }, thickness: 0.4 });
+    rule(page, [x, y + 2 * sy], [x, y + 5 * sy]);
+    rule(page, [x + 2 * sx, y], [x + 5 * sx, y]);
   }
 }
 
-function checkBar(page: PDFPage, font: PDFFont, label: string): void {
-  const y = pt(MARGIN_MM);
-  const [x0, x1] = [pt(MARGIN_MM), pt(MARGIN_MM + CHECK_MM)];
-  page.drawLine({ start: { x: x0, y }, end: { x: x1, y }, thickness: 0.6 });
-  for (const x of [x0, x1]) page.drawLine({ start: { x, y: y - 4 }, end: { x, y: y + 4 }, thickness: 0.6 });
-  page.drawText(`${CHECK_MM} mm - measure before cutting; print at 100 %`, { x: x1 + 8, y: y - 2.5, size: 7, font });
-  page.drawText(label.slice(0, 110), { x: x0, y: y + 8, size: 7, font });
+/** The whole, small, with its tiles over it by row and column. */
+function drawMap({ pdf, font }: Paper, plate: Plate, tiles: readonly Tile[]): void {
+  const [{ pageWidthMm: pw, pageHeightMm: ph }] = tiles;
+  const page = pdf.addPage([pt(pw), pt(ph)]);
+  const scale = Math.min((pw - 4 * MARGIN_MM) / plate.widthMm, (ph - 6 * MARGIN_MM) / plate.heightMm);
+  const [x0, y0] = [2 * MARGIN_MM, 3 * MARGIN_MM];
+  const place = ([x, y]: Vec2): Vec2 => [x0 + x * scale, y0 + y * scale];
+  drawPlate(page, plate, { x0, y0, x1: x0 + plate.widthMm * scale, y1: y0 + plate.heightMm * scale }, place);
+  for (const { x, y, widthMm, heightMm, row, column } of tiles) {
+    const corners = rectangle(x, y, x + widthMm, y + heightMm).map(place);
+    corners.forEach((c, k) => rule(page, c, corners[(k + 1) % 4], 0.8));
+    write(page, font, `${row}.${column}`, place([x + widthMm / 2, y + heightMm / 2]), 14);
+  }
+  const words = `Map of the tiles, small, not to scale: ${plate.title}. Tiles overlap; cut along the marks.`;
+  write(page, font, words, [x0, ph - 2 * MARGIN_MM], 9);
+  checkBar(page, font, plate.title, [MARGIN_MM, MARGIN_MM - 1.4]);
 }
-
-/** The standard fonts hold Latin letters only. */
-const winAnsi = (text: string): string => text.replace(/[^\x20-\x7e\xa0-\xff]/g, '?');

@@ -42,11 +42,16 @@ export interface Look {
   readonly shown?: (facet: number) => boolean;
 }
 
+/** Where a point of the world is drawn, mm, y down. */
+export function pageSeenFrom(from: Vec3, upward: Vec3 = [0, 0, 1]): (p: Vec3) => readonly [number, number] {
+  const right = unit3(cross3(upward, from));
+  const up = cross3(from, right);
+  return (p) => [dot3(p, right), -dot3(p, up)];
+}
+
 export function drawPicture(design: Design, assembly: Assembly, pose: Pose, look: Look = {}): Picture {
   const { from = READER, rank = (i) => (isBase(assembly, assembly.facets[i].mechanism) ? 0 : 1) } = look;
-  const right = unit3(cross3(look.up ?? [0, 0, 1], from));
-  const up = cross3(from, right);
-  const onPage = (p: Vec3): readonly [number, number] => [dot3(p, right), -dot3(p, up)];
+  const onPage = pageSeenFrom(from, look.up);
   const pieces = new Map(assembly.pieces.map((p) => [p.id, p]));
   const { shown = () => true } = look;
   const sheets = assembly.facets.flatMap((f, i) => {

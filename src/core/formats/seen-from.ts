@@ -24,12 +24,13 @@ export function pictureOfStep(
   assembly: Assembly,
   pose: Pose,
   subjects: ReadonlySet<string>,
+  shown: (facet: number) => boolean = () => true,
 ): { readonly picture: Picture; readonly from: Vec3 } {
-  const plain = { picture: drawPicture(design, assembly, pose), from: READER };
+  const plain = { picture: drawPicture(design, assembly, pose, { shown }), from: READER };
   if (subjects.size === 0) return plain;
   let best = { ...plain, seen: shownMm2(plain.picture, subjects) * BETTER_PART };
   for (const from of VIEWS.slice(1)) {
-    const picture = drawPicture(design, assembly, pose, { from });
+    const picture = drawPicture(design, assembly, pose, { from, shown });
     const seen = shownMm2(picture, subjects);
     if (seen > best.seen) best = { picture, from, seen };
   }

@@ -6,8 +6,8 @@ import { addMechanism } from '../document/standing';
 import { blankDesign } from '../document/design';
 import { drawPieces } from '../sheets/drawing';
 import { sheetById } from '../paper/sizes';
-import { plateOfPieces, type Plate } from './plate';
-import { tilesOf } from './pdf';
+import { plateOfPieces, type Plate } from '../sheets/plate';
+import { tilesOf } from './tiles';
 import { posedSlab, triangulate } from './solid';
 
 const design = addMechanism(

@@ -3,7 +3,7 @@ import { LINE_ROLES, type LineRole } from '../pattern/pattern';
 import type { Stroke } from '../plane/arcs';
 import type { Vec2 } from '../plane/vec2';
 import { trimNumber } from '../units/length';
-import { ROLE_STYLE, walkPlate, type Plate, type PlateSink } from './plate';
+import { ROLE_STYLE, walkPlate, type Plate, type PlateSink } from '../sheets/plate';
 
 /** Coordinates are written to a millionth of a millimetre, so that what is read back is what was meant. */
 const coordinate = (x: number): string => trimNumber(x, 6);

@@ -198,6 +198,8 @@ export interface Filler {
 export interface Hardware {
   readonly what: string;
   readonly count: number;
+  /** Whose it is; of the base unless said. */
+  readonly mechanism?: string;
 }
 
 /** What must hold of a part that moves, as its kind measures it; the rule says it where it does not. */

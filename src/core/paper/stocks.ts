@@ -13,6 +13,23 @@ export interface Stock {
   readonly leastWebMm: number;
   /** Id of the sheet size it is bought in. */
   readonly sheet: string;
+  /** Its pattern has an up: no piece is laid upside down. */
+  readonly oneWay?: boolean;
+  /** Of one whole sheet, in the maker's money. */
+  readonly price?: number;
+  /** Whole sheets at hand; as many as are wanted unless said. */
+  readonly wholes?: number;
+  readonly offcuts?: readonly Offcut[];
+}
+/** A rest of a sheet, as wide as it is along the longer side of the sheet it is from. */
+export interface Offcut {
+  readonly id: string;
+  readonly widthMm: number;
+  readonly heightMm: number;
+  /** One unless said. */
+  readonly count?: number;
+  /** Of another colour than the inside of its stock. */
+  readonly colour?: string;
 }
 
 /**

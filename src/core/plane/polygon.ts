@@ -199,16 +199,20 @@ function thinRing(ring: Ring, toleranceMm: number): Ring {
   return [...thin(ring.slice(0, far + 1)), ...thin([...ring.slice(far), ring[0]])];
 }
 
-/** An open line with fewer points, none further than the tolerance (mm) from it. */
-export const thinLine = (line: Ring, toleranceMm: number): Ring =>
-  line.length < 3
-    ? line
-    : toRing(
-        ramerDouglasPeuckerD(
-          line.map(([x, y]) => ({ x, y })),
-          toleranceMm,
-        ),
-      );
+/** A line with fewer points, none further than the tolerance (mm) from it; what comes back to its start still does. */
+export function thinLine(line: Ring, toleranceMm: number): Ring {
+  if (line.length < 3) return line;
+  const [first, last] = [line[0], line[line.length - 1]];
+  // The library measures from the line through both ends, which are one here.
+  if (first[0] === last[0] && first[1] === last[1])
+    return line.length === 3 ? line : [...thinRing(line.slice(0, -1), toleranceMm), first];
+  return toRing(
+    ramerDouglasPeuckerD(
+      line.map(([x, y]) => ({ x, y })),
+      toleranceMm,
+    ),
+  );
+}
 
 /** Grow (`by` > 0) or shrink (`by` < 0) by a distance in mm. */
 export function offset(region: Region, by: number, corners: Corners = 'sharp', arcStepMm = ARC_STEP_MM): Region {
@@ -216,6 +220,17 @@ export function offset(region: Region, by: number, corners: Corners = 'sharp', a
   const join = corners === 'sharp' ? JoinType.Miter : JoinType.Round;
   return inflate(toPaths(region), by, join, EndType.Polygon, arcStepMm);
 }
+
+/**
+ * Grown so that all within `by` mm is held: straight edges move by exactly that, corners run on to a point where it
+ * stays near, and are cut off straight further out where it would not.
+ */
+export const grownAround = (region: Region, by: number): Region =>
+  region.length === 0 || by <= 0
+    ? region
+    : inflate(toPaths(region), by, JoinType.Miter, EndType.Polygon, ARC_STEP_MM, NEAR_MITRE);
+/** Corners sharper than 60 degrees are cut off. */
+const NEAR_MITRE = 2;
 
 /** Everything within `by` mm of the given open lines: round at the ends, union of all. */
 export function thicken(lines: readonly Ring[], by: number, arcStepMm = ARC_STEP_MM): Region {
@@ -225,9 +240,16 @@ export function thicken(lines: readonly Ring[], by: number, arcStepMm = ARC_STEP
 }
 
 /** The library's offset with its tree of outlines and holes; its short form gives rings to be sorted once more. */
-function inflate(paths: PathsD, by: number, join: JoinType, end: EndType, arcStepMm: number): Region {
+function inflate(
+  paths: PathsD,
+  by: number,
+  join: JoinType,
+  end: EndType,
+  arcStepMm: number,
+  mitre = MITRE_LIMIT,
+): Region {
   const tree = new PolyTree64();
-  const clip = new ClipperOffset(MITRE_LIMIT, arcStepMm * GRID);
+  const clip = new ClipperOffset(mitre, arcStepMm * GRID);
   clip.addPaths(scalePaths64(paths, GRID), join, end);
   clip.execute(by * GRID, tree);
   return fromTree(tree, [], GRID);

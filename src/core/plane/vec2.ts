@@ -22,6 +22,10 @@ export function distToSegment(p: Vec2, a: Vec2, b: Vec2): number {
   return dist2(p, lerp2(a, b, t));
 }
 
+/** Length of a line through points. */
+export const wayLength = (points: readonly Vec2[]): number =>
+  points.reduce((sum, p, k) => (k === 0 ? 0 : sum + dist2(points[k - 1], p)), 0);
+
 /** Distance from the line through a and b, which must differ. */
 export const distToLine = (p: Vec2, a: Vec2, b: Vec2): number => Math.abs(cross2(sub2(b, a), sub2(p, a))) / dist2(a, b);
 

@@ -139,7 +139,9 @@ export function readSvg(text: string, wanted: Wanted = FOR_A_SHAPE): SvgDrawing 
       allowBooleanAttributes: true,
     }).parse(text, true) as Node[];
   } catch (error) {
-    throw new ShapeError(`not SVG: ${(error as Error).message.split('\n')[0].slice(0, 140)}`);
+    // The parser tells a place only where it knows one.
+    const said = (error as Error).message.split('\n')[0].replace(/:(\d+):undefined$/, ' (line $1)');
+    throw new ShapeError(`not SVG: ${said.slice(0, 140)}`);
   }
   const root = tree.find((n) => nameOf(n) === 'svg');
   if (!root) throw new ShapeError('there is no <svg> element; paste the whole drawing, from <svg to </svg>');

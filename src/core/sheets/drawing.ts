@@ -4,7 +4,7 @@ import { perforationCuts, type Making } from '../pattern/making';
 import type { CreaseRole, LineRole, Piece } from '../pattern/pattern';
 import { arrange } from '../plane/arrangement';
 import { chainEdges } from '../plane/chain';
-import { boxOf, regionBox, ringArea, ringsOf, type Box2, type Ring } from '../plane/polygon';
+import { boxOf, regionBox, ringArea, ringsOf, type Box2, type Region, type Ring } from '../plane/polygon';
 import { seenOn } from '../build/dressing';
 import type { Design } from '../document/design';
 import type { Side } from '../kinds';
@@ -25,9 +25,13 @@ export interface Drawing {
   readonly mechanism: string;
   readonly stock: string;
   readonly box: Box2;
+  /** Its paper, windows left out. */
+  readonly region: Region;
   readonly lines: readonly DrawnLine[];
   /** What is drawn on its outside, in the same axes: seen from there it is the mirror image. */
   readonly outside: readonly DrawnLine[];
+  /** Of another colour than its stock. */
+  readonly colour?: string;
   /** How many of it are cut. */
   readonly count: number;
 }
@@ -35,6 +39,10 @@ export interface Drawing {
 /** How a crease is produced: as said for itself, else for its role, else for all. */
 export const makingOf = (design: Design, crease: string, role?: CreaseRole): Making =>
   design.making.creases[crease] ?? (role && design.making.roles?.[role]) ?? design.making.all;
+
+/** How many of a piece are cut: for every copy of the card, and the spares. */
+export const countOf = ({ sheets }: Design, piece: string, each = 1): number =>
+  sheets.copies * each + (Object.hasOwn(sheets.spares ?? {}, piece) ? sheets.spares![piece] : 0);
 
 /** Every piece of the design, mats included, as lines in its own axes (mm, y up). */
 export function drawPieces(design: Design, assembly: Assembly): Drawing[] {
@@ -51,9 +59,10 @@ function drawPiece(design: Design, assembly: Assembly, piece: Piece): Drawing {
     mechanism: piece.mechanism,
     stock: piece.stock,
     box: boxOf(piece.outline.outer),
+    region: [piece.outline],
     lines: [...cuts, ...drawnMarks(piece, 'inside'), ...drawnCreases(design, scores), ...glue],
     outside: drawnMarks(piece, 'outside'),
-    count: design.sheets.copies,
+    count: countOf(design, piece.id),
   };
 }
 
@@ -99,7 +108,7 @@ function chainedScores(role: CreaseRole, scores: readonly ScoreStretch[]): Drawn
 
 /** Mats and layers with their foam, the face that is seen up; one that is doubled is cut twice. */
 function drawLayers(design: Design, assembly: Assembly): Drawing[] {
-  return assembly.layers.map(({ id, title, mechanism, stock, side, doubled, ...own }): Drawing => {
+  return assembly.layers.map(({ id, title, mechanism, stock, side, doubled, colour, ...own }): Drawing => {
     const [region, foam] = [own.region, own.foam].map((r) => seenOn(side, r));
     return {
       id,
@@ -107,7 +116,9 @@ function drawLayers(design: Design, assembly: Assembly): Drawing[] {
       mechanism,
       stock,
       box: regionBox(region),
-      count: design.sheets.copies * (doubled ? 2 : 1),
+      region,
+      ...(colour === undefined ? {} : { colour: colour.toLowerCase() }),
+      count: countOf(design, id, doubled ? 2 : 1),
       lines: [
         ...region
           .flatMap(ringsOf)

@@ -8,7 +8,7 @@ import { regionArea } from '../plane/polygon';
 import { card, findings, layered } from '../tests/cards';
 import { cutList } from './cutlist';
 import { foamDrawings } from './foam';
-import { layOut, paperArea } from './pack';
+import { layOut } from './lay-out';
 
 const disc = (values: Record<string, number | object>): Design =>
   addMechanism(card(200, 140), 'volvelle', { on: 'leafB', mount: { ...CENTRE, side: 'outside' } }, values as never)
@@ -21,7 +21,7 @@ test('every pad is on a sheet of its thickness, as often as the card is made, by
   const sheets = layOut(twice, a).sheets.filter((s) => s.stock.name === 'Foam, 1.5 mm');
   const placed = sheets.flatMap((s) => s.placed);
   expect(placed.map((p) => p.drawing.id)).toEqual(['volvelle-1.backing-foam', 'volvelle-1.backing-foam']);
-  expect(paperArea(placed[0].drawing)).toBeCloseTo(regionArea(a.foam[0].region), 6);
+  expect(regionArea(placed[0].drawing.region)).toBeCloseTo(regionArea(a.foam[0].region), 6);
 });
 
 test('foam under a layer is cut as well, and turned over with what it carries', () => {
@@ -30,7 +30,7 @@ test('foam under a layer is cut as well, and turned over with what it carries', 
   const [pad] = foamDrawings(d, buildAssembly(d));
   expect([pad.id, pad.title, pad.thickMm, pad.count]).toEqual(['layer.l1.foam', 'Foam under Comet', 2, 1]);
   // Inside by 3 mm all round: 34 by 14 and 14 by 20 mm.
-  expect(paperArea(pad)).toBeCloseTo(34 * 14 + 14 * 20, 6);
+  expect(regionArea(pad.region)).toBeCloseTo(34 * 14 + 14 * 20, 6);
   expect(cutList(d, buildAssembly(d)).find((r) => r.piece === pad.id)).toMatchObject({
     title: 'Foam under Comet, 2 mm',
     stock: 'Foam, 2 mm',

@@ -6,7 +6,7 @@ import { LEAST_FOAM_MM } from '../kinds/on-facet/sheets';
 import type { Stock } from '../paper/stocks';
 import { regionBox, ringArea, ringsOf, type Region } from '../plane/polygon';
 import { seenOn } from '../build/dressing';
-import type { Drawing, DrawnLine } from './drawing';
+import { countOf, type Drawing, type DrawnLine } from './drawing';
 
 /** Foam as something to cut from: on the sheet of the card, whichever way it lies. */
 export const foamStock = (design: Design, thickMm: number): Stock => ({
@@ -27,17 +27,23 @@ export interface FoamDrawing extends Drawing {
 
 /** Pads between sheets, and those under mats and layers. */
 export function foamDrawings(design: Design, assembly: Assembly): FoamDrawing[] {
-  const { copies } = design.sheets;
   const between = assembly.foam.map(({ id, region, thickMm }) => {
     const mechanism = assembly.pieces.find((p) => id.startsWith(p.id))?.mechanism ?? assembly.base.mechanism;
-    return padOf(design, id, 'Foam', mechanism, region, thickMm, copies);
+    return padOf(design, id, 'Foam', mechanism, region, thickMm);
   });
   const under = assembly.layers
     .filter((l) => l.foam.length > 0)
     .map((l) => {
-      const count = copies * (l.doubled ? 2 : 1);
       const region = seenOn(l.side, l.foam);
-      return padOf(design, partId(l.id, 'foam'), `Foam under ${l.title}`, l.mechanism, region, l.foamMm, count);
+      return padOf(
+        design,
+        partId(l.id, 'foam'),
+        `Foam under ${l.title}`,
+        l.mechanism,
+        region,
+        l.foamMm,
+        l.doubled ? 2 : 1,
+      );
     });
   return [...between, ...under];
 }
@@ -49,11 +55,22 @@ function padOf(
   mechanism: string,
   region: Region,
   thickMm: number,
-  count: number,
+  each = 1,
 ): FoamDrawing {
   const lines = region
     .flatMap(ringsOf)
     .map((points): DrawnLine => ({ role: ringArea(points) > 0 ? 'cut' : 'window', points, closed: true, id }));
   const { id: stock } = foamStock(design, thickMm);
-  return { id, title, mechanism, stock, box: regionBox(region), lines, outside: [], count, thickMm };
+  return {
+    id,
+    title,
+    mechanism,
+    stock,
+    box: regionBox(region),
+    region,
+    lines,
+    outside: [],
+    count: countOf(design, id, each),
+    thickMm,
+  };
 }

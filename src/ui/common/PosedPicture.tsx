@@ -1,6 +1,7 @@
 'use client';
 import { useEffect, useState } from 'react';
 import type { Picture } from '@/core/formats/picture';
+import { arrowHead, type StepMark } from '@/core/formats/step-mark';
 
 /** A solved pose as a drawing. `frame` shared by several pictures keeps an animation from jumping in size. */
 export function PosedPicture({
@@ -8,12 +9,15 @@ export function PosedPicture({
   frame,
   height,
   lit = [],
+  marks = [],
   label,
 }: {
   picture: Picture;
   frame?: Picture['box'];
   height: number | string;
   lit?: readonly string[];
+  /** Where glue goes, and how creases fold, over the parts. */
+  marks?: readonly StepMark[];
   label: string;
 }) {
   const { x, y, width, height: h } = frame ?? picture.box;
@@ -28,7 +32,38 @@ export function PosedPicture({
       preserveAspectRatio="xMidYMid meet"
     >
       <PictureParts picture={picture} lit={lit} />
+      {marks.map((m, k) => (
+        <Mark key={k} mark={m} size={Math.max(width, h) / 40} />
+      ))}
     </svg>
+  );
+}
+
+function Mark({ mark: { kind, points }, size }: { mark: StepMark; size: number }) {
+  const line = `M${points.map((p) => p.join(' ')).join('L')}`;
+  const thin = { vectorEffect: 'non-scaling-stroke' } as const;
+  if (kind === 'glue')
+    return (
+      <path
+        data-mark="glue"
+        d={`${line}Z`}
+        fill="none"
+        stroke="var(--glue)"
+        strokeWidth="1.8"
+        strokeDasharray="4 3"
+        style={thin}
+      />
+    );
+  return (
+    <g data-mark="fold">
+      <path d={line} fill="none" stroke="var(--mountain)" strokeWidth="1.8" style={thin} />
+      <path
+        d={`M${arrowHead(points, size)
+          .map((p) => p.join(' '))
+          .join('L')}Z`}
+        fill="var(--mountain)"
+      />
+    </g>
   );
 }
 

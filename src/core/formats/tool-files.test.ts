@@ -10,8 +10,9 @@ import type { Design } from '../document/design';
 import { readDesign } from '../document/schema';
 import { drawPieces } from '../sheets/drawing';
 import { exportDesign } from './export';
-import { PASSES, toolPaths, type Pass } from './passes';
-import { plateOfPieces, type Plate } from './plate';
+import { toolPaths } from '../cutting/passes';
+import { PASSES, type Pass } from '../paper/machine';
+import { plateOfPieces, type Plate } from '../sheets/plate';
 
 type Path = { readonly tool: number; readonly points: (readonly [number, number])[] };
 
@@ -126,7 +127,7 @@ describe.each(designs)('%s', (_, design) => {
 const plate = (...lines: Plate['items'][number]['drawing']['lines']): Plate => {
   const box = { min: [0, 0] as const, max: [100, 100] as const };
   return plateOfPieces('p', [
-    { id: 'p', title: 'p', mechanism: 'card', stock: 's', box, lines, outside: [], count: 1 },
+    { id: 'p', title: 'p', mechanism: 'card', stock: 's', box, region: [], lines, outside: [], count: 1 },
   ]);
 };
 

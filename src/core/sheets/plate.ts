@@ -2,8 +2,9 @@
 import type { LineRole } from '../pattern/pattern';
 import { joinKey, strokesOf, type Stroke } from '../plane/arcs';
 import { dist2, distToSegment, type Vec2 } from '../plane/vec2';
-import { inCutOrder, type Drawing, type DrawnLine } from '../sheets/drawing';
-import { onSheet, type SheetLayout } from '../sheets/pack';
+import { inCutOrder, type Drawing, type DrawnLine } from './drawing';
+import { onBed, type Bed } from './beds';
+import { onSheet, type SheetLayout } from './layout';
 import { WELD_MM } from '../tolerance';
 
 export interface PlateItem {
@@ -16,6 +17,8 @@ export interface Plate {
   readonly widthMm: number;
   readonly heightMm: number;
   readonly items: readonly PlateItem[];
+  /** It is a whole sheet or page, margins and all. */
+  readonly page?: true;
 }
 
 const GAP_MM = 10;
@@ -37,7 +40,19 @@ export const plateOfSheet = (title: string, sheet: SheetLayout): Plate => ({
   title,
   widthMm: sheet.widthMm,
   heightMm: sheet.heightMm,
+  page: true,
   items: sheet.placed.map((p) => ({ drawing: p.drawing, place: (at) => onSheet(p, at) })),
+});
+
+/** A bed with the sheets that lie on it. */
+export const plateOfBed = (title: string, bed: Bed): Plate => ({
+  title,
+  widthMm: bed.widthMm,
+  heightMm: bed.heightMm,
+  page: true,
+  items: bed.sheets.flatMap((s) =>
+    s.sheet.placed.map((p) => ({ drawing: p.drawing, place: (at: Vec2) => onBed(s, onSheet(p, at)) })),
+  ),
 });
 
 /** The plate turned over about its upright middle, with what is drawn on the outside of its pieces. */

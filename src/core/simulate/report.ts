@@ -1,0 +1,239 @@
+/** What a run left on the sheet: parts cut free, paper left uncut, parts loose too soon, lines cut twice. */
+import Flatbush from 'flatbush';
+import { isCut } from '../cutting/blade';
+import type { Pass } from '../paper/machine';
+import { boxOf, polygonArea, rectangle, subtract, thicken, thinLine, type Polygon, type Ring } from '../plane/polygon';
+import { preparePolygon } from '../plane/prepared';
+import { cross2, dist2, distToSegment, lerp2, sub2, wayLength, type Vec2 } from '../plane/vec2';
+import type { CutFile } from './cut-file';
+import type { CutJob, Trace } from './run';
+
+export interface Spot {
+  readonly at: Vec2;
+  readonly mm: number;
+}
+export interface FreedPart {
+  readonly outline: Ring;
+  readonly holes: readonly Ring[];
+  readonly areaMm2: number;
+}
+export interface CutReport {
+  readonly seconds: number;
+  readonly estimateS: number;
+  readonly lengthMm: number;
+  readonly passes: readonly {
+    readonly tool: number;
+    readonly pass: Pass;
+    readonly lengthMm: number;
+    readonly strokes: number;
+  }[];
+  readonly freed: readonly FreedPart[];
+  readonly leftUncut: readonly Spot[];
+  readonly looseEarly: readonly Spot[];
+  readonly cutTwice: readonly Spot[];
+  readonly skipped: readonly string[];
+}
+
+/** What a knife parts, mm: what is this near to a cut is cut through. */
+const KERF_MM = 0.05;
+/** Parts smaller than this are crumbs between two runs of one cut, mm². */
+const CRUMB_MM2 = 0.5;
+/** Lines are looked at this far apart, mm. */
+const SAMPLE_MM = 0.5;
+/** Paper that stays whole over less than this tears off clean, mm. */
+const UNCUT_FROM_MM = 0.12;
+/** Ends of one line this near to each other are meant to meet, mm. */
+const MEANT_TO_MEET_MM = 3;
+/** Ways of the tip are kept with so few points that they stay this near, mm. */
+const THIN_MM = 0.002;
+
+/** @param meant lines that were to be cut, where they are known */
+export function reportOf(
+  job: CutJob,
+  traces: readonly Trace[],
+  seconds: number,
+  file: CutFile,
+  meant: readonly (readonly Vec2[])[] | null,
+): CutReport {
+  const thin = traces.map((t): Trace => ({ ...t, tip: [...thinLine(t.tip, THIN_MM)] }));
+  const cuts = thin.flatMap((t, stroke) => (isCut(t) ? [{ ...t, stroke }] : []));
+  const freed = freedParts(cuts.map((c) => c.tip));
+  const { leadInMm, overcutMm } = job.profile.blade;
+  return {
+    seconds,
+    estimateS: job.estimateS,
+    lengthMm: thin.reduce((sum, t) => sum + wayLength(t.tip), 0),
+    passes: passesOf(thin),
+    freed: freed.map((p) => ({ outline: p.outer, holes: p.holes, areaMm2: polygonArea(p) })),
+    leftUncut: meant ? missed(meant, cuts) : openEnds(cuts),
+    looseEarly: freed.flatMap((part) => looseEarly(part, thin)),
+    cutTwice: cutTwice(cuts, leadInMm + overcutMm + MEANT_TO_MEET_MM / 2),
+    skipped: file.skipped,
+  };
+}
+
+function passesOf(traces: readonly Trace[]): CutReport['passes'] {
+  const out: { tool: number; pass: Pass; lengthMm: number; strokes: number }[] = [];
+  for (const { tool, pass, tip } of traces) {
+    const last = out.at(-1);
+    const lengthMm = wayLength(tip);
+    if (last && last.tool === tool && last.pass === pass) {
+      last.lengthMm += lengthMm;
+      last.strokes++;
+    } else out.push({ tool, pass, lengthMm, strokes: 1 });
+  }
+  return out;
+}
+
+/** What hangs together no more with the sheet: pieces and waste. */
+function freedParts(ways: readonly (readonly Vec2[])[]): Polygon[] {
+  if (ways.length === 0) return [];
+  const { min, max } = boxOf(ways.flat());
+  const sheet = rectangle(min[0] - 10, min[1] - 10, max[0] + 10, max[1] + 10);
+  const parts = subtract([{ outer: sheet, holes: [] }], thicken(ways, KERF_MM / 2));
+  const border = min[0] - 10 + KERF_MM;
+  return parts.filter((p) => polygonArea(p) > CRUMB_MM2 && boxOf(p.outer).min[0] > border);
+}
+
+interface Cut extends Trace {
+  readonly stroke: number;
+}
+interface Piece {
+  readonly a: Vec2;
+  readonly b: Vec2;
+  readonly stroke: number;
+  /** How far along its stroke it begins, mm. */
+  readonly from: number;
+}
+
+/** All pieces of the ways, by place. */
+class Pieces {
+  readonly all: readonly Piece[];
+  private readonly index: Flatbush;
+
+  constructor(cuts: readonly Cut[]) {
+    this.all = cuts.flatMap(({ tip, stroke }) => {
+      let from = 0;
+      return tip.slice(1).map((b, k): Piece => {
+        const piece = { a: tip[k], b, stroke, from };
+        from += dist2(tip[k], b);
+        return piece;
+      });
+    });
+    this.index = new Flatbush(Math.max(1, this.all.length));
+    for (const { a, b } of this.all)
+      this.index.add(Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.max(a[0], b[0]), Math.max(a[1], b[1]));
+    if (this.all.length === 0) this.index.add(0, 0, 0, 0);
+    this.index.finish();
+  }
+  near([x, y]: Vec2, mm: number): Piece[] {
+    if (this.all.length === 0) return [];
+    return this.index
+      .search(x - mm, y - mm, x + mm, y + mm)
+      .map((k) => this.all[k])
+      .filter(({ a, b }) => distToSegment([x, y], a, b) <= mm);
+  }
+  distance(p: Vec2): number {
+    for (let mm = 0.5; mm < 1e4; mm *= 4) {
+      const near = this.near(p, mm);
+      if (near.length > 0) return Math.min(...near.map(({ a, b }) => distToSegment(p, a, b)));
+    }
+    return Infinity;
+  }
+}
+
+/** Points of a way, its corners among them. */
+function* samplesOf(way: readonly Vec2[]): Generator<{ p: Vec2; along: number; u: Vec2 }> {
+  let along = 0;
+  for (let k = 1; k < way.length; k++) {
+    const [a, b] = [way[k - 1], way[k]];
+    const mm = dist2(a, b);
+    if (mm === 0) continue;
+    const steps = Math.ceil(mm / SAMPLE_MM);
+    const u: Vec2 = [(b[0] - a[0]) / mm, (b[1] - a[1]) / mm];
+    for (let i = 0; i < steps; i++) yield { p: lerp2(a, b, i / steps), along: along + (mm * i) / steps, u };
+    along += mm;
+  }
+  if (way.length > 1) yield { p: way[way.length - 1], along, u: [0, 0] };
+}
+
+/** Where a line that was meant was passed by: each stretch once, at its worst. */
+function missed(meant: readonly (readonly Vec2[])[], cuts: readonly Cut[]): Spot[] {
+  const pieces = new Pieces(cuts);
+  return meant.flatMap((way) => {
+    const out: Spot[] = [];
+    let worst: Spot | null = null;
+    for (const { p } of samplesOf(way)) {
+      const mm = pieces.distance(p);
+      if (mm > UNCUT_FROM_MM) worst = !worst || mm > worst.mm ? { at: p, mm } : worst;
+      else if (worst) {
+        out.push(worst);
+        worst = null;
+      }
+    }
+    return worst ? [...out, worst] : out;
+  });
+}
+
+/** Lines that come back to their start and do not reach it. */
+function openEnds(cuts: readonly Cut[]): Spot[] {
+  return cuts.flatMap(({ tip }): Spot[] => {
+    const length = wayLength(tip);
+    const start = tip[0];
+    let gap = Infinity;
+    for (const { p, along } of samplesOf(tip)) if (along > length / 2) gap = Math.min(gap, dist2(p, start));
+    const back = tip
+      .slice(1)
+      .reduce(
+        (best, b, k) => (k >= (tip.length - 1) / 2 ? Math.min(best, distToSegment(start, tip[k], b)) : best),
+        gap,
+      );
+    return length > 2 * MEANT_TO_MEET_MM && back > UNCUT_FROM_MM && back < MEANT_TO_MEET_MM
+      ? [{ at: start, mm: back }]
+      : [];
+  });
+}
+
+/** What is still to be worked within a part after the last of its edge is cut. */
+function looseEarly(part: Polygon, traces: readonly Trace[]): Spot[] {
+  const ring = preparePolygon({ outer: part.outer, holes: [] });
+  const { min, max } = boxOf(part.outer);
+  const nearBox = ([x, y]: Vec2): boolean => x > min[0] - 1 && y > min[1] - 1 && x < max[0] + 1 && y < max[1] + 1;
+  const onRing = (p: Vec2): boolean => nearBox(p) && ring.distanceToEdge(p) < 2 * KERF_MM;
+  const within = (p: Vec2): boolean => nearBox(p) && ring.contains(p) && ring.distanceToEdge(p) > 3 * KERF_MM;
+  const last = traces.reduce(
+    (best, t, k) => (isCut(t) && [...samplesOf(t.tip)].some(({ p }) => onRing(p)) ? k : best),
+    -1,
+  );
+  return traces.slice(last + 1).flatMap((t): Spot[] => {
+    const inside = [...samplesOf(t.tip)].find(({ p }) => within(p));
+    return inside ? [{ at: inside.p, mm: wayLength(t.tip) }] : [];
+  });
+}
+
+/** Stretches that run along an earlier cut for longer than ends that are gone over on purpose. */
+function cutTwice(cuts: readonly Cut[], allowedMm: number): Spot[] {
+  const pieces = new Pieces(cuts);
+  return cuts.flatMap(({ tip, stroke }) => {
+    const out: Spot[] = [];
+    let run: readonly [at: Vec2, from: number, to: number] | null = null;
+    const end = (): void => {
+      if (run && run[2] - run[1] > allowedMm) out.push({ at: run[0], mm: run[2] - run[1] });
+      run = null;
+    };
+    for (const { p, along, u } of samplesOf(tip)) {
+      const twice = pieces.near(p, KERF_MM).some((o) => {
+        const earlier =
+          o.stroke < stroke || (o.stroke === stroke && o.from + dist2(o.a, o.b) < along - 2 * MEANT_TO_MEET_MM);
+        const v = sub2(o.b, o.a);
+        return earlier && Math.abs(cross2(u, v)) < PARALLEL_SINE * Math.hypot(...v);
+      });
+      if (!twice) end();
+      else run = run ? [run[0], run[1], along] : [p, along, along];
+    }
+    end();
+    return out;
+  });
+}
+/** Cuts that meet at less than this run along each other. */
+const PARALLEL_SINE = 0.1;

@@ -1,0 +1,99 @@
+'use client';
+import { Box, chakra } from '@chakra-ui/react';
+import { useEffect, useState } from 'react';
+import type { Design } from '@/core/document/design';
+import { MACHINES } from '@/core/paper/machine';
+import { useActions, useStudio } from '@/store/context';
+import { listProjects } from '@/store/projects';
+import { mm } from '../common/asked';
+import { Choice, NumberField } from '../common/Field';
+
+const WIDTH = mm('widthMm', 'Bed, wide', 20, 5000);
+const HEIGHT = mm('heightMm', 'Bed, high', 20, 5000);
+const DEFAULT_BED = { widthMm: MACHINES[0].bed.widthMm, heightMm: MACHINES[0].bed.heightMm, at: {} };
+
+/** The bed that takes several sheets at once, and the cards that are cut together with this one. */
+export function TogetherPanel({
+  guests,
+  onGuests,
+}: {
+  readonly guests: ReadonlyMap<string, Design>;
+  readonly onGuests: (guests: ReadonlyMap<string, Design>) => void;
+}) {
+  const { bed } = useStudio((s) => s.design.sheets);
+  const units = useStudio((s) => s.design.units);
+  const { edit } = useActions();
+  const setBed = (label: string, next: typeof bed | null): void =>
+    edit(label, (d) => {
+      const { bed: _, ...rest } = d.sheets;
+      return { ...d, sheets: next ? { ...rest, bed: next } : rest };
+    });
+  return (
+    <Box as="section" aria-label="Cut together">
+      <chakra.h2 className="heading" m="16px 0 8px !important">
+        Cut together
+      </chakra.h2>
+      <Choice
+        label="Sheets"
+        value={bed ? 'bed' : 'single'}
+        choices={[
+          { id: 'single', name: 'one by one' },
+          { id: 'bed', name: 'on a bed' },
+        ]}
+        onChange={(id) => setBed('cutting bed', id === 'bed' ? DEFAULT_BED : null)}
+      />
+      {bed && (
+        <>
+          <NumberField
+            parameter={WIDTH}
+            value={bed.widthMm}
+            unit={units}
+            onChange={(v) => v !== null && setBed('width of the bed', { ...bed, widthMm: v })}
+          />
+          <NumberField
+            parameter={HEIGHT}
+            value={bed.heightMm}
+            unit={units}
+            onChange={(v) => v !== null && setBed('height of the bed', { ...bed, heightMm: v })}
+          />
+        </>
+      )}
+      <Guests guests={guests} onGuests={onGuests} />
+    </Box>
+  );
+}
+
+/** Other cards of this browser whose pieces go on the same sheets, for as long as this page is open. */
+function Guests({ guests, onGuests }: Parameters<typeof TogetherPanel>[0]) {
+  const own = useStudio((s) => s.id);
+  const [cards, setCards] = useState<readonly { readonly id: string; readonly design: Design }[]>([]);
+  useEffect(() => {
+    listProjects().then(
+      ({ projects }) => setCards(projects.filter((p) => p.id !== own)),
+      () => setCards([]),
+    );
+  }, [own]);
+  if (cards.length === 0) return null;
+  return (
+    <details>
+      <chakra.summary cursor="pointer" mb="6px">
+        Other cards on these sheets{guests.size > 0 && ` (${guests.size})`}
+      </chakra.summary>
+      {cards.map(({ id, design }) => (
+        <chakra.label key={id} display="flex" gap="7px" alignItems="center" mb="4px">
+          <input
+            type="checkbox"
+            checked={guests.has(id)}
+            onChange={(e) => {
+              const next = new Map(guests);
+              if (e.currentTarget.checked) next.set(id, design);
+              else next.delete(id);
+              onGuests(next);
+            }}
+          />
+          {design.name}
+        </chakra.label>
+      ))}
+    </details>
+  );
+}

@@ -1,0 +1,92 @@
+'use client';
+/** The layout of the open card, with the cards that share its sheets, and the search for a tighter one. */
+import { useCallback, useEffect, useRef, useState } from 'react';
+import type { Design, Place } from '@/core/document/design';
+import type { Layout } from '@/core/sheets/layout';
+import { useActions, useStudio } from '@/store/context';
+import { engine } from '@/workers/client';
+import type { Laid } from '@/workers/protocol';
+
+export interface Searching {
+  readonly part: number;
+  readonly rounds: number;
+}
+export interface LaidOut {
+  readonly laid: Laid | null;
+  readonly why: string | null;
+  readonly searching: Searching | null;
+  readonly search: (seconds: number) => void;
+  readonly stop: () => void;
+}
+
+/** More pieces than this are not kept place by place (the schema of the document). */
+const MOST_PLACES = 2000;
+
+/** Where everything lies, as it is kept with the card; what lay locked stays so. */
+export const placesOf = ({ sheets }: Layout): Place[] =>
+  sheets.flatMap((s) =>
+    s.placed.map(({ drawing, copy, x, y, turnDeg, locked }) => ({
+      piece: drawing.id,
+      copy,
+      sheet: s.slot,
+      x,
+      y,
+      turnDeg,
+      ...(locked ? { locked } : {}),
+    })),
+  );
+
+export function useLaid(guests: readonly Design[]): LaidOut {
+  const design = useStudio((s) => s.design);
+  const { edit } = useActions();
+  const [laid, setLaid] = useState<Laid | null>(null);
+  const [why, setWhy] = useState<string | null>(null);
+  const [searching, setSearching] = useState<Searching | null>(null);
+  const busy = useRef(false);
+  useEffect(() => {
+    if (busy.current) return;
+    let live = true;
+    void engine('study')
+      .layout(design, guests)
+      .then((a) => {
+        if (!live) return;
+        if (a.ok) setLaid(a.value);
+        setWhy(a.ok ? null : a.why);
+      });
+    return () => {
+      live = false;
+    };
+  }, [design, guests]);
+  // A search ends with its stage.
+  useEffect(
+    () => () => {
+      if (busy.current) void engine('nest').stopNest();
+    },
+    [],
+  );
+  const search = useCallback(
+    (seconds: number): void => {
+      if (busy.current) return;
+      busy.current = true;
+      setSearching({ part: 0, rounds: 0 });
+      const onRound = (best: Laid, part: number): void => {
+        if (!busy.current) return;
+        setLaid(best);
+        setSearching({ part, rounds: best.layout.rounds });
+      };
+      void engine('nest')
+        .nest(design, guests, seconds, onRound)
+        .then((a) => {
+          busy.current = false;
+          setSearching(null);
+          if (!a.ok) return setWhy(`Nothing was changed: ${a.why}.`);
+          const places = placesOf(a.value.layout);
+          setLaid(a.value);
+          if (places.length <= MOST_PLACES) edit('sheets laid out', (d) => ({ ...d, sheets: { ...d.sheets, places } }));
+        });
+    },
+    [design, guests, edit],
+  );
+  const stop = useCallback((): void => void engine('nest').stopNest(), []);
+  return { laid, why, searching, search, stop };
+}
