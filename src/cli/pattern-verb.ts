@@ -23,7 +23,7 @@ const MOST_SHEETS = 10_000;
 export const pattern: Verb = async (args) => {
   const { files, options, many, flags } = readArguments(args, {
     ...{ as: 'one', out: 'one', piece: 'one', open: 'one', drive: 'many', side: 'one' },
-    ...{ sheet: 'one', bed: 'one', pass: 'one', page: 'one', profile: 'one', strip: 'flag' },
+    ...{ sheet: 'one', bed: 'one', pass: 'one', page: 'one', profile: 'one', strip: 'flag', print: 'flag' },
   });
   const format = readFormat(options.as);
   const side = options.side === undefined ? undefined : readSide(options.side);
@@ -43,6 +43,7 @@ export const pattern: Verb = async (args) => {
     ...(options.pass !== undefined ? { pass: readPass(options.pass) } : {}),
     ...(options.page !== undefined ? { page: options.page } : {}),
     ...(flags.has('strip') ? { strip: true } : {}),
+    ...(flags.has('print') ? { print: true } : {}),
     state: within(drives, asked),
   };
   const bytes = await exportDesign(design, choice);

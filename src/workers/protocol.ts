@@ -20,6 +20,7 @@ import type { Design } from '@/core/document/design';
 import type { Proof } from '@/core/proof/prove';
 import type { Room } from '@/core/proof/room';
 import type { Work, WorkStep } from '@/core/build/steps';
+import type { PictureFrame } from '@/core/build/artwork';
 import type { TightCurve } from '@/core/cutting/blade';
 import type { StepPicture } from '@/core/formats/step-picture';
 import type { MachineProfile, Pass } from '@/core/paper/machine';
@@ -125,6 +126,7 @@ export interface Derived {
   readonly hosts: readonly SceneHost[];
   /** Facets that something can be fixed on, and how large they are as they are read, mm. */
   readonly faces: readonly SceneFace[];
+  readonly artwork: readonly SceneArt[];
   /** What lies above each other over a face, by mechanism. */
   readonly stacks: Readonly<Record<string, readonly StackLayer[]>>;
   /** What is moved by hand, the opening first. */
@@ -149,6 +151,19 @@ export interface StackLayer {
   /** The number that is its thickness, by key, where it is one of its mechanism's. */
   readonly lever?: string;
 }
+/** What is printed on a facet, or on a layer of it, in the axes of its piece. */
+export type SceneArt = {
+  readonly id: string;
+  readonly facet: number;
+  readonly side: Side;
+  /** What of it is seen. */
+  readonly clip: readonly Ring[];
+  /** Its face over the plane of the facet, mm. */
+  readonly liftMm: number;
+} & (
+  | { readonly picture: string; readonly frame: PictureFrame }
+  | { readonly ink: readonly Ring[]; readonly colour: string }
+);
 export interface SceneFace {
   readonly facet: string;
   readonly widthMm: number;
@@ -205,6 +220,15 @@ export interface CutWhat {
   readonly bed?: number;
   readonly strip?: boolean;
   readonly format: 'svg' | 'dxf' | 'plt' | 'gcode';
+  /** The print of the sheet lies so on the bed; its marks are looked for, and the cut follows them. */
+  readonly lies?: { readonly dx: number; readonly dy: number; readonly turnDeg: number };
+}
+/** How the scanner found the print to lie, and how far the cut is off at worst after that, mm. */
+export interface Scanned {
+  readonly dx: number;
+  readonly dy: number;
+  readonly turnDeg: number;
+  readonly errorMm: number;
 }
 type CutLine = { readonly pass: Pass; readonly points: Ring };
 export interface CutBegun {
@@ -214,6 +238,7 @@ export interface CutBegun {
   readonly lines: readonly CutLine[];
   readonly passes: readonly Pass[];
   readonly tight: readonly TightCurve[];
+  readonly scanned: Scanned | null;
   readonly skipped: readonly string[];
 }
 export interface CutMore extends CutState {

@@ -4,13 +4,14 @@ import { onFacet, poseAt } from '@/core/assembly/pose';
 import { openTo } from '@/core/drives';
 import { baseKindOf } from '@/core/document/fields';
 import { dressingOf, stockOf, type Design } from '@/core/document/design';
+import { placedArtwork, type PlacedArt } from '@/core/build/artwork';
 import { readingUp } from '@/core/build/faces';
 import { ownerOfId, wordsOfPart } from '@/core/ids';
 import { PLAIN_BASE, SIDES, type Face, type Filler, type Side } from '@/core/kinds';
-import { boxOf, contains, ringsOf } from '@/core/plane/polygon';
+import { boxOf, contains, intersect, ringsOf } from '@/core/plane/polygon';
 import type { Vec2 } from '@/core/plane/vec2';
 import { basePiece } from '@/core/rules';
-import type { Derived, SceneFacet, StackLayer } from './protocol';
+import type { Derived, SceneArt, SceneFacet, StackLayer } from './protocol';
 
 /**
  * A facet glued on another lies a caliper above it; glued from behind, below it, which is up in its own turned frame.
@@ -120,8 +121,30 @@ export function sceneOf(design: Design, assembly: Assembly): Derived {
     stacks: Object.fromEntries(
       assembly.mechanisms.flatMap((m) => (m.face ? [[m.id, stackOf(design, assembly, m.id, m.face)]] : [])),
     ),
+    artwork: placedArtwork(design, assembly).map((art) => sceneArt(design, assembly, art)),
     drives: assembly.drives,
   };
+}
+
+/** What is printed lies this far off its paper, so that it is seen, mm. */
+const PRINT_LIFT_MM = 0.04;
+
+function sceneArt(design: Design, assembly: Assembly, art: PlacedArt): SceneArt {
+  const facet = assembly.facets[art.facet];
+  const lift = liftOf(design, assembly, facet);
+  const under = lift - stockOf(design, assembly.pieces.find((p) => p.id === art.piece)!.stock).caliperMm;
+  const mat = art.layer && matsOf(design, assembly, art.facet, art.side).find((m) => m.id === art.layer);
+  const over = (mat ? mat.liftMm : 0) + PRINT_LIFT_MM;
+  const common = {
+    id: art.id,
+    facet: art.facet,
+    side: art.side,
+    clip: art.seen.flatMap(ringsOf),
+    liftMm: art.side === 'inside' ? lift + over : under - over,
+  };
+  return 'ink' in art
+    ? { ...common, ink: intersect(art.ink, art.seen).flatMap(ringsOf), colour: art.colour }
+    : { ...common, picture: art.picture, frame: art.frame };
 }
 
 const drawnOn = (assembly: Assembly, { piece, polygon }: Assembly['facets'][number]): SceneFacet['drawn'] =>

@@ -1,7 +1,7 @@
 /** Laying out behind a worker: the search round by round, and a piece in a hand. */
 import { buildAssembly } from '@/core/build/build';
 import type { Assembly } from '@/core/assembly/assembly';
-import type { Design } from '@/core/document/design';
+import { marginOf, type Design } from '@/core/document/design';
 import { letGo, type InHand } from '@/core/sheets/hand';
 import { layingOut, layOutCards } from '@/core/sheets/lay-out';
 import type { Layout, PlacedPiece, SheetLayout } from '@/core/sheets/layout';
@@ -20,7 +20,7 @@ const roomOnSheet = (
 ): SheetRoom => ({
   widthMm,
   heightMm,
-  marginMm: sheets.marginMm,
+  marginMm: marginOf({ sheets }),
   spacingMm: sheets.spacingMm,
 });
 

@@ -1,4 +1,4 @@
-/** Order of work: a true topological order (by its definition, over random graphs), rings told; what is within reach. */
+/** Order of work: a true topological order (by its definition, over random graphs), rings told; what is in reach. */
 import fc from 'fast-check';
 import { shelveFonts } from '../../fonts/shelve';
 import { poseOpen } from '../assembly/pose';

@@ -5,8 +5,9 @@ import type { MachineProfile } from '../paper/machine';
 import { STARTER_STOCKS, type Stock } from '../paper/stocks';
 import type { Making } from '../pattern/making';
 import type { Corners } from '../plane/polygon';
-import type { Shape, ShapeAsset, ShapeShelf } from '../shapes/shape';
+import type { Shape, ShapeAsset, ShapeShelf, TextShape } from '../shapes/shape';
 import type { LengthUnit } from '../units/length';
+import type { PrintedPicture } from './pictures';
 import type { Template } from './template';
 
 export const DESIGN_VERSION = 2;
@@ -91,6 +92,27 @@ export const newLayer = (own: Pick<Layer, 'id' | 'name' | 'facet' | 'side' | 'sh
   foamMm: 0,
   foamInsetMm: 3,
 });
+/** A picture or words printed on a facet or layer, clipped to its shape. */
+export interface Artwork {
+  readonly id: string;
+  readonly name: string;
+  /** Facet, or layer as `layer.ID`. */
+  readonly on: string;
+  /** The side of a facet; inside unless said. A layer is printed on its face. */
+  readonly side?: Side;
+  readonly what: { readonly picture: string } | { readonly text: TextShape; readonly colour: string };
+  /** Its middle from that of what it is on, as that is seen, mm; turned to the left. */
+  readonly x: number;
+  readonly y: number;
+  readonly turnDeg: number;
+  /** Of a picture; its height follows. */
+  readonly widthMm: number;
+  /** Printed so far past the edge, mm. */
+  readonly bleedMm: number;
+}
+/** Which edge a sheet is turned over about to print its back; none: fronts only. */
+export type Backs = 'none' | 'long' | 'short';
+
 /** Where a piece was put on a sheet. */
 export interface Place {
   readonly piece: string;
@@ -121,6 +143,8 @@ export interface SheetChoices {
   /** Of the nesting: another one finds another layout. */
   readonly seed?: number;
   readonly places?: readonly Place[];
+  /** Printed before it is cut: marks to register by, and backs. */
+  readonly print?: { readonly marks: boolean; readonly backs: Backs };
   /** A cutting bed that takes several sheets at once; where sheets lie on it that were put somewhere, by their id. */
   readonly bed?: {
     readonly widthMm: number;
@@ -182,6 +206,8 @@ export interface Design {
     readonly creases: Readonly<Record<string, Making>>;
   };
   readonly sheets: SheetChoices;
+  readonly pictures?: readonly PrintedPicture[];
+  readonly artwork?: readonly Artwork[];
   /** The machine that cuts it. */
   readonly machine?: MachineProfile;
   /** Steps of the work that are done, by id. */
@@ -222,6 +248,12 @@ export const sideOf = (what: { readonly side?: Side }): Side => what.side ?? 'in
 /** Colour and mats of one side of a facet. */
 export const dressingOf = (design: Design, facet: string, side: Side): Dressing | undefined =>
   design.dressing.find((d) => d.facet === facet && sideOf(d) === side);
+
+/** Marks to register by stand in the corners of a sheet, and need this much room along its edges, mm. */
+export const MARKS_ROOM_MM = 10;
+/** The edge of a sheet that nothing is laid on. */
+export const marginOf = ({ sheets: { marginMm, print } }: Pick<Design, 'sheets'>): number =>
+  print?.marks ? Math.max(marginMm, MARKS_ROOM_MM) : marginMm;
 
 /** Kept shapes by id. */
 export const shelfOf = (design: Design): ShapeShelf => new Map(design.shapes.map((a) => [a.id, a]));

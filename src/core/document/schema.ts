@@ -6,13 +6,14 @@ import { ENVELOPES, POST_FORMATS, SHEETS } from '../paper/sizes';
 import { FARTHEST_MM, MOST_GROUPS, MOST_LINES, MOST_TEMPLATE_POINTS } from '../pattern/mending';
 import { TEMPLATE_ROLES } from '../pattern/pattern';
 import { assetsNamed, type ShapeStep } from '../shapes/shape';
-import { assetSchema, shapeSchema } from '../shapes/schema';
+import { assetSchema, shapeSchema, textSchema } from '../shapes/schema';
 import { CARD, ownerOfId } from '../ids';
 import { baseKindOf, isBase } from './fields';
 import { DESIGN_VERSION, type Design } from './design';
 import { JOIN_KINDS, type Template, type TemplateJoin } from './template';
 import { LARGEST_DESIGN, LARGEST_FILE, readJson } from './json';
 import { migrate } from './migrate';
+import { MOST_PICTURES, pictureSchema } from './pictures';
 import { profileSchema } from './profile';
 import { JOI_OPTIONS, oneLine, parameterSchema } from './parameters';
 
@@ -234,6 +235,24 @@ const template = Joi.object({
   picked: Joi.object().pattern(key, role).required(),
 });
 
+const artwork = Joi.object({
+  id: id.required(),
+  name: Joi.string().max(120).required(),
+  on: facetId.required(),
+  side,
+  what: Joi.alternatives(
+    Joi.object({ picture: id.required() }),
+    Joi.object({ text: textSchema.required(), colour: colour.required() }),
+  )
+    .required()
+    .messages({ 'alternatives.match': '{{#label}} must name a picture, or have a text and its colour' }),
+  x: Joi.number().min(-5000).max(5000).required(),
+  y: Joi.number().min(-5000).max(5000).required(),
+  turnDeg: Joi.number().min(-3600).max(3600).required(),
+  widthMm: Joi.number().min(0.5).max(5000).required(),
+  bleedMm: length(20).required(),
+});
+
 const designSchema = Joi.object<Design>({
   rhabdoplex: Joi.valid(DESIGN_VERSION).required(),
   name: Joi.string().max(120).required(),
@@ -269,6 +288,7 @@ const designSchema = Joi.object<Design>({
     spares: Joi.object().pattern(facetId, Joi.number().integer().min(1).max(100)).max(1000),
     seed: Joi.number().integer().min(1).max(1e6),
     places: Joi.array().items(sheetPlace).max(MOST_PLACES),
+    print: Joi.object({ marks: Joi.boolean().required(), backs: Joi.valid('none', 'long', 'short').required() }),
     bed: Joi.object({
       widthMm: Joi.number().min(20).max(5000).required(),
       heightMm: Joi.number().min(20).max(5000).required(),
@@ -289,6 +309,8 @@ const designSchema = Joi.object<Design>({
     .max(1000)
     .unique('glue'),
   states: Joi.array().items(namedState).max(MOST_STATES).unique('id'),
+  pictures: Joi.array().items(pictureSchema(id)).max(MOST_PICTURES).unique('id'),
+  artwork: Joi.array().items(artwork).max(200).unique('id'),
   machine: profileSchema,
   done: Joi.array().items(Joi.string().max(160)).max(1000).unique(),
   notes: Joi.string().max(20_000).allow('').required(),
@@ -385,6 +407,10 @@ function checkReferences(design: Design): string | null {
   const ofBase = baseSchema(baseKindOf(design)).validate({ card: { parameters } }, JOI_OPTIONS);
   if (ofBase.error) return oneLine(ofBase.error.message);
   const ids = new Set(design.mechanisms.map((m) => m.id));
+  const pictures = new Set(design.pictures?.map((p) => p.id));
+  for (const [i, { what }] of (design.artwork ?? []).entries())
+    if ('picture' in what && !pictures.has(what.picture))
+      return `artwork[${i}].what.picture is "${what.picture}", which is not among the pictures`;
   const missing = missingAsset(design);
   if (missing) return missing;
   for (const [i, m] of design.mechanisms.entries()) {

@@ -1,6 +1,6 @@
 /**
- * What goes to the bench: pages at true scale that split nothing that fits (read by pdf.js), the archive with every file
- * in it opened, the strip that proves the settings, the booklet.
+ * What goes to the bench: pages at true scale that split nothing that fits (read by pdf.js), the archive with every
+ * file in it opened, the strip that proves the settings, the booklet.
  */
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
@@ -58,7 +58,7 @@ describe('PDF', () => {
     expect(pages.filter((p) => hasLength(p, 240) && hasLength(p, 180))).toHaveLength(1);
     expect(pages[0].text).toMatch(/50 mm/);
   });
-  test('on another page size every piece is whole where it fits, turned, even slantwise; else it is tiled', async () => {
+  test('on another page every piece is whole where it fits, turned, even slantwise; else it is tiled', async () => {
     const long = layered(card(60, 40), { shape: { rect: { width: 290, height: 20 } } as never });
     const d = { ...long, stocks: long.stocks.map((s) => ({ ...s, sheet: 'A3' })) };
     const pages = await pdf(d, { page: 'A4' });

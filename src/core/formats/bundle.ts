@@ -49,6 +49,7 @@ export async function* bundleFiles(design: Design, assembly: Assembly): AsyncGen
   yield { path: 'cut-list.csv', bytes: strToU8(cutListCsv(rows)) };
   yield { path: 'booklet.pdf', bytes: await toBooklet(design, assembly) };
   yield { path: 'sheets.pdf', bytes: await write({ format: 'pdf' }) };
+  if (design.artwork?.length) yield { path: 'print.pdf', bytes: await write({ format: 'pdf', print: true }) };
   if (design.machine) yield { path: 'machine.json', bytes: json(design.machine) };
   const { sheets } = layOut(design, assembly);
   for (const [sheet, own] of sheets.entries()) {

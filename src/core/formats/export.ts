@@ -21,7 +21,9 @@ import { toFold } from './fold-write';
 import { toGcode } from './gcode';
 import { toGlb } from './glb';
 import { toHpgl } from './hpgl';
+import { ExportError } from './export-error';
 import { toPdf } from './pdf';
+import { toPrint } from './print';
 import type { Side } from '../kinds';
 import { plateOfBed, plateOfPieces, plateOfSheet, turnedOver, type Plate } from '../sheets/plate';
 import { toSvg } from './svg';
@@ -60,6 +62,8 @@ export interface ExportChoice {
   readonly pass?: Pass;
   /** The strip that proves the settings, in place of the card. */
   readonly strip?: boolean;
+  /** For a printer: artwork, marks and backs, in place of the lines. PDF only. */
+  readonly print?: boolean;
   /** Further cards that share its sheets. */
   readonly with?: readonly Design[];
   /** A PDF on pages of this size, every piece whole where it fits one: by id. */
@@ -70,8 +74,7 @@ export interface ExportChoice {
   readonly state?: State;
 }
 
-/** Thrown when the choice names what is not there. */
-export class ExportError extends Error {}
+export { ExportError } from './export-error';
 
 export async function exportDesign(
   design: Design,
@@ -100,6 +103,10 @@ export async function exportDesign(
       choice.piece,
     );
     return text(toFold(assembly, piece!, design.name));
+  }
+  if (choice.print) {
+    if (choice.format !== 'pdf') throw new ExportError(`pages to print are written as pdf, not ${choice.format}`);
+    return toPrint(design, assembly);
   }
   const plates = choice.side === 'outside' ? outsideOf(design, assembly, choice) : platesOf(design, assembly, choice);
   const plate = choice.pass ? onlyPass(plates[0], choice.pass) : plates[0];

@@ -7,7 +7,9 @@ import { facetOutline, onFacet, type Pose } from '../assembly/pose';
 import { cross3, dot3, unit3, type Vec3 } from '../linkage';
 import { isBase } from '../rules';
 import { paintingOrder, type Painted } from './painter';
-import { contains, type Polygon } from '../plane/polygon';
+import { placedArtwork, type PlacedArt } from '../build/artwork';
+import type { Side } from '../kinds';
+import { contains, intersect, type Polygon } from '../plane/polygon';
 import { dressingOf, stockOf, type Design } from '../document/design';
 
 export interface PicturePart {
@@ -54,6 +56,7 @@ export function drawPicture(design: Design, assembly: Assembly, pose: Pose, look
   const onPage = pageSeenFrom(from, look.up);
   const pieces = new Map(assembly.pieces.map((p) => [p.id, p]));
   const { shown = () => true } = look;
+  const arts = design.artwork ? placedArtwork(design, assembly) : [];
   const sheets = assembly.facets.flatMap((f, i) => {
     if (!shown(i)) return [];
     const points = facetOutline(pose, assembly.facets, i);
@@ -85,6 +88,7 @@ export function drawPicture(design: Design, assembly: Assembly, pose: Pose, look
       .flatMap((d) => d.region)
       .filter((p) => contains(f.polygon, p.outer[0]))
       .map((p) => ({ ...onFace(p, 0.5), id: f.id, fill: INK }));
+    const inks = printedInk(arts, i, side).map((p) => ({ ...onFace(p.polygon, p.height), id: f.id, fill: p.colour }));
     const layers = assembly.layers
       .filter((l) => l.facet === i && l.side === side)
       .flatMap((l) =>
@@ -94,7 +98,7 @@ export function drawPicture(design: Design, assembly: Assembly, pose: Pose, look
           fill: lit(l.colour ?? stockOf(design, l.stock).insideColour),
         })),
       );
-    const on = [paper, ...drawn, ...layers].sort((a, b) => a.height - b.height);
+    const on = [paper, ...drawn, ...inks, ...layers].sort((a, b) => a.height - b.height);
     return [{ corners: points, onPage: paper.points, normal, rank: rank(i), depth, on }];
   });
   const order = look.rank ? byRank(sheets, from) : paintingOrder(sheets, from);
@@ -107,6 +111,17 @@ export function drawPicture(design: Design, assembly: Assembly, pose: Pose, look
     box: { x: x0, y: y0, width: x1 - x0, height: y1 - y0 },
   };
 }
+
+/** Words printed on a side of a facet and its layers, with how high they lie; pictures are left to the views. */
+function printedInk(arts: readonly PlacedArt[], facet: number, side: Side) {
+  return arts.flatMap((art) => {
+    if (art.facet !== facet || art.side !== side || !('ink' in art)) return [];
+    const height = art.layer === undefined ? 0.4 : INK_OVER_LAYERS;
+    return intersect(art.ink, art.seen).map((polygon) => ({ polygon, height, colour: art.colour }));
+  });
+}
+/** Layers count from 1. */
+const INK_OVER_LAYERS = 1e3;
 
 /** Ranks that are given stand; within each what is nearer covers the rest. */
 function byRank(sheets: readonly Painted[], from: Vec3): number[] {

@@ -3,7 +3,7 @@ import { canBe, handSteps, OPEN, restOf, stateIn, travelStates, valueWithin } fr
 import type { Assembly } from '../assembly/assembly';
 import { poseAt, type Pose } from '../assembly/pose';
 import { buildAssembly } from '../build/build';
-import { stockOf, type Design } from '../document/design';
+import { marginOf, stockOf, type Design } from '../document/design';
 import { baseKindOf, cardValues } from '../document/fields';
 import { statesOf } from '../document/states';
 import { envelopeById, postById, sheetById } from '../paper/sizes';
@@ -22,7 +22,7 @@ export const briefOf = (design: Design): Brief => ({
   states: statesOf(design),
   stands: baseKindOf(design).stands,
   up: (facet) => baseKindOf(design).up(cardValues(design), facet, 'inside'),
-  sheetMarginMm: design.sheets.marginMm,
+  sheetMarginMm: marginOf(design),
   sheet: sheetById,
 });
 

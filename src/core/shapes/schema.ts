@@ -20,6 +20,16 @@ export const pathDataSchema = Joi.string()
   .pattern(/^[\s]*[mM][\s\d,.eE+\-MmLlHhVvCcSsQqTtAaZz]*$/)
   .messages({ 'string.pattern.base': '{{#label}} must be SVG path data that starts with M' });
 
+/** Words in a font that ships with the application. */
+export const textSchema = Joi.object({
+  string: Joi.string().max(LONGEST_TEXT).required(),
+  font: Joi.valid(...FONTS.map((f) => f.id))
+    .required()
+    .messages({ 'any.only': `{{#label}} must be one of ${FONTS.map((f) => f.id).join(', ')}` }),
+  size: size.required(),
+  spacing: Joi.number().min(-20).max(200),
+});
+
 /** Shapes of one key, by that key. */
 const SOURCES: Readonly<Record<string, Joi.Schema>> = {
   circle: size,
@@ -36,14 +46,7 @@ const SOURCES: Readonly<Record<string, Joi.Schema>> = {
   cloud: Joi.object({ ...box, bumps: Joi.number().integer().min(4).max(60).required() }),
   polygon: Joi.array().items(point).min(3).max(20_000),
   path: pathDataSchema,
-  text: Joi.object({
-    string: Joi.string().max(LONGEST_TEXT).required(),
-    font: Joi.valid(...FONTS.map((f) => f.id))
-      .required()
-      .messages({ 'any.only': `{{#label}} must be one of ${FONTS.map((f) => f.id).join(', ')}` }),
-    size: size.required(),
-    spacing: Joi.number().min(-20).max(200),
-  }),
+  text: textSchema,
   asset: assetId,
 };
 const KEYS = Object.keys(SOURCES);

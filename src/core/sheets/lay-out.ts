@@ -1,6 +1,6 @@
 /** A design's pieces laid on its sheets: what was put somewhere stays there, the rest is nested round it. */
 import type { Assembly } from '../assembly/assembly';
-import type { Design, Place } from '../document/design';
+import { marginOf, type Design, type Place } from '../document/design';
 import { grownAround, intersect, rectangle, regionBox, type Region } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 import { pieceSize } from '../rules';
@@ -99,7 +99,8 @@ class BatchWork {
 
   /** The room inside the margins, half a spacing wider each way: pieces carry theirs with them. */
   private roomOn({ widthMm, heightMm, offcut }: Slot): NestSheet {
-    const { marginMm, spacingMm } = this.design.sheets;
+    const { spacingMm } = this.design.sheets;
+    const marginMm = marginOf(this.design);
     const [w, h] = [widthMm, heightMm].map((mm) => mm - 2 * marginMm + spacingMm + 4 * NEST_TOUCH_MM);
     return { widthMm: w, heightMm: h, cost: (offcut ? OFFCUT_COST : 1) * widthMm * heightMm };
   }
@@ -131,8 +132,8 @@ class BatchWork {
 
   /** Where the room begins, which pieces carry half a spacing into, mm from the edge of the sheet. */
   private get edge(): number {
-    const { marginMm, spacingMm } = this.design.sheets;
-    return marginMm - spacingMm / 2 - NEST_TOUCH_MM;
+    const { spacingMm } = this.design.sheets;
+    return marginOf(this.design) - spacingMm / 2 - NEST_TOUCH_MM;
   }
 
   /** Whole sheets that something was put on by hand. */
@@ -143,7 +144,8 @@ class BatchWork {
   /** Places that are kept, by item: what is locked always, the rest where it still lies free. */
   private keptPlaces(anew: boolean): Map<number, { sheet: number; at: Vec2; turnDeg: number }> {
     const out = new Map<number, { sheet: number; at: Vec2; turnDeg: number }>();
-    const { marginMm, spacingMm, places = [] } = this.design.sheets;
+    const { spacingMm, places = [] } = this.design.sheets;
+    const marginMm = marginOf(this.design);
     const lying = new Map<number, PlacedPiece[]>();
     const index = new Map(this.copies.map((c, i) => [`${c.drawing.id} ${c.copy}`, i]));
     const wanted = [...places].sort((a, b) => Number(b.locked ?? false) - Number(a.locked ?? false));

@@ -5,16 +5,17 @@ import { perforationCuts } from '@/core/pattern/making';
 import { stockOf, type Design } from '@/core/document/design';
 import { nameOfPart } from '@/core/document/words';
 import type { Segment } from '@/core/plane/arrangement';
-import type { Ring } from '@/core/plane/polygon';
 import type { Side } from '@/core/kinds';
 import type { CreaseRole } from '@/core/pattern/pattern';
 import { useActions } from '@/store/context';
 import { canBeDressed, type Scene, type SceneCrease, type ScenePiece } from '@/workers/protocol';
 import { pale } from '../common/files';
 import { FacetLayers } from '../dress/FacetLayers';
+import { FlatArt } from './FlatArt';
+import { ringPath } from './ring-path';
 
-export const ringPath = (rings: readonly Ring[]): string =>
-  rings.map((r) => `M${r.map((p) => p.join(' ')).join('L')}Z`).join('');
+export { ringPath } from './ring-path';
+
 const linePath = (lines: readonly Pick<Segment, 'a' | 'b'>[]): string =>
   lines.map(({ a, b }) => `M${a.join(' ')}L${b.join(' ')}`).join('');
 
@@ -94,6 +95,7 @@ export const FlatLines = memo(function FlatLines({ scene, piece, side }: PiecePr
         .map((f) => (
           <FacetLayers key={f.id} facet={f} scene={scene} side={side} />
         ))}
+      <FlatArt scene={scene} piece={piece.id} side={side} />
       {scene.glue
         .filter((g) => g.piece === piece.id)
         .map((g) => (

@@ -13,6 +13,7 @@ import { FindingCard } from '../prove/FindingCard';
 import { ShapeThumb } from '../shapes/ShapePicture';
 import { FacetPanel } from './FacetPanel';
 import { LayersPanel } from './LayersPanel';
+import { PrintPanel } from './PrintPanel';
 
 /** Arrow keys move the picked layers by this, with Shift by a fifth of it (mm). */
 const STEP_MM = 1;
@@ -55,7 +56,7 @@ export function DressStage() {
 }
 
 function DressPanel() {
-  const [tab, setTab] = useState<'shapes' | 'facet' | 'layers'>('shapes');
+  const [tab, setTab] = useState<'shapes' | 'facet' | 'layers' | 'print'>('shapes');
   const findings = useStudio((s) => s.proof?.findings)?.filter(
     (f) => f.rule === 'foam' || (f.rule === 'loose-part' && f.mechanism === CARD),
   );
@@ -83,6 +84,7 @@ const PANES = [
   { id: 'shapes', name: 'Shapes', pane: <ShelfPanel /> },
   { id: 'layers', name: 'Layers', pane: <LayersPanel /> },
   { id: 'facet', name: 'Facet and mats', pane: <FacetPanel /> },
+  { id: 'print', name: 'Print', pane: <PrintPanel /> },
 ] as const;
 
 /** The card's shapes; one click opens one at work. */

@@ -5,7 +5,9 @@ import { PASS_WORDS, PASSES } from '@/core/paper/machine';
 import type { Ring } from '@/core/plane/polygon';
 import type { CutReport, Spot } from '@/core/simulate/report';
 import type { CutWhat, Laid } from '@/workers/protocol';
-import { Action, Choice } from '../common/Field';
+import { useStudio } from '@/store/context';
+import { deg, mm } from '../common/asked';
+import { Action, Choice, NumberField } from '../common/Field';
 import { textOf } from '../common/files';
 import { PACES, useCutter, useMachine, type Cutting, type Pace } from './useCutter';
 
@@ -14,6 +16,12 @@ const LANGUAGES: readonly { readonly id: CutWhat['format']; readonly name: strin
   { id: 'gcode', name: 'G-code' },
   { id: 'svg', name: 'SVG' },
   { id: 'dxf', name: 'DXF' },
+];
+/** How the printed sheet lies on the bed, for the scanner to find out. */
+const LIES = [
+  mm('dx', 'Print lies across', -8, 8),
+  mm('dy', 'up', -8, 8),
+  deg('turnDeg', 'turned', { note: 'To the left.' }),
 ];
 /** Larger files are no sheet of a card (characters). */
 const LARGEST = 24_000_000;
@@ -26,6 +34,9 @@ export function CutterView({ laid }: { readonly laid: Laid | null }) {
   const [format, setFormat] = useState<CutWhat['format']>('plt');
   const [refused, setRefused] = useState<string | null>(null);
   const file = useRef<HTMLInputElement>(null);
+  const marks = useStudio((s) => s.design.sheets.print?.marks ?? false);
+  const units = useStudio((s) => s.design.units);
+  const [lies, setLies] = useState<NonNullable<CutWhat['lies']>>({ dx: 1.5, dy: -0.8, turnDeg: 0.6 });
   const { cutting, running, pace } = cutter;
   const choices = [
     ...(laid?.layout.sheets.map((s, i) => ({ id: `sheet ${i}`, name: `sheet ${i + 1}: ${s.stock.name}` })) ?? []),
@@ -35,7 +46,7 @@ export function CutterView({ laid }: { readonly laid: Laid | null }) {
   const begin = (): void => {
     const [kind, n] = what.split(' ');
     const own = kind === 'strip' ? { strip: true } : kind === 'bed' ? { bed: Number(n) } : { sheet: Number(n) };
-    cutter.begin({ format, ...own });
+    cutter.begin({ format, ...own, ...(marks && kind === 'sheet' ? { lies } : {}) });
   };
   const open = async (chosen: File | undefined): Promise<void> => {
     if (!chosen) return;
@@ -73,6 +84,19 @@ export function CutterView({ laid }: { readonly laid: Laid | null }) {
           }}
         />
       </Box>
+      {marks && (
+        <Box as="section" aria-label="How the print lies" display="flex" gap="14px" flexWrap="wrap">
+          {LIES.map((p) => (
+            <NumberField
+              key={p.key}
+              parameter={p}
+              value={lies[p.key as keyof typeof lies]}
+              unit={units}
+              onChange={(v) => v !== null && setLies({ ...lies, [p.key]: v })}
+            />
+          ))}
+        </Box>
+      )}
       {(refused ?? cutter.why) && (
         <chakra.p role="alert" color="bad" m="0 0 8px">
           {refused ?? cutter.why}
@@ -112,6 +136,13 @@ export function CutterView({ laid }: { readonly laid: Laid | null }) {
               onChange={(id) => cutter.setPace(Number(id) as Pace)}
             />
           </Box>
+          {cutting.begun.scanned && (
+            <chakra.p m="0 0 8px" data-testid="scanned">
+              Marks found: the print lies {cutting.begun.scanned.dx.toFixed(2)} across,{' '}
+              {cutting.begun.scanned.dy.toFixed(2)} up, turned {cutting.begun.scanned.turnDeg.toFixed(2)}°. The cut
+              follows it to {cutting.begun.scanned.errorMm.toFixed(3)} mm.
+            </chakra.p>
+          )}
           <Bed cutting={cutting} />
           {cutting.begun.tight.length > 0 && (
             <chakra.p color="warn" fontSize="13px">

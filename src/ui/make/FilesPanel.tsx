@@ -91,6 +91,14 @@ export function FilesPanel({ laid, listing }: { readonly laid: Laid | null; read
     saveAs(name, answer.value, MIME[format]);
     setMessage({ text: `Wrote ${name}, ${kilobytes(answer.value)}.`, bad: false });
   };
+  const writePrint = async (): Promise<void> => {
+    setMessage({ text: 'Writing the pages to print…', bad: false });
+    const answer = await engine('study').export(design, { format: 'pdf', print: true });
+    if (!answer.ok) return setMessage({ text: `Nothing was written: ${answer.why}.`, bad: true });
+    const name = `${fileName(design.name)}-print.pdf`;
+    saveAs(name, answer.value, MIME.pdf);
+    setMessage({ text: `Wrote ${name}, ${kilobytes(answer.value)}.`, bad: false });
+  };
   return (
     <>
       <chakra.h2 className="heading" mb="10px !important">
@@ -128,6 +136,25 @@ export function FilesPanel({ laid, listing }: { readonly laid: Laid | null; read
             </chakra.p>
           )}
         </>
+      )}
+      {(design.artwork?.length ?? 0) > 0 && kind === 'all' && !outside && (
+        <chakra.button
+          {...TILE}
+          data-export="print"
+          onClick={() => void writePrint()}
+          display="grid"
+          gridTemplateColumns="58px 1fr"
+          alignItems="baseline"
+          width="100%"
+          bg="field"
+          p="7px 11px"
+          mb="6px"
+        >
+          <b>Print</b>
+          <chakra.span className="dim" fontSize="13px">
+            PDF of the artwork with its bleed, in the axes of the cut files
+          </chakra.span>
+        </chakra.button>
       )}
       {offered.map(([format, name, says]) => (
         <chakra.button

@@ -6,6 +6,7 @@ import { CARD } from '@/core/ids';
 import { useActions, useStudio } from '@/store/context';
 import type { Scene } from '@/workers/protocol';
 import { useGrab } from './useGrab';
+import { PrintedArt } from './PrintedArt';
 import { facetOf, paperOf, place, tint, type Light, type Mesh, type Tint } from './paper';
 
 const lightOf = (colour: string): Light => new THREE.Color(colour).toArray() as [number, number, number];
@@ -105,6 +106,7 @@ export function CardMesh({ scene }: { scene: Scene }) {
           />
         </mesh>
       ))}
+      <PrintedArt scene={scene} />
       <lineSegments geometry={paper.outlines.geometry} frustumCulled={false}>
         <lineBasicMaterial vertexColors />
       </lineSegments>

@@ -1,7 +1,7 @@
 'use client';
 import { Box } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
-import type { Design } from '@/core/document/design';
+import { marginOf, type Design } from '@/core/document/design';
 import { useStudio } from '@/store/context';
 import { BedBoard } from './BedBoard';
 import { Lines } from './Making';
@@ -15,7 +15,7 @@ import { useLaid } from './useLaid';
 
 /** Sheets by stock, laid by their true outlines, and how every crease is made. */
 export function SheetsStage() {
-  const marginMm = useStudio((s) => s.design.sheets.marginMm);
+  const marginMm = useStudio((s) => marginOf(s.design));
   const [guestCards, setGuests] = useState<ReadonlyMap<string, Design>>(new Map());
   const guests = useMemo(() => [...guestCards.values()], [guestCards]);
   const { laid, why, searching, search, stop } = useLaid(guests);

@@ -1,7 +1,7 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
-import type { Design } from '@/core/document/design';
+import type { Backs, Design } from '@/core/document/design';
 import { MACHINES } from '@/core/paper/machine';
 import { useActions, useStudio } from '@/store/context';
 import { listProjects } from '@/store/projects';
@@ -59,7 +59,41 @@ export function TogetherPanel({
         </>
       )}
       <Guests guests={guests} onGuests={onGuests} />
+      <PrintFirst />
     </Box>
+  );
+}
+
+/** Where something is printed: marks to register the cut by, and backs. */
+function PrintFirst() {
+  const printed = useStudio((s) => (s.design.artwork?.length ?? 0) > 0);
+  const print = useStudio((s) => s.design.sheets.print) ?? { marks: false, backs: 'none' as const };
+  const { edit } = useActions();
+  if (!printed) return null;
+  const set = (label: string, next: typeof print): void =>
+    edit(label, (d) => ({ ...d, sheets: { ...d.sheets, print: next } }));
+  return (
+    <>
+      <chakra.label display="flex" gap="7px" alignItems="center" m="6px 0 8px">
+        <input
+          type="checkbox"
+          checked={print.marks}
+          onChange={(e) => set('registration marks', { ...print, marks: e.currentTarget.checked })}
+        />
+        Marks to register the cut by
+      </chakra.label>
+      <Choice
+        asList
+        label="Backs"
+        value={print.backs}
+        choices={[
+          { id: 'none', name: 'fronts only' },
+          { id: 'long', name: 'turned about the long edge' },
+          { id: 'short', name: 'turned about the short edge' },
+        ]}
+        onChange={(id) => set('backs', { ...print, backs: id as Backs })}
+      />
+    </>
   );
 }
 
