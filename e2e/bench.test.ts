@@ -106,6 +106,7 @@ test('a picture is printed on a leaf: seen flat and posed, written with its mark
 
 test('the simulated cutter finds the print, cuts the file it reads, is paused, and tells what came of it', async () => {
   await (await findText(driver, 'label', 'cutter')).click();
+  await (await findText(driver, 'label', '× 1')).click();
   await (await findText(driver, 'button', 'Start cutting')).click();
   await says('[data-testid=scanned]', /Marks found: the print lies 1\.\d\d across.*to 0\.0\d\d mm/s);
   await find(driver, '[data-testid=tool]');

@@ -99,4 +99,9 @@ test('booklet and bundle write their files', async () => {
     expect.arrayContaining(['card.json', 'booklet.pdf', 'sheets.pdf', 'cut-list.json', 'test-strip.svg']),
   );
   expect(await refused('bundle', 'examples/dome-note.json')).toMatch(/--out is missing/);
+  // Two cards on one set of sheets, each with its own lists.
+  await ask('bundle', 'examples/dome-note.json', 'examples/sky-survey.json', '--out', at('two.zip'));
+  const two = Object.keys(unzipSync(readFileSync(at('two.zip'))));
+  expect(two).toEqual(expect.arrayContaining(['card.json', 'card-2.json', 'booklet-2.pdf', 'sheets.pdf']));
+  expect(await refused('booklet', ORRERY, ORRERY, '--out', at('b.pdf'))).toMatch(/of one card/);
 });

@@ -1,4 +1,5 @@
 /** Verbs for the bench: layouts, what a cutter makes of a file, the booklet, everything in one archive. */
+import type { Assembly } from '../core/assembly/assembly';
 import { buildAssembly } from '../core/build/build';
 import type { Design } from '../core/document/design';
 import { readProfile } from '../core/document/profile';
@@ -22,7 +23,7 @@ const SEARCH_S = 2;
 export const sheets: Verb = (args) => {
   const { files, options } = readArguments(args, { seconds: 'one', seed: 'one' });
   const seconds = readNumber(options.seconds, 'seconds', 0, 3600, SEARCH_S);
-  const designs = (files.length > 0 ? files : ['']).map((file) => readDesignFile(file === '' ? [] : [file]));
+  const designs = readDesigns(files);
   const seed = options.seed === undefined ? undefined : readNumber(options.seed, 'seed', 1, 1e6, 1, true);
   const cards = designs.map((design) => ({ design: seeded(design, seed), assembly: buildAssembly(design) }));
   // Whatever was put by hand and is locked stays; the rest is laid anew where there is time for it.
@@ -36,6 +37,10 @@ export const sheets: Verb = (args) => {
   }
   return { result: tellLayout(found, cards[0].design) };
 };
+
+/** One card, or several that share their sheets. */
+const readDesigns = (files: readonly string[]): Design[] =>
+  files.length > 1 ? files.map((file) => readDesignFile([file])) : [readDesignFile(files)];
 
 const seeded = (design: Design, seed: number | undefined): Design =>
   seed === undefined ? design : { ...design, sheets: { ...design.sheets, seed } };
@@ -131,20 +136,23 @@ export function readMachine(path: string | undefined): MachineProfile {
   return read.profile;
 }
 
-export const booklet: Verb = async (args) => written(args, 'booklet', 'X.pdf', toBooklet);
-export const bundle: Verb = async (args) =>
-  written(args, 'bundle', 'X.zip', (design, assembly) => toBundle(design, assembly));
+export const booklet: Verb = async (args) =>
+  written(args, 'booklet', 'X.pdf', (design, assembly, guests) => {
+    if (guests.length > 0) throw new UsageError('a booklet is of one card; give one file');
+    return toBooklet(design, assembly);
+  });
+export const bundle: Verb = async (args) => written(args, 'bundle', 'X.zip', toBundle);
 
 async function written(
   args: readonly string[],
   verb: string,
   example: string,
-  make: (design: Design, assembly: ReturnType<typeof buildAssembly>) => Promise<Uint8Array>,
+  make: (design: Design, assembly: Assembly, guests: readonly Design[]) => Promise<Uint8Array>,
 ): Promise<{ result: unknown }> {
   const { files, options } = readArguments(args, { out: 'one' });
   if (options.out === undefined) throw new UsageError(`--out is missing; ${verb} FILE --out ${example} names the file`);
-  const design = readDesignFile(files);
-  const bytes = await make(design, buildAssembly(design));
+  const [design, ...guests] = readDesigns(files);
+  const bytes = await make(design, buildAssembly(design), guests);
   writeFile(options.out, bytes);
   return { result: { file: options.out, bytes: bytes.length } };
 }

@@ -279,11 +279,11 @@ const engine: Engine = {
       return { steps: steps.map((step) => ({ step, ...stepPicture(design, step) })), rings };
     }),
   booklet: (design) => answer(async () => toBooklet(design, await assemblyOf(design))),
-  bundle: (design, onFile) =>
+  bundle: (design, guests, onFile) =>
     answer(async () => {
-      await fontsFor(STRIP_TEXT);
+      await fontsFor([STRIP_TEXT, guests]);
       let count = 0;
-      return toBundle(design, await assemblyOf(design), async (path) => {
+      return toBundle(design, await assemblyOf(design), guests, async (path) => {
         onFile(path, ++count);
         await breathe();
       });

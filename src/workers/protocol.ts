@@ -316,7 +316,11 @@ export interface Engine {
   steps(design: Design): Promise<Answer<{ steps: readonly PicturedStep[]; rings: Work['rings'] }>>;
   booklet(design: Design): Promise<Answer<Uint8Array>>;
   /** `onFile`: told the name of each file as it is written. */
-  bundle(design: Design, onFile: (path: string, count: number) => void): Promise<Answer<Uint8Array>>;
+  bundle(
+    design: Design,
+    guests: readonly Design[],
+    onFile: (path: string, count: number) => void,
+  ): Promise<Answer<Uint8Array>>;
   /** The card in every state that is named. */
   named(design: Design): Promise<Answer<readonly { id: string; name: string; picture: Picture }[]>>;
   outline(design: Design, shape: Shape): Promise<Answer<Outline>>;

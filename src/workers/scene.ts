@@ -121,7 +121,7 @@ export function sceneOf(design: Design, assembly: Assembly): Derived {
     stacks: Object.fromEntries(
       assembly.mechanisms.flatMap((m) => (m.face ? [[m.id, stackOf(design, assembly, m.id, m.face)]] : [])),
     ),
-    artwork: placedArtwork(design, assembly).map((art) => sceneArt(design, assembly, art)),
+    artwork: placedArtwork(design, assembly).map((art, k) => sceneArt(design, assembly, art, k)),
     drives: assembly.drives,
   };
 }
@@ -129,12 +129,13 @@ export function sceneOf(design: Design, assembly: Assembly): Derived {
 /** What is printed lies this far off its paper, so that it is seen, mm. */
 const PRINT_LIFT_MM = 0.04;
 
-function sceneArt(design: Design, assembly: Assembly, art: PlacedArt): SceneArt {
+/** Later prints lie over earlier ones. */
+function sceneArt(design: Design, assembly: Assembly, art: PlacedArt, order: number): SceneArt {
   const facet = assembly.facets[art.facet];
   const lift = liftOf(design, assembly, facet);
   const under = lift - stockOf(design, assembly.pieces.find((p) => p.id === art.piece)!.stock).caliperMm;
   const mat = art.layer && matsOf(design, assembly, art.facet, art.side).find((m) => m.id === art.layer);
-  const over = (mat ? mat.liftMm : 0) + PRINT_LIFT_MM;
+  const over = (mat ? mat.liftMm : 0) + PRINT_LIFT_MM * (1 + order / 8);
   const common = {
     id: art.id,
     facet: art.facet,

@@ -3,7 +3,17 @@ import type { Assembly } from '../assembly/assembly';
 import { sideOf, type Artwork, type Design } from '../document/design';
 import { layerId } from '../ids';
 import type { Side } from '../kinds';
-import { mapRegion, offset, regionBox, subtract, unite, type Polygon, type Region } from '../plane/polygon';
+import {
+  intersect,
+  mapRegion,
+  offset,
+  regionBox,
+  ringArea,
+  subtract,
+  unite,
+  type Polygon,
+  type Region,
+} from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 import { textRegion } from '../shapes/text';
 import { seenOn } from './dressing';
@@ -50,10 +60,21 @@ export function placedArtwork(design: Design, assembly: Assembly): PlacedArt[] {
     const picture = design.pictures?.find((p) => p.id === id);
     if (!picture) return [];
     const size: Vec2 = [art.widthMm, (art.widthMm * picture.heightPx) / picture.widthPx];
-    return [
-      { ...common, printed: bled, seen: region, picture: id, frame: frameOn(on.side, size, middle, art.turnDeg) },
-    ];
+    const frame = frameOn(on.side, size, middle, art.turnDeg);
+    // Past its own edges a picture has nothing to show.
+    const [printed, seen] = [bled, region].map((r) => intersect(r, [pictureOutline(frame)]));
+    return [{ ...common, printed, seen, picture: id, frame }];
   });
+}
+
+function pictureOutline({ origin: [x, y], right: [rx, ry], up: [ux, uy] }: PictureFrame): Polygon {
+  const ring: Vec2[] = [
+    [x, y],
+    [x + rx, y + ry],
+    [x + rx + ux, y + ry + uy],
+    [x + ux, y + uy],
+  ];
+  return { outer: ringArea(ring) > 0 ? ring : ring.reverse(), holes: [] };
 }
 
 /** The paper that carries it, with its bleed: past the edge of its piece only, not over the facet beside it. */

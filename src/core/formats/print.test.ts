@@ -43,6 +43,9 @@ const art = (more: Partial<Artwork> = {}): Artwork => ({
 const printed = (d: Design, ...arts: Artwork[]): Design => ({ ...d, pictures: [picture], artwork: arts });
 const placed = (d: Design) => placedArtwork(d, buildAssembly(d));
 
+/** A square picture larger than the leaf. */
+const WHOLE = { x: 0, y: 0, turnDeg: 0, widthMm: 300 };
+
 describe('artwork', () => {
   test('lies by its middle, turned, as its side is seen; outside it is the mirror image', () => {
     const [inside] = placed(printed(card(200, 100), art()));
@@ -66,7 +69,7 @@ describe('artwork', () => {
     expect(Math.sign(o.right[0] * o.up[1] - o.right[1] * o.up[0])).toBe(-1);
   });
   test('bleeds past the edge of its piece by what is asked, and not over the facet beside it', () => {
-    const [{ printed: all, seen }] = placed(printed(card(200, 100), art({ bleedMm: 3 })));
+    const [{ printed: all, seen }] = placed(printed(card(200, 100), art({ ...WHOLE, bleedMm: 3 })));
     const { min, max } = regionBox(all);
     expect([min[0], max[0], min[1], max[1]].map((v) => Number(v.toFixed(3)))).toEqual([
       -103,
@@ -77,7 +80,10 @@ describe('artwork', () => {
     const leafB = [{ outer: [[-100, -100], [100, -100], [100, 0], [-100, 0]] as Vec2[], holes: [] }]; // prettier-ignore
     expect(commonArea(all, leafB)).toBeLessThan(1e-3);
     expect(regionArea(seen)).toBeCloseTo(200 * 100, 6);
-    const none = placed(printed(card(200, 100), art({ bleedMm: 0 })))[0].printed;
+    // Smaller than the leaf, it is its own rectangle.
+    const [small] = placed(printed(card(200, 100), art({ x: 0, y: 0, turnDeg: 0, widthMm: 40 })));
+    expect(regionArea(small.seen)).toBeCloseTo(40 * 40, 6);
+    const none = placed(printed(card(200, 100), art({ ...WHOLE, bleedMm: 0 })))[0].printed;
     expect(regionArea(none)).toBeCloseTo(200 * 100, 6);
   });
   test('a layer is printed on its face, clipped to its shape; words are set in their colour', () => {

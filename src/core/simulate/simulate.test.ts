@@ -12,11 +12,12 @@ import { toSvg } from '../formats/svg';
 import { MACHINES, type MachineProfile } from '../paper/machine';
 import { readProfile } from '../document/profile';
 import { bladePaths, tightCurves } from '../cutting/blade';
-import { regionArea, ringArea } from '../plane/polygon';
+import { rectangle, regionArea, regionBox, ringArea, subtract } from '../plane/polygon';
 import { dist2, distToSegment, wayLength, type Vec2 } from '../plane/vec2';
 import { layOut } from '../sheets/lay-out';
 import { paperOnSheet } from '../sheets/layout';
 import { plateOfSheet } from '../sheets/plate';
+import { card, layered } from '../tests/cards';
 import { demoCards } from '../tests/demo';
 import { commonArea } from '../tests/second-polygons';
 import type { CutFile, Stroke } from './cut-file';
@@ -135,6 +136,31 @@ describe('a blade that trails', () => {
     // A square has corners, no curves.
     expect(tightCurves([stroke(square(0, 0, 1)) as never], 2)).toEqual([]);
   });
+});
+
+test('what lies in the window of another is cut out before the window lets go of it', () => {
+  // A frame that fills its sheet, and a disc of the same card, which only fits in its window.
+  const frame = { rect: { width: 284, height: 190 } };
+  const d = layered(
+    card(60, 30),
+    { shape: frame as never, stock: 'card-160' },
+    { shape: { circle: 60 } as never, stock: 'card-160' },
+  );
+  const a = buildAssembly(d);
+  const [big] = a.layers;
+  const hole = rectangle(-60, -60, 60, 60).map(([x, y]): Vec2 => {
+    const { min, max } = regionBox(big.region);
+    return [x + (min[0] + max[0]) / 2, y + (min[1] + max[1]) / 2];
+  });
+  const region = subtract(big.region, [{ outer: hole, holes: [] }]);
+  const layers = a.layers.map((l, k) => (k === 0 ? { ...l, region } : l));
+  const sheet = layOut(d, { ...a, layers }).sheets.find((s) => s.stock.id === 'card-160')!;
+  expect(sheet.placed.map((p) => p.drawing.id).sort()).toEqual(['layer.l1', 'layer.l2']);
+  const report = simulate(readCutFile(toHpgl(plateOfSheet('s', sheet), TABLE), 'a.plt'), TABLE);
+  expect([report.looseEarly, report.freed.length]).toEqual([[], 3]);
+  // Cut the other way about, it is told.
+  const { strokes, ...rest } = readCutFile(toSvg(plateOfSheet('s', sheet)), 'a.svg');
+  expect(simulate({ ...rest, strokes: [...strokes].reverse() }, TABLE).looseEarly.length).toBeGreaterThan(1);
 });
 
 describe('what is told of a cut', () => {

@@ -65,6 +65,12 @@ export function CutterView({ laid }: { readonly laid: Laid | null }) {
           choices={LANGUAGES}
           onChange={(id) => setFormat(id as typeof format)}
         />
+        <Choice
+          label="Pace"
+          value={String(pace)}
+          choices={PACES.map((p) => ({ id: String(p), name: `× ${p}` }))}
+          onChange={(id) => cutter.setPace(Number(id) as Pace)}
+        />
         <Action small strong onClick={begin}>
           Start cutting
         </Action>
@@ -129,12 +135,6 @@ export function CutterView({ laid }: { readonly laid: Laid | null }) {
             <Action small onClick={cutter.giveUp}>
               {cutting.at.done ? 'Clear the bed' : 'Give up'}
             </Action>
-            <Choice
-              label="Pace"
-              value={String(pace)}
-              choices={PACES.map((p) => ({ id: String(p), name: `× ${p}` }))}
-              onChange={(id) => cutter.setPace(Number(id) as Pace)}
-            />
           </Box>
           {cutting.begun.scanned && (
             <chakra.p m="0 0 8px" data-testid="scanned">

@@ -11,6 +11,7 @@ import { SHEETS } from '@/core/paper/sizes';
 import { useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
 import type { CutListing, Laid } from '@/workers/protocol';
+import { Everything, kilobytes, type Message } from './Everything';
 import { SideChoice } from '../dress/SideChoice';
 import { Action, Choice } from '../common/Field';
 import { designJson, fileName, saveAs } from '../common/files';
@@ -41,11 +42,6 @@ const MIME: Readonly<Record<ExportFormat, string>> = {
 };
 const EVERY_PASS = 'every';
 const OWN_PAGES = 'own';
-
-interface Message {
-  readonly text: string;
-  readonly bad: boolean;
-}
 
 /** What is written, of what, and everything at once. */
 export function FilesPanel({ laid, listing }: { readonly laid: Laid | null; readonly listing: CutListing | null }) {
@@ -218,36 +214,7 @@ export function FilesPanel({ laid, listing }: { readonly laid: Laid | null; read
   );
 }
 
-const kilobytes = (bytes: Uint8Array): string => `${Math.max(1, Math.round(bytes.length / 1024))} kB`;
-
 type Telling = { readonly onMessage: (message: Message) => void };
-
-/** One archive; its files are named as they are written, and it can be given up. */
-function Everything({ onMessage }: Telling) {
-  const design = useStudio((s) => s.design);
-  const [giveUp, setGiveUp] = useState<AbortController | null>(null);
-  const write = async (): Promise<void> => {
-    const leave = new AbortController();
-    setGiveUp(leave);
-    const answer = await engine('shape', leave.signal).bundle(design, (path, n) =>
-      onMessage({ text: `Writing file ${n}: ${path}…`, bad: false }),
-    );
-    setGiveUp(null);
-    if (!answer.ok) return onMessage({ text: `No archive was written: ${answer.why}.`, bad: !answer.stopped });
-    const name = `${fileName(design.name)}.zip`;
-    saveAs(name, answer.value, 'application/zip');
-    onMessage({ text: `Wrote ${name}, ${kilobytes(answer.value)}.`, bad: false });
-  };
-  return giveUp ? (
-    <Action small onClick={() => giveUp.abort()}>
-      Give up the archive
-    </Action>
-  ) : (
-    <Action small strong data-export="zip" onClick={() => void write()}>
-      Everything, ZIP
-    </Action>
-  );
-}
 
 function Booklet({ onMessage }: Telling) {
   const design = useStudio((s) => s.design);

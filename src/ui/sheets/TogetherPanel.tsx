@@ -7,6 +7,7 @@ import { useActions, useStudio } from '@/store/context';
 import { listProjects } from '@/store/projects';
 import { mm } from '../common/asked';
 import { Choice, NumberField } from '../common/Field';
+import { Everything, type Message } from '../make/Everything';
 
 const WIDTH = mm('widthMm', 'Bed, wide', 20, 5000);
 const HEIGHT = mm('heightMm', 'Bed, high', 20, 5000);
@@ -100,6 +101,7 @@ function PrintFirst() {
 /** Other cards of this browser whose pieces go on the same sheets, for as long as this page is open. */
 function Guests({ guests, onGuests }: Parameters<typeof TogetherPanel>[0]) {
   const own = useStudio((s) => s.id);
+  const [message, setMessage] = useState<Message | null>(null);
   const [cards, setCards] = useState<readonly { readonly id: string; readonly design: Design }[]>([]);
   useEffect(() => {
     listProjects().then(
@@ -128,6 +130,16 @@ function Guests({ guests, onGuests }: Parameters<typeof TogetherPanel>[0]) {
           {design.name}
         </chakra.label>
       ))}
+      {guests.size > 0 && (
+        <Box mt="6px">
+          <Everything guests={[...guests.values()]} onMessage={setMessage} />
+          {message && (
+            <chakra.p role="status" mt="6px" fontSize="13px" color={message.bad ? 'bad' : 'ink2'}>
+              {message.text}
+            </chakra.p>
+          )}
+        </Box>
+      )}
     </details>
   );
 }
