@@ -195,6 +195,14 @@ const season: Design = {
       y: -16,
     },
   ],
+  artwork: [
+    {
+      ...{ id: 'seal-words', name: 'Words of the seal', on: 'layer.seal', x: 0, y: 0, turnDeg: 0 },
+      ...{ widthMm: 24, bleedMm: 0 },
+      what: { text: { string: 'OPEN\nNIGHTS', font: 'lora', size: 7 }, colour: '#7a4a12' },
+    },
+  ],
+  sheets: { marginMm: 5, spacingMm: 3, copies: 1, print: { marks: true, backs: 'none' } },
   notes: 'The open nights of the season, on an insert that folds out. The seal is stuck to the flap only.',
 };
 

@@ -1,7 +1,7 @@
 /** Pieces packed by their boxes with a general package (maxrects-packer): what nesting has to beat. */
 import { MaxRectsPacker } from 'maxrects-packer';
 import type { Assembly } from '../assembly/assembly';
-import type { Design } from '../document/design';
+import { marginOf, type Design } from '../document/design';
 import { pieceSize } from '../rules';
 import type { Drawing } from '../sheets/drawing';
 import { batchesOf, type Batch } from '../sheets/slots';
@@ -27,9 +27,10 @@ interface Box {
   height: number;
 }
 
-function packBatch({ sheets: choice }: Design, assembly: Assembly, { stock, colour, drawings, whole }: Batch) {
+function packBatch(design: Design, assembly: Assembly, { stock, colour, drawings, whole }: Batch) {
   const { widthMm, heightMm } = whole(1);
-  const { marginMm, spacingMm } = choice;
+  const { spacingMm } = design.sheets;
+  const marginMm = marginOf(design);
   const [width, height] = [widthMm - 2 * marginMm, heightMm - 2 * marginMm];
   // One spacing more than the room: the last piece in a row needs none beside it.
   const allowRotation = stock.grain === 'none';

@@ -56,7 +56,7 @@ export function CutterView({ laid }: { readonly laid: Laid | null }) {
   };
   return (
     <Box as="section" aria-label="Simulated cutter">
-      <Box display="flex" gap="14px" flexWrap="wrap" alignItems="start">
+      <Box display="flex" gap="0 14px" flexWrap="wrap" alignItems="start">
         <Choice asList label="Cut" value={what} choices={choices} onChange={setWhat} />
         <Choice
           asList

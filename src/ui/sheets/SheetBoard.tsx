@@ -167,7 +167,7 @@ function Piece({ piece, sheet: { slot, heightMm }, picked, wrong, hand }: PieceP
         fillRule="evenodd"
         fill={wrong ? 'var(--bad-wash)' : picked ? 'var(--accent-wash)' : 'var(--sheet)'}
         stroke={focused || picked ? 'var(--accent)' : 'none'}
-        strokeWidth={focused ? 4 : 2}
+        strokeWidth={focused ? 2.6 : 1.6}
         style={{ vectorEffect: 'non-scaling-stroke' }}
       />
       {drawing.lines.map((l, k) => (
