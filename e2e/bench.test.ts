@@ -41,6 +41,10 @@ test('a search for a tighter layout shows how far it is, is stopped, and is kept
   await (await findText(driver, 'button', 'Lay out tighter')).click();
   await find(driver, 'progress[aria-label="How far the search has come"]');
   await says('section[aria-label="Laying out"] [role=status]', /\d+ layouts tried/);
+  await (await findText(driver, 'button', 'Give up')).click();
+  await (await findText(driver, 'button', 'Lay out tighter')).click();
+  expect(await driver.findElements(By.css('[aria-label^="Undo: sheets laid out"]'))).toEqual([]);
+  await says('section[aria-label="Laying out"] [role=status]', /\d+ layouts tried/);
   await (await findText(driver, 'button', 'Keep the best now')).click();
   await find(driver, '[aria-label^="Undo: sheets laid out"]');
   await page.saved();
@@ -83,6 +87,20 @@ test('an offcut on the shelf is used; a spare is one click', async () => {
     'a second belt',
     async () => (await driver.findElements(By.css('[data-piece="planets.belt"]'))).length === count + 1,
   );
+  await page.saved();
+});
+
+test('sheets lie on a bed: one is dragged there, and turned by a key', async () => {
+  await (await findText(driver, 'label', 'on a bed')).click();
+  const sheet = '[data-bed-sheet="card-240/offcut-1/1"]';
+  const on = await find(driver, sheet);
+  await driver.actions().move({ origin: on }).press().move({ origin: on, x: 25, y: -40 }).release().perform();
+  await find(driver, '[aria-label^="Undo: sheet moved on its bed"]');
+  const box = async (): Promise<number> => Number(await (await find(driver, `${sheet} rect`)).getAttribute('width'));
+  const before = await box();
+  await (await find(driver, sheet)).sendKeys('q');
+  await eventually(driver, 'the sheet turned', async () => Math.abs((await box()) - before) > 10);
+  await (await findText(driver, 'label', 'one by one')).click();
   await page.saved();
 });
 

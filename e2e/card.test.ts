@@ -168,7 +168,7 @@ test('every stage opens and does its work', async () => {
   await eventually(driver, 'a mat with its size', async () => (await page.text()).includes('Mat 1'));
   await page.stage('Sheets');
   await eventually(driver, 'use in percent', async () => /\d+ % used/.test(await page.text()));
-  await click(driver, 'main [data-scope=radio-group][data-part=item]:nth-of-type(2)');
+  await click(driver, 'section[aria-label=Lines] [data-scope=radio-group][data-part=item]:nth-of-type(2)');
   await eventually(
     driver,
     'perforation lengths',

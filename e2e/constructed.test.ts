@@ -31,6 +31,7 @@ test('a bundle is put on the fold, counted anew, and fans out as far as it is to
   // Opened to 100 degrees, a third of that.
   await eventually(driver, 'its pitch', async () => /33\.3°/.test(await table.getText()));
   await page.stage('Make');
+  await (await findText(driver, 'label', 'cut list')).click();
   await findText(driver, 'td', 'Leaf 3');
 });
 

@@ -51,6 +51,7 @@ test('a mat and a shape are put outside: seen there, on the cover, in the cut li
   await page.stage('Brief');
   await find(driver, '[data-testid=cover] [data-part="leafB.outer-mat-1"]');
   await page.stage('Make');
+  await (await findText(driver, 'label', 'cut list')).click();
   const outer = async (): Promise<number> =>
     (await driver.findElements(By.xpath('//td[contains(., ", outside")]'))).length;
   await eventually(driver, 'both in the cut list', async () => (await outer()) === 2);

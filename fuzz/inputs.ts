@@ -13,6 +13,11 @@ import { readTemplate } from '../src/core/formats/template-read';
 import { BASES } from '../src/core/kinds';
 import { readSvg, shapeOfSvg } from '../src/core/shapes/svg-read';
 import { ShapeError } from '../src/core/shapes/shape';
+import { readProfile } from '../src/core/document/profile';
+import { MACHINES } from '../src/core/paper/machine';
+import { CutFileError } from '../src/core/simulate/cut-file';
+import { readCutFile } from '../src/core/simulate/read';
+import { simulate } from '../src/core/simulate/simulate';
 import { parseLength } from '../src/core/units/length';
 
 export interface Input {
@@ -21,7 +26,7 @@ export interface Input {
 }
 
 /** Errors with a reason for the person; every other one is a fault. */
-const EXPECTED = [ShapeError, DesignError, PatternError];
+const EXPECTED = [ShapeError, DesignError, PatternError, CutFileError];
 
 /** What is done with an input of each kind. */
 const READERS = {
@@ -33,12 +38,19 @@ const READERS = {
   svg: (text: string) => void shapeOfSvg(readSvg(text)),
   'template.svg': (text: string) => bring(text, 'a.svg'),
   'template.dxf': (text: string) => bring(text, 'a.dxf'),
+  'cut.svg': (text: string) => cut(text, 'a.svg'),
+  'cut.dxf': (text: string) => cut(text, 'a.dxf'),
+  'cut.plt': (text: string) => cut(text, 'a.plt'),
+  'cut.gcode': (text: string) => cut(text, 'a.gcode'),
+  machine: (text: string) => void readProfile(text),
   fold: (text: string) => void readFold(text),
   value: (text: string) => {
     parseLength(text, 'in');
     for (const p of [...BASES.values()].flatMap((b) => b.parameters)) readValue(p, text, 'mm');
   },
 };
+
+const cut = (text: string, name: string): unknown => simulate(readCutFile(text, name), MACHINES[0]);
 
 function bring(text: string, name: string): void {
   const { lines, groups } = readTemplate(text, name);
@@ -64,12 +76,20 @@ export function faultOf({ kind, text }: Input): Error | null {
 
 const CORPUS = join('fuzz', 'corpus');
 const kindsOf = (file: string): Input['kind'][] =>
+  file.endsWith('machine.json')
+    ? ['machine']
+    : file.endsWith('.plt')
+      ? ['cut.plt']
+      : file.endsWith('.gcode')
+        ? ['cut.gcode']
+        : drawingsOf(file);
+const drawingsOf = (file: string): Input['kind'][] =>
   file.endsWith('.json')
     ? ['project']
     : file.endsWith('.svg')
-      ? ['svg', 'template.svg']
+      ? ['svg', 'template.svg', 'cut.svg']
       : file.endsWith('.dxf')
-        ? ['template.dxf']
+        ? ['template.dxf', 'cut.dxf']
         : file.endsWith('.fold')
           ? ['fold']
           : ['value'];

@@ -5,7 +5,7 @@ import type { Design } from '../core/document/design';
 import { readProfile } from '../core/document/profile';
 import { toBooklet } from '../core/formats/booklet';
 import { toBundle } from '../core/formats/bundle';
-import { MACHINES, type MachineProfile } from '../core/paper/machine';
+import { DEFAULT_MACHINE, type MachineProfile } from '../core/paper/machine';
 import { polygonArea } from '../core/plane/polygon';
 import { layOnBeds } from '../core/sheets/beds';
 import { layingOut } from '../core/sheets/lay-out';
@@ -114,6 +114,7 @@ export const cut: Verb = (args) => {
       left_uncut: spots(r.leftUncut),
       loose_early: spots(r.looseEarly),
       cut_twice: spots(r.cutTwice),
+      tight_curves: r.tightCurves.map(({ at, radiusMm }) => ({ at, radius_mm: radiusMm })),
       skipped: r.skipped,
     },
   };
@@ -128,9 +129,9 @@ function cutFile(path: string) {
   }
 }
 
-/** The profile of a file, or the first of those that ship with the program. */
+/** The profile of a file, or that which cuts lines as they are drawn. */
 export function readMachine(path: string | undefined): MachineProfile {
-  if (path === undefined) return MACHINES[0];
+  if (path === undefined) return DEFAULT_MACHINE;
   const read = readProfile(readText(path, 'a machine profile'));
   if (!read.ok) throw new UsageError(`${path}: ${read.why}`);
   return read.profile;

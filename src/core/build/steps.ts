@@ -9,6 +9,7 @@ import { CARD, idOfLayer, ownerOfId, wordsOfPart } from '../ids';
 import { faceMounting, KINDS, SIDES, type Side } from '../kinds';
 import { adhesive } from '../paper/adhesives';
 import type { GlueArea } from '../pattern/pattern';
+import { formatSaid } from '../units/length';
 import { inStandingOrder } from './build';
 import { inOrder, type Task } from './order';
 import { coveredBy } from './reach';
@@ -128,7 +129,16 @@ class Drafts {
       const of = this.assembly.layers.filter((l) => l.side === side && idOfLayer(l.id) === null);
       const id = `mats.${side}`;
       return [
-        this.add({ id, group: 'dress', title, text, state: this.flat, subjects, takes: stuckWith(of), needs: [CUT] }),
+        this.add({
+          id,
+          group: 'dress',
+          title,
+          text,
+          state: this.flat,
+          subjects,
+          takes: this.stuckWith(of),
+          needs: [CUT],
+        }),
       ];
     });
   }
@@ -146,7 +156,7 @@ class Drafts {
         const folds = this.creasesOf(CARD).filter((c) => !sticks && parts.some((p) => this.touches(c, p)));
         const id = this.add({
           ...{ id: `base.${k + 1}`, group: sticks ? 'glue' : 'fold', title, text, state: openTo(openDeg) },
-          ...{ subjects: parts, needs: before, glue: own.map((g) => g.id), folds, takes: adhesivesOf(own) },
+          ...{ subjects: parts, needs: before, glue: own.map((g) => g.id), folds, takes: this.adhesives(own) },
         });
         before = [id];
       });
@@ -180,7 +190,7 @@ class Drafts {
       subjects: this.facetsOf(m.id),
       glue: areas.map((g) => g.id),
       folds: this.creasesOf(m.id),
-      takes: [...adhesivesOf(areas), ...this.hardwareOf(m.id)],
+      takes: [...this.adhesives(areas), ...this.hardwareOf(m.id)],
       needs: [...based, ...this.hostStep(m), ...this.coveredFirst(m)],
       brings: [m.id],
     });
@@ -206,7 +216,7 @@ class Drafts {
         subjects: named[k].length > 0 ? named[k] : facets.filter((f) => !later.has(f)),
         absent: [...later],
         glue: stuck.map((g) => g.id),
-        takes: [...adhesivesOf(stuck), ...(k === 0 ? [...this.foamOf(m.id), ...this.hardwareOf(m.id)] : [])],
+        takes: [...this.adhesives(stuck), ...(k === 0 ? [...this.foamOf(m.id), ...this.hardwareOf(m.id)] : [])],
         needs: k > 0 ? [`put.${m.id}.${k}`] : [...based, ...this.hostStep(m), ...this.coveredFirst(m)],
         brings: k === 0 ? [m.id] : [],
       });
@@ -229,7 +239,7 @@ class Drafts {
         text: `${base ? 'While it lies flat' : 'With it raised, clear of every crease'}: ${titlesOf(on)}.`,
         state: base ? this.flat : openTo(100),
         subjects: on.map((l) => l.id),
-        takes: stuckWith(on),
+        takes: this.stuckWith(on),
         needs: [CUT, ...host.map((d) => d.id)],
       });
     }
@@ -243,7 +253,7 @@ class Drafts {
         text: `With the card shut, so that nothing inside is pressed out of place: ${titlesOf(outer)}.`,
         state: openTo(0),
         subjects: outer.map((l) => l.id),
-        takes: stuckWith(outer),
+        takes: this.stuckWith(outer),
         needs: this.drafts.map((d) => d.id),
       });
   }
@@ -298,7 +308,19 @@ class Drafts {
       .filter((h) => h.mechanism === id)
       .map(({ what, count }) => (count === 1 ? inSmall(what) : `${count} × ${inSmall(what)}`));
   private foamOf = (id: string): string[] => [
-    ...new Set(this.assembly.foam.filter((f) => ownerOfId(f.id) === id).map((f) => `foam, ${f.thickMm} mm`)),
+    ...new Set(this.assembly.foam.filter((f) => ownerOfId(f.id) === id).map((f) => this.foam(f.thickMm))),
+  ];
+
+  private foam = (mm: number): string => `foam, ${formatSaid(mm, this.design.units)}`;
+  private adhesives = (areas: readonly GlueArea[]): string[] => [
+    ...new Set(
+      areas.map(({ adhesive: id = 'wet', thickMm }) =>
+        id === 'foam' && thickMm ? this.foam(thickMm) : adhesive(id).name,
+      ),
+    ),
+  ];
+  private stuckWith = (layers: readonly AttachedLayer[]): string[] => [
+    ...new Set(layers.map((l) => (l.foamMm > 0 ? this.foam(l.foamMm) : adhesive('wet').name))),
   ];
 
   /** Flat open, everything of a mechanism that is moved by hand a third of its way. */
@@ -337,15 +359,6 @@ const titlesOf = (layers: readonly AttachedLayer[]): string => [...new Set(layer
 /** What a glue area is stuck with, where that is no wet glue. */
 const saidWith = ({ adhesive: id }: GlueArea): string =>
   id === undefined || id === 'wet' ? '' : ` (${adhesive(id).name})`;
-
-const adhesivesOf = (areas: readonly GlueArea[]): string[] => [
-  ...new Set(areas.map(({ adhesive: id = 'wet', thickMm }) => nameWith(id, thickMm))),
-];
-const nameWith = (id: NonNullable<GlueArea['adhesive']>, thickMm: number | undefined): string =>
-  id === 'foam' && thickMm ? `foam, ${thickMm} mm` : adhesive(id).name;
-const stuckWith = (layers: readonly AttachedLayer[]): string[] => [
-  ...new Set(layers.map((l) => (l.foamMm > 0 ? `foam, ${l.foamMm} mm` : adhesive('wet').name))),
-];
 
 /** Facets that have mats on a side. */
 const mattedFacets = (design: Design, side: Side): string[] =>

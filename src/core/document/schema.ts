@@ -2,8 +2,8 @@
 import Joi from 'joi';
 import { BASES, faceMounting, GUTTER, KINDS, SIDES, type BaseKind } from '../kinds';
 import { ADHESIVE_IDS } from '../paper/adhesives';
-import { ENVELOPES, POST_FORMATS, SHEETS } from '../paper/sizes';
-import { FARTHEST_MM, MOST_GROUPS, MOST_LINES, MOST_TEMPLATE_POINTS } from '../pattern/mending';
+import { ENVELOPES, POST_FORMATS } from '../paper/sizes';
+import { MOST_GROUPS, MOST_LINES, MOST_TEMPLATE_POINTS } from '../pattern/mending';
 import { TEMPLATE_ROLES } from '../pattern/pattern';
 import { assetsNamed, type ShapeStep } from '../shapes/shape';
 import { assetSchema, shapeSchema, textSchema } from '../shapes/schema';
@@ -15,6 +15,8 @@ import { LARGEST_DESIGN, LARGEST_FILE, readJson } from './json';
 import { migrate } from './migrate';
 import { MOST_PICTURES, pictureSchema } from './pictures';
 import { profileSchema } from './profile';
+import { colour, facetId, far, id, length } from './schema-parts';
+import { sheetsSchema, stockSchema } from './sheet-schema';
 import { JOI_OPTIONS, oneLine, parameterSchema } from './parameters';
 
 export { LARGEST_DESIGN, LARGEST_FILE, readJson };
@@ -23,20 +25,10 @@ const MOST_MECHANISMS = 400;
 
 export type Read = { readonly ok: true; readonly design: Design } | { readonly ok: false; readonly why: string };
 
-const id = Joi.string()
-  .pattern(/^[a-z0-9][a-z0-9-]{0,39}$/)
-  .messages({ 'string.pattern.base': '{{#label}} must be small letters, digits and hyphens' });
 const creaseId = Joi.string()
   .max(100)
   .pattern(/^[a-z0-9][a-z0-9-]{0,39}\.[A-Za-z][A-Za-z0-9-]{0,39}$/)
   .messages({ 'string.pattern.base': '{{#label}} must be a crease such as card.gutter or step-fold-1.ridge' });
-const facetId = Joi.string()
-  .max(100)
-  .pattern(/^[A-Za-z0-9][A-Za-z0-9.-]{0,99}$/);
-const colour = Joi.string()
-  .pattern(/^#[0-9a-f]{6}$/i)
-  .messages({ 'string.pattern.base': '{{#label}} must be a colour such as #c8d0e0' });
-const length = (max: number) => Joi.number().min(0).max(max);
 const making = Joi.alternatives(
   Joi.object({ way: Joi.valid('score').required() }),
   Joi.object({
@@ -46,33 +38,6 @@ const making = Joi.alternatives(
   }),
 ).messages({
   'alternatives.match': '{{#label}} must have way "score", or way "perforate" with cutMm and gapMm from 0.2 to 50',
-});
-
-const stock = Joi.object({
-  id: id.required(),
-  name: Joi.string().max(80).required(),
-  gsm: Joi.number().min(20).max(2000).required(),
-  caliperMm: Joi.number().min(0.02).max(10).required(),
-  insideColour: colour.required(),
-  outsideColour: colour.required(),
-  grain: Joi.valid('long', 'short', 'none').required(),
-  leastWebMm: Joi.number().min(0.1).max(50).required(),
-  sheet: Joi.valid(...SHEETS.map((s) => s.id)).required(),
-  oneWay: Joi.boolean(),
-  price: Joi.number().min(0).max(1e6),
-  wholes: Joi.number().integer().min(0).max(10_000),
-  offcuts: Joi.array()
-    .max(60)
-    .unique('id')
-    .items(
-      Joi.object({
-        id: id.invalid('whole').required(),
-        widthMm: Joi.number().min(5).max(5000).required(),
-        heightMm: Joi.number().min(5).max(5000).required(),
-        count: Joi.number().integer().min(1).max(100),
-        colour,
-      }),
-    ),
 });
 
 const onId = Joi.string()
@@ -156,31 +121,9 @@ const namedState = Joi.object({
   stance: Joi.valid('lying', 'upright', 'tent'),
 });
 
-const far = Joi.number().min(-FARTHEST_MM).max(FARTHEST_MM);
 const role = Joi.valid(...TEMPLATE_ROLES);
 const key = Joi.string().max(300);
 const place = Joi.array().ordered(far.required(), far.required()).length(2).required();
-/** More pieces than this are laid out anew each time. */
-export const MOST_PLACES = 2000;
-const slotId = Joi.string()
-  .max(120)
-  .pattern(/^[a-z0-9][a-z0-9.-]{0,39}(#[0-9a-f]{6})?\/[a-z0-9-]{1,40}\/[0-9]{1,5}$/i)
-  .messages({ 'string.pattern.base': '{{#label}} must be a sheet such as card-240/whole/1' });
-const onBed = Joi.object({
-  bed: Joi.number().integer().min(0).max(1000).required(),
-  x: far.required(),
-  y: far.required(),
-  turned: Joi.boolean(),
-});
-const sheetPlace = Joi.object({
-  piece: facetId.required(),
-  copy: Joi.number().integer().min(1).max(100_000).required(),
-  sheet: slotId.required(),
-  x: far.required(),
-  y: far.required(),
-  turnDeg: Joi.number().min(-3600).max(3600).required(),
-  locked: Joi.boolean(),
-});
 const joinEnd = Joi.object({ inside: place, from: place, to: place }).required();
 /** More joins than this are not a card. */
 const MOST_JOINS = 200;
@@ -265,7 +208,7 @@ const designSchema = Joi.object<Design>({
     stayInside: Joi.boolean().required(),
     template,
   }).required(),
-  stocks: Joi.array().items(stock).min(1).max(40).unique('id').required(),
+  stocks: Joi.array().items(stockSchema).min(1).max(40).unique('id').required(),
   post: Joi.object({
     envelope: Joi.valid(null, ...ENVELOPES.map((e) => e.id)).required(),
     format: Joi.valid(null, ...POST_FORMATS.map((p) => p.id)).required(),
@@ -281,20 +224,7 @@ const designSchema = Joi.object<Design>({
     roles: Joi.object({ valley: making, mountain: making }),
     creases: Joi.object().pattern(creaseId, making).required(),
   }).required(),
-  sheets: Joi.object({
-    marginMm: length(100).required(),
-    spacingMm: length(100).required(),
-    copies: Joi.number().integer().min(1).max(1000).required(),
-    spares: Joi.object().pattern(facetId, Joi.number().integer().min(1).max(100)).max(1000),
-    seed: Joi.number().integer().min(1).max(1e6),
-    places: Joi.array().items(sheetPlace).max(MOST_PLACES),
-    print: Joi.object({ marks: Joi.boolean().required(), backs: Joi.valid('none', 'long', 'short').required() }),
-    bed: Joi.object({
-      widthMm: Joi.number().min(20).max(5000).required(),
-      heightMm: Joi.number().min(20).max(5000).required(),
-      at: Joi.object().pattern(slotId, onBed).max(MOST_PLACES).required(),
-    }),
-  }).required(),
+  sheets: sheetsSchema.required(),
   shapes: Joi.array().items(assetSchema).max(200).unique('id').required(),
   layers: Joi.array().items(layer).max(300).unique('id').required(),
   gluing: Joi.array()

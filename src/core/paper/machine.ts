@@ -92,3 +92,6 @@ export const MACHINES: readonly MachineProfile[] = [
     blade: { offsetMm: 0, leadInMm: 0, overcutMm: 0.5, leastRadiusMm: 1.5, madeUpBy: 'machine', direction: 'right' },
   },
 ];
+
+/** It cuts plain lines as they are drawn: where no machine is chosen. */
+export const DEFAULT_MACHINE = MACHINES[2];

@@ -1,6 +1,6 @@
 /** What a run left on the sheet: parts cut free, paper left uncut, parts loose too soon, lines cut twice. */
 import Flatbush from 'flatbush';
-import { isCut } from '../cutting/blade';
+import { isCut, tightCurves, type TightCurve } from '../cutting/blade';
 import type { Pass } from '../paper/machine';
 import { boxOf, polygonArea, rectangle, subtract, thicken, thinLine, type Polygon, type Ring } from '../plane/polygon';
 import { preparePolygon } from '../plane/prepared';
@@ -31,6 +31,8 @@ export interface CutReport {
   readonly leftUncut: readonly Spot[];
   readonly looseEarly: readonly Spot[];
   readonly cutTwice: readonly Spot[];
+  /** Of the lines that were meant, or of the file. */
+  readonly tightCurves: readonly TightCurve[];
   readonly skipped: readonly string[];
 }
 
@@ -68,9 +70,14 @@ export function reportOf(
     leftUncut: meant ? missed(meant, cuts) : openEnds(cuts),
     looseEarly: freed.flatMap((part) => looseEarly(part, thin)),
     cutTwice: cutTwice(cuts, leadInMm + overcutMm + MEANT_TO_MEET_MM / 2),
+    tightCurves: tightCurves(plainLines(job, meant), job.profile.blade.leastRadiusMm),
     skipped: file.skipped,
   };
 }
+
+/** Cuts as they are drawn: the way of a trailing axis has curves of its own. */
+const plainLines = (job: CutJob, meant: readonly (readonly Vec2[])[] | null) =>
+  meant ? meant.map((points) => ({ pass: 'outline' as const, points })) : job.strokes;
 
 function passesOf(traces: readonly Trace[]): CutReport['passes'] {
   const out: { tool: number; pass: Pass; lengthMm: number; strokes: number }[] = [];

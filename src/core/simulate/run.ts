@@ -5,8 +5,8 @@
 import { bladePaths, FIRST_HEADING, isCut } from '../cutting/blade';
 import { PASSES, type Pass } from '../paper/machine';
 import type { MachineProfile } from '../paper/machine';
-import { dist2, lerp2, type Vec2 } from '../plane/vec2';
-import type { CutFile, Stroke } from './cut-file';
+import { dist2, lerp2, wayLength, type Vec2 } from '../plane/vec2';
+import { CutFileError, type CutFile, type Stroke } from './cut-file';
 import { legSeconds, speedsAt, type Leg } from './motion';
 
 /** One stroke as it was worked. */
@@ -28,7 +28,7 @@ export interface CutJob {
 /** The machine's clock ticks this often, s. */
 const TICK_S = 0.001;
 /** The blade is drawn after its axis in steps of this, mm. */
-const DRAG_STEP_MM = 0.02;
+const DRAG_STEP_MM = 0.03;
 
 export function cutJob(file: CutFile, profile: MachineProfile): CutJob {
   const named = file.strokes.map((s) => ({ ...s, pass: s.pass ?? passOfTool(s.tool, profile) }));
@@ -38,7 +38,20 @@ export function cutJob(file: CutFile, profile: MachineProfile): CutJob {
   const legs = legsOf(strokes, profile);
   const { liftS, accelerationMmS2 } = profile;
   const estimateS = legs.reduce((sum, leg) => sum + legSeconds(leg, accelerationMmS2) + (leg.down ? 2 * liftS : 0), 0);
+  checkLength(estimateS, strokes);
   return { profile, strokes, legs, estimateS };
+}
+
+/** Longer jobs are no sheet of a card: hours of the machine, metres of lines. */
+const MOST_HOURS = 6;
+const MOST_METRES = 60;
+
+function checkLength(seconds: number, strokes: CutJob['strokes']): void {
+  const metres = strokes.reduce((sum, s) => sum + wayLength(s.points), 0) / 1000;
+  if (metres > MOST_METRES)
+    throw new CutFileError(`the file has ${Math.round(metres)} m of lines; at most ${MOST_METRES} m are cut here`);
+  if (seconds > 3600 * MOST_HOURS)
+    throw new CutFileError(`the file takes ${Math.round(seconds / 3600)} hours; at most ${MOST_HOURS} are cut here`);
 }
 
 /** A tool that the machine does not know cuts. */

@@ -267,6 +267,13 @@ describe('files of others', () => {
   });
 });
 
+test('a file that would take for ever is refused, and says how long', () => {
+  const far = Array.from({ length: 70 }, (_, k) => `X${k % 2 ? 0 : 1000}`).join('\nG1 ');
+  expect(() => simulate(readCutFile(`G21\nG1 Z0\nG1 ${far}`, 'a.nc'), SMALL)).toThrow(/m of lines; at most 60 m/);
+  const slow = { ...SMALL, passes: { ...SMALL.passes, outline: { tool: 5, speedMmS: 0.1 } } };
+  expect(() => simulate(drawing(stroke(square(0, 0, 600))), slow)).toThrow(/takes 7 hours; at most 6/);
+});
+
 describe('machine profiles', () => {
   test('those that ship read back; what is wrong is named', () => {
     for (const m of MACHINES) expect(readProfile(JSON.stringify(m))).toEqual({ ok: true, profile: m });

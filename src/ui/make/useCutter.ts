@@ -1,7 +1,7 @@
 'use client';
 /** A run of the simulated cutter: begun, followed at a pace of one's own, paused, given up. */
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { MACHINES, type Pass } from '@/core/paper/machine';
+import { DEFAULT_MACHINE, type Pass } from '@/core/paper/machine';
 import type { Ring } from '@/core/plane/polygon';
 import type { CutReport } from '@/core/simulate/report';
 import { useStudio } from '@/store/context';
@@ -36,8 +36,8 @@ const AT_START = { seconds: 0, axis: [0, 0] as const, down: false, stroke: 0, do
 /** The page asks for more so often, ms. */
 const ASK_MS = 50;
 
-/** Machine cuts with the first that ships where none is chosen. */
-export const useMachine = () => useStudio((s) => s.design.machine) ?? MACHINES[0];
+/** The card's machine, or one that cuts lines as they are drawn. */
+export const useMachine = () => useStudio((s) => s.design.machine) ?? DEFAULT_MACHINE;
 
 export function useCutter(): Cutter {
   const design = useStudio((s) => s.design);

@@ -23,10 +23,11 @@ interface NestPanelProps {
   readonly searching: Searching | null;
   readonly onSearch: (seconds: number) => void;
   readonly onStop: () => void;
+  readonly onGiveUp: () => void;
 }
 
 /** What the sheets come to, and the search for a layout that takes less of them. */
-export function NestPanel({ laid, searching, onSearch, onStop }: NestPanelProps) {
+export function NestPanel({ laid, searching, onSearch, onStop, onGiveUp }: NestPanelProps) {
   const design = useStudio((s) => s.design);
   const { edit } = useActions();
   const set =
@@ -55,6 +56,9 @@ export function NestPanel({ laid, searching, onSearch, onStop }: NestPanelProps)
             </chakra.span>
             <Action small onClick={onStop}>
               Keep the best now
+            </Action>
+            <Action small onClick={onGiveUp}>
+              Give up
             </Action>
           </Box>
         </Box>

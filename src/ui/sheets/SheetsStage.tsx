@@ -18,7 +18,7 @@ export function SheetsStage() {
   const marginMm = useStudio((s) => marginOf(s.design));
   const [guestCards, setGuests] = useState<ReadonlyMap<string, Design>>(new Map());
   const guests = useMemo(() => [...guestCards.values()], [guestCards]);
-  const { laid, why, searching, search, stop } = useLaid(guests);
+  const { laid, why, searching, search, stop, giveUp } = useLaid(guests);
   const hand = useHand(laid, guests);
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr) 330px" height="100%" minHeight="0">
@@ -46,7 +46,7 @@ export function SheetsStage() {
       </Box>
       <Box bg="panel" p="12px 14px" overflowY="auto" borderLeft="1px solid var(--rule)">
         {laid && <PiecePanel laid={laid} hand={hand} />}
-        <NestPanel laid={laid} searching={searching} onSearch={search} onStop={stop} />
+        <NestPanel laid={laid} searching={searching} onSearch={search} onStop={stop} onGiveUp={giveUp} />
         <TogetherPanel guests={guestCards} onGuests={setGuests} />
         <ShelfPanel laid={laid} />
         <Lines />

@@ -16,7 +16,10 @@ export interface LaidOut {
   readonly why: string | null;
   readonly searching: Searching | null;
   readonly search: (seconds: number) => void;
+  /** Ends the search and keeps what it found. */
   readonly stop: () => void;
+  /** Ends it and leaves everything as it was. */
+  readonly giveUp: () => void;
 }
 
 /** More pieces than this are not kept place by place (the schema of the document). */
@@ -43,6 +46,8 @@ export function useLaid(guests: readonly Design[]): LaidOut {
   const [why, setWhy] = useState<string | null>(null);
   const [searching, setSearching] = useState<Searching | null>(null);
   const busy = useRef(false);
+  const given = useRef(false);
+  const [again, setAgain] = useState(0);
   useEffect(() => {
     if (busy.current) return;
     let live = true;
@@ -56,7 +61,7 @@ export function useLaid(guests: readonly Design[]): LaidOut {
     return () => {
       live = false;
     };
-  }, [design, guests]);
+  }, [design, guests, again]);
   // A search ends with its stage.
   useEffect(
     () => () => {
@@ -79,6 +84,10 @@ export function useLaid(guests: readonly Design[]): LaidOut {
         .then((a) => {
           busy.current = false;
           setSearching(null);
+          if (given.current) {
+            given.current = false;
+            return setAgain((n) => n + 1);
+          }
           if (!a.ok) return setWhy(`Nothing was changed: ${a.why}.`);
           const places = placesOf(a.value.layout);
           setLaid(a.value);
@@ -88,5 +97,9 @@ export function useLaid(guests: readonly Design[]): LaidOut {
     [design, guests, edit],
   );
   const stop = useCallback((): void => void engine('nest').stopNest(), []);
-  return { laid, why, searching, search, stop };
+  const giveUp = useCallback((): void => {
+    given.current = busy.current;
+    void engine('nest').stopNest();
+  }, []);
+  return { laid, why, searching, search, stop, giveUp };
 }
