@@ -106,6 +106,12 @@ function chainedScores(role: CreaseRole, scores: readonly ScoreStretch[]): Drawn
   });
 }
 
+/** Outlines of a region as they are cut: what falls out of it is a window. */
+export const cutLines = (region: Region, id: string): DrawnLine[] =>
+  region
+    .flatMap(ringsOf)
+    .map((points): DrawnLine => ({ role: ringArea(points) > 0 ? 'cut' : 'window', points, closed: true, id }));
+
 /** Mats and layers with their foam, the face that is seen up; one that is doubled is cut twice. */
 function drawLayers(design: Design, assembly: Assembly): Drawing[] {
   return assembly.layers.map(({ id, title, mechanism, stock, side, doubled, colour, ...own }): Drawing => {
@@ -120,9 +126,7 @@ function drawLayers(design: Design, assembly: Assembly): Drawing[] {
       ...(colour === undefined ? {} : { colour: colour.toLowerCase() }),
       count: countOf(design, id, doubled ? 2 : 1),
       lines: [
-        ...region
-          .flatMap(ringsOf)
-          .map((points): DrawnLine => ({ role: ringArea(points) > 0 ? 'cut' : 'window', points, closed: true, id })),
+        ...cutLines(region, id),
         ...foam.flatMap(ringsOf).map((points): DrawnLine => ({ role: 'glue', points, closed: true, id: `${id}.foam` })),
       ],
       outside: [],

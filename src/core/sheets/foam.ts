@@ -4,9 +4,9 @@ import type { Design } from '../document/design';
 import { partId } from '../ids';
 import { LEAST_FOAM_MM } from '../kinds/on-facet/sheets';
 import type { Stock } from '../paper/stocks';
-import { regionBox, ringArea, ringsOf, type Region } from '../plane/polygon';
+import { regionBox, type Region } from '../plane/polygon';
 import { seenOn } from '../build/dressing';
-import { countOf, type Drawing, type DrawnLine } from './drawing';
+import { countOf, cutLines, type Drawing } from './drawing';
 
 /** Foam as something to cut from: on the sheet of the card, whichever way it lies. */
 export const foamStock = (design: Design, thickMm: number): Stock => ({
@@ -57,9 +57,7 @@ function padOf(
   thickMm: number,
   each = 1,
 ): FoamDrawing {
-  const lines = region
-    .flatMap(ringsOf)
-    .map((points): DrawnLine => ({ role: ringArea(points) > 0 ? 'cut' : 'window', points, closed: true, id }));
+  const lines = cutLines(region, id);
   const { id: stock } = foamStock(design, thickMm);
   return {
     id,

@@ -1,6 +1,6 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { sideOf, type Artwork, type Design } from '@/core/document/design';
 import { nameOfFace, nameOfPart } from '@/core/document/words';
 import { FONTS } from '@/core/shapes/fonts';
@@ -9,6 +9,7 @@ import { useActions, useStudio } from '@/store/context';
 import { canBeDressed } from '@/workers/protocol';
 import { deg, mm } from '../common/asked';
 import { Action, Choice, NumberField } from '../common/Field';
+import { FileButton } from '../common/FileButton';
 import { takePicture } from './picture-in';
 import { SideChoice } from './SideChoice';
 
@@ -36,7 +37,6 @@ export function PrintPanel() {
   const { edit, turnUp } = useActions();
   const [chosen, setChosen] = useState<string | null>(null);
   const [why, setWhy] = useState<string | null>(null);
-  const file = useRef<HTMLInputElement>(null);
   const all = design.artwork ?? [];
   const carriers = [
     ...(scene?.facets.filter(canBeDressed).map((f) => ({ id: f.id, name: nameOfPart(design, f.id) })) ?? []),
@@ -52,8 +52,7 @@ export function PrintPanel() {
     edit(`print ${name}`, (d) => ({ ...before(d), artwork: [...(d.artwork ?? []), art] }));
     setChosen(id);
   };
-  const bring = async (given: File | undefined): Promise<void> => {
-    if (!given) return;
+  const bring = async (given: File): Promise<void> => {
     const taken = await takePicture(given);
     if (!taken.ok) return setWhy(taken.why);
     setWhy(null);
@@ -76,24 +75,17 @@ export function PrintPanel() {
         Printed on {nameOfFace(design, on, sideUp)}: choose another face in the flat view, or turn it over.
       </chakra.p>
       <Box display="flex" gap="7px" flexWrap="wrap" mb="10px">
-        <Action small onClick={() => file.current?.click()}>
+        <FileButton
+          label="Picture to print"
+          accept="image/png,image/jpeg,image/webp,image/svg+xml"
+          testId="print-file"
+          onFile={(f) => void bring(f)}
+        >
           A picture
-        </Action>
+        </FileButton>
         <Action small onClick={words}>
           Words
         </Action>
-        <input
-          ref={file}
-          type="file"
-          accept="image/png,image/jpeg,image/webp,image/svg+xml"
-          hidden
-          aria-label="Picture to print"
-          data-testid="print-file"
-          onChange={(e) => {
-            void bring(e.currentTarget.files?.[0]);
-            e.currentTarget.value = '';
-          }}
-        />
       </Box>
       {why && (
         <chakra.p role="alert" color="bad" fontSize="13px">

@@ -1,6 +1,6 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { PASS_WORDS, PASSES } from '@/core/paper/machine';
 import type { Ring } from '@/core/plane/polygon';
 import type { CutReport, Spot } from '@/core/simulate/report';
@@ -8,6 +8,7 @@ import type { CutWhat, Laid } from '@/workers/protocol';
 import { useStudio } from '@/store/context';
 import { deg, mm } from '../common/asked';
 import { Action, Choice, NumberField } from '../common/Field';
+import { FileButton } from '../common/FileButton';
 import { textOf } from '../common/files';
 import { PACES, useCutter, useMachine, type Cutting, type Pace } from './useCutter';
 
@@ -33,7 +34,6 @@ export function CutterView({ laid }: { readonly laid: Laid | null }) {
   const [what, setWhat] = useState('sheet 0');
   const [format, setFormat] = useState<CutWhat['format']>('plt');
   const [refused, setRefused] = useState<string | null>(null);
-  const file = useRef<HTMLInputElement>(null);
   const marks = useStudio((s) => s.design.sheets.print?.marks ?? false);
   const units = useStudio((s) => s.design.units);
   const [lies, setLies] = useState<NonNullable<CutWhat['lies']>>({ dx: 1.5, dy: -0.8, turnDeg: 0.6 });
@@ -48,8 +48,7 @@ export function CutterView({ laid }: { readonly laid: Laid | null }) {
     const own = kind === 'strip' ? { strip: true } : kind === 'bed' ? { bed: Number(n) } : { sheet: Number(n) };
     cutter.begin({ format, ...own, ...(marks && kind === 'sheet' ? { lies } : {}) });
   };
-  const open = async (chosen: File | undefined): Promise<void> => {
-    if (!chosen) return;
+  const open = async (chosen: File): Promise<void> => {
     const whole = await textOf(chosen, LARGEST, 'a cut file');
     setRefused(whole.ok ? null : whole.why);
     if (whole.ok) cutter.beginFile({ name: chosen.name, text: whole.text });
@@ -74,21 +73,14 @@ export function CutterView({ laid }: { readonly laid: Laid | null }) {
         <Action small strong onClick={begin}>
           Start cutting
         </Action>
-        <Action small onClick={() => file.current?.click()}>
-          Cut a file
-        </Action>
-        <input
-          ref={file}
-          type="file"
+        <FileButton
+          label="File to cut"
           accept=".svg,.dxf,.plt,.hpgl,.gcode,.nc"
-          hidden
-          aria-label="File to cut"
-          data-testid="cut-file"
-          onChange={(e) => {
-            void open(e.currentTarget.files?.[0]);
-            e.currentTarget.value = '';
-          }}
-        />
+          testId="cut-file"
+          onFile={(f) => void open(f)}
+        >
+          Cut a file
+        </FileButton>
       </Box>
       {marks && (
         <Box as="section" aria-label="How the print lies" display="flex" gap="14px" flexWrap="wrap">

@@ -1,11 +1,12 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { readProfile } from '@/core/document/profile';
 import { MACHINES, type Blade, type MachineProfile } from '@/core/paper/machine';
 import { useActions, useStudio } from '@/store/context';
 import { count, mm } from '../common/asked';
 import { Action, Choice, NumberField } from '../common/Field';
+import { FileButton } from '../common/FileButton';
 import { fileName, saveAs, textOf } from '../common/files';
 
 const NONE = 'none';
@@ -28,12 +29,10 @@ export function MachinePanel() {
   const units = useStudio((s) => s.design.units);
   const { edit } = useActions();
   const [why, setWhy] = useState<string | null>(null);
-  const file = useRef<HTMLInputElement>(null);
   const set = (label: string, next: MachineProfile | null): void =>
     edit(label, ({ machine: _, ...d }) => (next ? { ...d, machine: next } : d));
   const known = MACHINES.find((m) => JSON.stringify(m) === JSON.stringify(machine));
-  const open = async (chosen: File | undefined): Promise<void> => {
-    if (!chosen) return;
+  const open = async (chosen: File): Promise<void> => {
     const whole = await textOf(chosen, LARGEST_PROFILE, 'a machine profile');
     const read = whole.ok ? readProfile(whole.text) : whole;
     if (!read.ok) return setWhy(`${chosen.name} was not taken: ${read.why}`);
@@ -120,9 +119,14 @@ export function MachinePanel() {
         </details>
       )}
       <Box display="flex" gap="7px" flexWrap="wrap">
-        <Action small onClick={() => file.current?.click()}>
+        <FileButton
+          label="Machine profile"
+          accept=".json,application/json"
+          testId="profile-file"
+          onFile={(f) => void open(f)}
+        >
           Open a profile
-        </Action>
+        </FileButton>
         {machine && (
           <Action
             small
@@ -133,18 +137,6 @@ export function MachinePanel() {
             Save the profile
           </Action>
         )}
-        <input
-          ref={file}
-          type="file"
-          accept=".json,application/json"
-          hidden
-          aria-label="Machine profile"
-          data-testid="profile-file"
-          onChange={(e) => {
-            void open(e.currentTarget.files?.[0]);
-            e.currentTarget.value = '';
-          }}
-        />
       </Box>
       {why && (
         <chakra.p role="alert" color="bad" mt="6px" fontSize="13px">
