@@ -94,6 +94,9 @@ export interface TightCurve {
 /** Curves are told from corners by how far they turn from chord to chord (deg). */
 const CORNER_DEG = 40;
 
+/** What a radius is off by when it is taken from chords that were written and read back, mm. */
+const ROUNDED_MM = 0.005;
+
 /** Where cuts curve more tightly than they may; each curve once, at its tightest. */
 export function tightCurves(paths: readonly ToolPath[], leastRadiusMm: number): TightCurve[] {
   return paths.filter(isCut).flatMap(({ points }) => {
@@ -106,7 +109,7 @@ export function tightCurves(paths: readonly ToolPath[], leastRadiusMm: number): 
     };
     for (let k = 1; k + 1 < points.length; k++) {
       const radiusMm = radiusAt(points[k - 1], points[k], points[k + 1]);
-      if (radiusMm >= leastRadiusMm) end();
+      if (radiusMm >= leastRadiusMm - ROUNDED_MM) end();
       else {
         chords++;
         if (!run || radiusMm < run.radiusMm) run = { at: points[k], radiusMm };

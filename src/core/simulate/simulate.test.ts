@@ -131,6 +131,9 @@ describe('a blade that trails', () => {
       Array.from({ length: 41 }, (_, k): Vec2 => [r * Math.cos((k * Math.PI) / 40), r * Math.sin((k * Math.PI) / 40)]);
     const tight = (r: number) => tightCurves([stroke(arc(r)) as never], 2);
     expect(tight(2.01)).toEqual([]);
+    // A hole of just that radius is none, as its chords are written to a millionth.
+    const written = arc(2).map(([x, y]): Vec2 => [Number(x.toFixed(4)), Number(y.toFixed(4))]);
+    expect(tightCurves([stroke(written) as never], 2)).toEqual([]);
     expect(tight(1.99)).toHaveLength(1);
     expect(tight(1.99)[0].radiusMm).toBeCloseTo(1.99, 6);
     // A square has corners, no curves.
