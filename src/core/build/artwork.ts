@@ -14,7 +14,8 @@ import {
   type Polygon,
   type Region,
 } from '../plane/polygon';
-import type { Vec2 } from '../plane/vec2';
+import { turnPoint } from '../plane/turning';
+import { add2, sub2, type Vec2 } from '../plane/vec2';
 import { textRegion } from '../shapes/text';
 import { seenOn } from './dressing';
 
@@ -108,10 +109,7 @@ const onPaper = (side: Side, region: Region, middle: Vec2, turnDeg: number): Reg
     mapRegion(region, (p) => turnedAt(p, middle, turnDeg)),
   );
 
-function turnedAt([x, y]: Vec2, [mx, my]: Vec2, turnDeg: number): Vec2 {
-  const [c, s] = [Math.cos((turnDeg * Math.PI) / 180), Math.sin((turnDeg * Math.PI) / 180)];
-  return [mx + c * x - s * y, my + s * x + c * y];
-}
+const turnedAt = (p: Vec2, middle: Vec2, turnDeg: number): Vec2 => add2(middle, turnPoint(p, turnDeg));
 
 function frameOn(side: Side, [w, h]: Vec2, middle: Vec2, turnDeg: number): PictureFrame {
   const at = (x: number, y: number): Vec2 => {
@@ -119,11 +117,7 @@ function frameOn(side: Side, [w, h]: Vec2, middle: Vec2, turnDeg: number): Pictu
     return side === 'inside' ? [px, py] : [-px, py];
   };
   const [origin, right, up] = [at(-w / 2, -h / 2), at(w / 2, -h / 2), at(-w / 2, h / 2)];
-  return {
-    origin,
-    right: [right[0] - origin[0], right[1] - origin[1]],
-    up: [up[0] - origin[0], up[1] - origin[1]],
-  };
+  return { origin, right: sub2(right, origin), up: sub2(up, origin) };
 }
 
 /** What a piece or layer carries, in the axes of its own drawing, which has what is seen of it up. */

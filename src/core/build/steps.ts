@@ -9,7 +9,7 @@ import { CARD, idOfLayer, ownerOfId, wordsOfPart } from '../ids';
 import { faceMounting, KINDS, SIDES, type Side } from '../kinds';
 import { adhesive } from '../paper/adhesives';
 import type { GlueArea } from '../pattern/pattern';
-import { formatSaid } from '../units/length';
+import { formatSaid, type LengthUnit } from '../units/length';
 import { inStandingOrder } from './build';
 import { inOrder, type Task } from './order';
 import { coveredBy } from './reach';
@@ -107,7 +107,9 @@ class Drafts {
 
   private add(draft: Partial<Draft> & Pick<Draft, 'id' | 'group' | 'title' | 'text' | 'state'>): string {
     const plain = { subjects: [], absent: [], glue: [], folds: [], takes: [], needs: [], brings: [] };
-    this.drafts.push({ ...plain, rank: WORK_GROUPS.indexOf(draft.group), ...draft });
+    const text = inUnits(draft.text, this.design.units);
+    const takes = (draft.takes ?? []).map((t) => inUnits(t, this.design.units));
+    this.drafts.push({ ...plain, rank: WORK_GROUPS.indexOf(draft.group), ...draft, text, takes });
     return draft.id;
   }
 
@@ -308,19 +310,16 @@ class Drafts {
       .filter((h) => h.mechanism === id)
       .map(({ what, count }) => (count === 1 ? inSmall(what) : `${count} × ${inSmall(what)}`));
   private foamOf = (id: string): string[] => [
-    ...new Set(this.assembly.foam.filter((f) => ownerOfId(f.id) === id).map((f) => this.foam(f.thickMm))),
+    ...new Set(this.assembly.foam.filter((f) => ownerOfId(f.id) === id).map((f) => foam(f.thickMm))),
   ];
 
-  private foam = (mm: number): string => `foam, ${formatSaid(mm, this.design.units)}`;
   private adhesives = (areas: readonly GlueArea[]): string[] => [
     ...new Set(
-      areas.map(({ adhesive: id = 'wet', thickMm }) =>
-        id === 'foam' && thickMm ? this.foam(thickMm) : adhesive(id).name,
-      ),
+      areas.map(({ adhesive: id = 'wet', thickMm }) => (id === 'foam' && thickMm ? foam(thickMm) : adhesive(id).name)),
     ),
   ];
   private stuckWith = (layers: readonly AttachedLayer[]): string[] => [
-    ...new Set(layers.map((l) => (l.foamMm > 0 ? this.foam(l.foamMm) : adhesive('wet').name))),
+    ...new Set(layers.map((l) => (l.foamMm > 0 ? foam(l.foamMm) : adhesive('wet').name))),
   ];
 
   /** Flat open, everything of a mechanism that is moved by hand a third of its way. */
@@ -349,6 +348,11 @@ function stuckAt(
   return own ?? sticks[0] ?? sentences.length - 1;
 }
 
+/** Kinds say their lengths in mm; who measures in inches reads inches. */
+const inUnits = (words: string, units: LengthUnit): string =>
+  units === 'mm' ? words : words.replace(/(\d+(?:\.\d+)?) mm\b/g, (_, mm: string) => formatSaid(Number(mm), units));
+
+const foam = (mm: number): string => `foam, ${mm} mm`;
 const CUT = 'cut';
 /** So far a card is held open to work in it. */
 const HAND_OPEN_DEG = 110;

@@ -5,23 +5,26 @@ import { strToU8, zipSync } from 'fflate';
 import type { Assembly } from '../assembly/assembly';
 import { buildAssembly } from '../build/build';
 import type { Design } from '../document/design';
-import { PASSES, type Pass } from '../paper/machine';
+import { PASSES, type MachineProfile } from '../paper/machine';
 import { cutList } from '../sheets/cutlist';
-import { toolPaths } from '../cutting/passes';
-import { plateOfSheet } from '../sheets/plate';
+import { onlyPass } from '../cutting/passes';
+import { plateOfPieces, type Plate } from '../sheets/plate';
+import { testStrip } from '../sheets/test-strip';
 import { layOutCards } from '../sheets/lay-out';
 import type { CardOnSheets } from '../sheets/slots';
 import { sheetTitle } from './sheet-title';
 import { toBooklet } from './booklet';
 import { cutListCsv } from './csv';
-import { ENDINGS, exportDesign, type ExportChoice, type ExportFormat } from './export';
+import { pageOf, sheetPlates } from './export';
+import { toPdf } from './pdf';
+import { CUT_FORMATS, plateFile } from './plate-file';
+import { toPrint } from './print';
 
 /** A file of the archive, by its path there. */
 export interface BundleFile {
   readonly path: string;
   readonly bytes: Uint8Array;
 }
-const CUT_FORMATS = ['svg', 'dxf', 'plt', 'gcode'] as const;
 const PASS_FORMATS = ['svg', 'dxf'] as const;
 
 /** Archives of the same card are the same, byte by byte: no clock in them. */
@@ -51,24 +54,29 @@ const json = (value: unknown): Uint8Array => strToU8(`${JSON.stringify(value, nu
 /** Its files one after another, so that the way can be told. */
 async function* bundleFiles(cards: readonly CardOnSheets[]): AsyncGenerator<BundleFile> {
   for (const [k, card] of cards.entries()) yield* filesOfCard(card, k === 0 ? '' : `-${k + 1}`);
-  const [{ design, assembly }, ...rest] = cards;
-  const guests = rest.map((c) => c.design);
-  const write = (choice: ExportChoice): Promise<Uint8Array> =>
-    exportDesign(design, { ...choice, ...(guests.length > 0 ? { with: guests } : {}) }, assembly);
-  yield { path: 'sheets.pdf', bytes: await write({ format: 'pdf' }) };
-  if (design.machine) yield { path: 'machine.json', bytes: json(design.machine) };
+  const [{ design }] = cards;
+  const machine = design.machine ?? null;
+  // Laid out once: every file of a sheet is of the same layout.
+  const plates = sheetPlates(cards);
+  yield { path: 'sheets.pdf', bytes: await toPdf(plates, pageOf(design, {})) };
+  if (machine) yield { path: 'machine.json', bytes: json(machine) };
   const { sheets } = layOutCards(cards);
-  for (const [sheet, own] of sheets.entries()) {
-    const folder = `sheets/${sheetTitle(sheet, own)}`;
-    for (const format of CUT_FORMATS)
-      yield { path: `${folder}.${ENDINGS[format]}`, bytes: await write({ format, sheet }) };
-    const used = new Set(toolPaths(plateOfSheet('', own)).map((p) => p.pass));
-    for (const pass of PASSES.filter((p) => used.has(p)))
-      for (const format of PASS_FORMATS)
-        yield { path: passPath(folder, pass, format), bytes: await write({ format, sheet, pass }) };
+  for (const [k, plate] of plates.entries()) yield* filesOfPlate(`sheets/${sheetTitle(k, sheets[k])}`, plate, machine);
+  const strip = plateOfPieces(`${design.name}, test strip`, testStrip(design.card.stock));
+  for (const format of CUT_FORMATS) yield { path: `test-strip.${format}`, bytes: plateFile(strip, format, machine) };
+}
+
+/** In every language, and pass by pass as drawings. */
+function* filesOfPlate(path: string, plate: Plate, machine: MachineProfile | null): Generator<BundleFile> {
+  for (const format of CUT_FORMATS) yield { path: `${path}.${format}`, bytes: plateFile(plate, format, machine) };
+  for (const pass of PASSES) {
+    const worked = onlyPass(plate, pass);
+    if (worked.items.length === 0) continue;
+    for (const format of PASS_FORMATS) {
+      const file = `${path}/${PASSES.indexOf(pass) + 1}-${pass}.${format}`;
+      yield { path: file, bytes: plateFile(worked, format, machine) };
+    }
   }
-  for (const format of CUT_FORMATS)
-    yield { path: `test-strip.${ENDINGS[format]}`, bytes: await write({ format, strip: true }) };
 }
 
 /** The card itself, what is cut for it, how it is made and what is printed on it. */
@@ -79,10 +87,6 @@ async function* filesOfCard({ design, assembly }: CardOnSheets, number: string):
   yield { path: `cut-list${number}.csv`, bytes: strToU8(cutListCsv(rows)) };
   yield { path: `booklet${number}.pdf`, bytes: await toBooklet(design, assembly) };
   if (design.artwork?.length) {
-    const bytes = await exportDesign(design, { format: 'pdf', print: true }, assembly);
-    yield { path: `print${number}.pdf`, bytes };
+    yield { path: `print${number}.pdf`, bytes: await toPrint(design, assembly) };
   }
 }
-
-const passPath = (folder: string, pass: Pass, format: ExportFormat): string =>
-  `${folder}/${PASSES.indexOf(pass) + 1}-${pass}.${ENDINGS[format]}`;

@@ -16,30 +16,17 @@ import type { CardOnSheets } from '../sheets/slots';
 import { pagesOfPieces } from '../sheets/on-pages';
 import { testStrip } from '../sheets/test-strip';
 import { FOOT_MM, MARGIN_MM } from './tiles';
-import { toDxf } from './dxf';
 import { toFold } from './fold-write';
-import { toGcode } from './gcode';
 import { toGlb } from './glb';
-import { toHpgl } from './hpgl';
 import { ExportError } from './export-error';
 import { toPdf } from './pdf';
 import { toPrint } from './print';
 import type { Side } from '../kinds';
 import { plateOfBed, plateOfPieces, plateOfSheet, turnedOver, type Plate } from '../sheets/plate';
-import { toSvg } from './svg';
+import { plateFile } from './plate-file';
 
 export const EXPORT_FORMATS = ['svg', 'dxf', 'pdf', 'plt', 'gcode', 'fold', 'glb'] as const;
 export type ExportFormat = (typeof EXPORT_FORMATS)[number];
-/** What the files of each end in. */
-export const ENDINGS: Readonly<Record<ExportFormat, string>> = {
-  svg: 'svg',
-  dxf: 'dxf',
-  pdf: 'pdf',
-  plt: 'plt',
-  gcode: 'gcode',
-  fold: 'fold',
-  glb: 'glb',
-};
 export const MIME: Readonly<Record<ExportFormat, string>> = {
   svg: 'image/svg+xml',
   dxf: 'image/vnd.dxf',
@@ -109,19 +96,19 @@ export async function exportDesign(
     return toPrint(design, assembly);
   }
   const plates = choice.side === 'outside' ? outsideOf(design, assembly, choice) : platesOf(design, assembly, choice);
-  const plate = choice.pass ? onlyPass(plates[0], choice.pass) : plates[0];
-  if (choice.pass && plate.items.length === 0)
-    throw new ExportError(`nothing is worked in the pass ${choice.pass} (${PASS_WORDS[choice.pass]})`);
-  const machine = design.machine ?? null;
-  if (choice.format === 'svg') return text(toSvg(plate));
-  if (choice.format === 'dxf') return text(toDxf(plate));
-  if (choice.format === 'plt') return text(toHpgl(plate, machine));
-  if (choice.format === 'gcode') return text(toGcode(plate, machine));
-  return toPdf(choice.pass ? [plate] : plates, pageOf(design, choice));
+  const worked = choice.pass ? ofPass(plates, choice.pass) : plates;
+  if (choice.format === 'pdf') return toPdf(worked, pageOf(design, choice));
+  return plateFile(worked[0], choice.format, design.machine ?? null);
+}
+
+function ofPass(plates: readonly Plate[], pass: Pass): Plate[] {
+  const worked = plates.map((p) => onlyPass(p, pass)).filter((p) => p.items.length > 0);
+  if (worked.length === 0) throw new ExportError(`nothing is worked in the pass ${pass} (${PASS_WORDS[pass]})`);
+  return worked;
 }
 
 /** The page that was asked for, or the sheet of the card. */
-function pageOf(design: Design, { page }: ExportChoice): FlatSize {
+export function pageOf(design: Design, { page }: Pick<ExportChoice, 'page'>): FlatSize {
   const size = sheetById(page ?? stockOf(design, design.card.stock).sheet);
   if (size) return size;
   throw new ExportError(`page "${page}" is not known; pages are ${SHEETS.map((s) => s.id).join(', ')}`);
@@ -158,7 +145,7 @@ function platesOf(design: Design, assembly: Assembly, choice: ExportChoice): Pla
 }
 
 /** Every sheet, or one of them. */
-function sheetPlates(cards: readonly CardOnSheets[], only: number | undefined): Plate[] {
+export function sheetPlates(cards: readonly CardOnSheets[], only?: number): Plate[] {
   const { sheets } = layOutCards(cards);
   const name = cards.map((c) => c.design.name).join(' + ');
   if (only !== undefined && !sheets[only])

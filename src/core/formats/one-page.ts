@@ -2,7 +2,7 @@
 import type { FlatSize } from '../paper/sizes';
 import { boxOf, type Box2 } from '../plane/polygon';
 import { add2, type Vec2 } from '../plane/vec2';
-import { turnPoint } from '../sheets/nest/turning';
+import { turnPoint } from '../plane/turning';
 import type { Plate } from '../sheets/plate';
 import { SIZE_ROUNDING_MM } from '../tolerance';
 import { pagesOf } from './tiles';

@@ -13,6 +13,7 @@ import {
   unite,
   type Region,
 } from '../plane/polygon';
+import { rotated } from '../plane/turning';
 import { distToSegment, type Vec2 } from '../plane/vec2';
 import { distribute } from './along';
 import { leastTrim, levelAt, trimmed, widthOfAll } from './level';
@@ -80,12 +81,7 @@ function other(
 }
 export const shifted = (region: Region, x: number, y: number): Region =>
   x === 0 && y === 0 ? region : mapRegion(region, ([px, py]) => [px + x, py + y]);
-export function turned(region: Region, deg: number): Region {
-  if (deg === 0) return region;
-  const t = (deg * Math.PI) / 180;
-  const [c, s] = [Math.cos(t), Math.sin(t)];
-  return mapRegion(region, ([x, y]) => [c * x - s * y, s * x + c * y]);
-}
+export const turned = (region: Region, deg: number): Region => (deg === 0 ? region : rotated(region, deg));
 
 function halfPlane(
   region: Region,

@@ -1,12 +1,11 @@
 /** A piece in a hand: where it comes to lie when it is let go, and what would be wrong there. */
-import { boxOf, type Box2 } from '../plane/polygon';
+import { boxOf, regionBox, type Box2 } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 import { roomOf } from './lay-out';
 import { paperOnSheet, type PlacedPiece } from './layout';
 import { NoFits, turnedShape } from './nest/no-fit';
 import { bestNear, type Lying } from './nest/place';
-import { rotated } from './nest/turning';
-import { regionBox } from '../plane/polygon';
+import { rotated } from '../plane/turning';
 import { troubleOfPiece, type SheetRoom, type Trouble } from './trouble';
 
 /** What is this near to a line it could keep to is drawn to it, mm. */

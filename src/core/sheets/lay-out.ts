@@ -9,7 +9,7 @@ import type { Drawing } from './drawing';
 import { sheetUse, type Layout, type PlacedPiece, type SheetLayout } from './layout';
 import { nesting, type Nested, type NestItem, type NestSheet } from './nest/nest';
 import { thinOutward } from './nest/thin-outward';
-import { rotated } from './nest/turning';
+import { rotated } from '../plane/turning';
 import { repeated } from './repeated';
 import { batchesOf, type Batch, type CardOnSheets, type Slot } from './slots';
 import { troubleOfPiece } from './trouble';
@@ -58,6 +58,8 @@ class BatchWork {
   private readonly search: Iterator<{ readonly placed: readonly Nested[]; readonly unplaced: readonly number[] }>;
   private found: { readonly placed: readonly Nested[]; readonly unplaced: readonly number[] } | null = null;
   private readonly locked = new Set<number>();
+  /** Drawings that lie turned by a quarter for the grain. */
+  private readonly across: ReadonlySet<Drawing>;
   /** The card whose sheets they are: its margins, its places. */
   private readonly design: Design;
 
@@ -74,11 +76,14 @@ class BatchWork {
     const { offcuts, whole, wholes } = batch;
     const most = Math.min(wholes, this.copies.length + this.highestKept());
     this.slots = [...offcuts, ...Array.from({ length: most }, (_, k) => whole(k + 1))];
-    const grown = new Map(batch.drawings.map((d) => [d, roomOf(d.region, spacingMm)]));
-    const shapes = this.copies.map(({ drawing }): NestItem => {
-      const region = grown.get(drawing)!;
-      return { key: drawing.id, region, turns: this.turnsOf(drawing, region) };
-    });
+    this.across = new Set(batch.drawings.filter((d) => this.wantsTurn(d)));
+    const shapeOf = new Map(
+      batch.drawings.map((d): [Drawing, NestItem] => {
+        const region = roomOf(d.region, spacingMm);
+        return [d, { key: d.id, region, turns: this.turnsOf(d, region) }];
+      }),
+    );
+    const shapes = this.copies.map(({ drawing }) => shapeOf.get(drawing)!);
     const kept = this.keptPlaces(anew);
     this.items = shapes.map((item, i) => {
       const place = kept.get(i);
@@ -105,14 +110,20 @@ class BatchWork {
     return { widthMm: w, heightMm: h, cost: (offcut ? OFFCUT_COST : 1) * widthMm * heightMm };
   }
 
+  /** What there is to lay on, each size once. */
+  private sizes(): readonly Slot[] {
+    const { offcuts, whole, wholes } = this.batch;
+    return wholes > 0 ? [...offcuts, whole(1)] : offcuts;
+  }
+
   /** As the grain and the pattern of the stock allow, and as the sheet has room. */
   private turnsOf(drawing: Drawing, region: Region): readonly number[] {
     const { stock } = this.batch;
     const up = stock.oneWay ? [0] : [0, 180];
     const across = stock.oneWay ? [90] : [90, 270];
     if (stock.grain === 'none') return stock.oneWay ? up : [...up, ...across];
-    const wanted = this.wantsTurn(drawing) ? across : up;
-    const fits = this.slots.some((slot) => {
+    const wanted = this.across.has(drawing) ? across : up;
+    const fits = this.sizes().some((slot) => {
       const { min, max } = regionBox(rotated(region, wanted[0]));
       const room = this.roomOn(slot);
       return max[0] - min[0] <= room.widthMm + SIZE_ROUNDING_MM && max[1] - min[1] <= room.heightMm + SIZE_ROUNDING_MM;
@@ -168,12 +179,20 @@ class BatchWork {
   }
 
   private isAcross(drawing: Drawing, turnDeg: number): boolean {
-    return this.batch.stock.grain !== 'none' && this.wantsTurn(drawing) !== (turnDeg % 180 === 90);
+    return this.batch.stock.grain !== 'none' && this.across.has(drawing) !== (turnDeg % 180 === 90);
   }
 
-  sheets(): SheetLayout[] {
+  /** Made anew only when the search has found something else. */
+  sheets(): readonly SheetLayout[] {
+    const placed = this.found?.placed ?? [];
+    if (this.made?.of !== placed) this.made = { of: placed, sheets: this.laid(placed) };
+    return this.made.sheets;
+  }
+  private made: { readonly of: readonly Nested[]; readonly sheets: readonly SheetLayout[] } | null = null;
+
+  private laid(nested: readonly Nested[]): SheetLayout[] {
     const onSlot = new Map<number, Nested[]>();
-    for (const n of this.found?.placed ?? []) onSlot.set(n.sheet, [...(onSlot.get(n.sheet) ?? []), n]);
+    for (const n of nested) onSlot.set(n.sheet, [...(onSlot.get(n.sheet) ?? []), n]);
     return this.slots.flatMap((slot, k): SheetLayout[] => {
       const placed = (onSlot.get(k) ?? []).map(({ item, at, turnDeg }) => {
         const { drawing, copy } = this.copies[item];
@@ -193,7 +212,7 @@ class BatchWork {
 
   private whyNot(item: number): string {
     const { region, turns } = this.items[item];
-    const fits = this.slots.some((slot) => {
+    const fits = this.sizes().some((slot) => {
       const room = this.roomOn(slot);
       return turns.some((t) => {
         const { min, max } = regionBox(rotated(region, t));

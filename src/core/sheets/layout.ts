@@ -1,9 +1,10 @@
 /** Pieces laid on sheets: the arrangement that every picture and file of the sheets is made from. */
+import type { Place } from '../document/design';
 import type { Stock } from '../paper/stocks';
 import { boxOf, regionArea, ringsOf, type Polygon } from '../plane/polygon';
 import { add2, type Vec2 } from '../plane/vec2';
 import type { Drawing } from './drawing';
-import { turnPoint } from './nest/turning';
+import { turnPoint } from '../plane/turning';
 
 export interface PlacedPiece {
   readonly drawing: Drawing;
@@ -54,6 +55,20 @@ export const paperOnSheet = (p: PlacedPiece): readonly Polygon[] =>
     outer: outer.map((q) => onSheet(p, q)),
     holes: holes.map((h) => h.map((q) => onSheet(p, q))),
   }));
+
+/** Where everything lies, as it is kept with the card; what lay locked stays so. */
+export const placesOf = ({ sheets }: Layout): Place[] =>
+  sheets.flatMap((s) =>
+    s.placed.map(({ drawing, copy, x, y, turnDeg, locked }) => ({
+      piece: drawing.id,
+      copy,
+      sheet: s.slot,
+      x,
+      y,
+      turnDeg,
+      ...(locked ? { locked } : {}),
+    })),
+  );
 
 /** Turned further about the middle of its box, so that it stays where it is looked at. */
 export function turnedAbout(piece: PlacedPiece, byDeg: number): Pick<PlacedPiece, 'x' | 'y' | 'turnDeg'> {

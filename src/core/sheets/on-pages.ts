@@ -6,7 +6,7 @@ import { regionBox } from '../plane/polygon';
 import { roomOf } from './lay-out';
 import { onSheet } from './layout';
 import { nesting, type Nesting } from './nest/nest';
-import { rotated } from './nest/turning';
+import { rotated } from '../plane/turning';
 import { plateOfPieces, type Plate } from './plate';
 import { batchesOf } from './slots';
 

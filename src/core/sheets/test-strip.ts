@@ -6,6 +6,7 @@ import { perforationCuts } from '../pattern/making';
 import type { LineRole } from '../pattern/pattern';
 import { boxOf, rectangle, ringsOf, type Ring } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
+import { arcPoints, ellipse } from '../shapes/curve';
 import { textRegion } from '../shapes/text';
 import { trimNumber } from '../units/length';
 import type { Drawing, DrawnLine } from './drawing';
@@ -41,7 +42,7 @@ export function testStrip(stock: string): Drawing[] {
     ...hinge(8, 8),
   ];
   const outline = rectangle(0, 0, ...STRIP_SIZE);
-  const token = circle([0, 0], TOKEN_MM / 2);
+  const token = ellipse(TOKEN_MM / 2, TOKEN_MM / 2);
   return [
     drawing('test-strip', 'Test strip', stock, outline, [...lines, cut(outline, 'strip')]),
     drawing('test-token', 'Token of the test strip', stock, token, [cut(token, 'token'), ...label('token', [-4, -1])]),
@@ -116,7 +117,7 @@ function corners(x: number, y: number): DrawnLine[] {
   return [
     line('window', rectangle(x, y, x + 10, y + 10), 'square', true),
     line('window', point, 'point', true),
-    line('window', circle([x + 40, y + 5], 1.5), 'small circle', true),
+    line('window', ellipse(1.5, 1.5, [x + 40, y + 5]), 'small circle', true),
     ...label('corners', [x, y + 12.5]),
     ...label('R 1.5', [x + 36, y + 12.5]),
   ];
@@ -124,12 +125,8 @@ function corners(x: number, y: number): DrawnLine[] {
 
 function slot(x: number, y: number): DrawnLine[] {
   const r = SLOT_MM / 2;
-  const end = (cx: number, from: number): Vec2[] =>
-    Array.from({ length: 17 }, (_, k): Vec2 => {
-      const a = ((from + (180 * k) / 16) * Math.PI) / 180;
-      return [cx + r * Math.cos(a), y + r + r * Math.sin(a)];
-    });
-  const ring = [...end(x + SLOT_LENGTH_MM, -90), ...end(x, 90)];
+  const end = (cx: number, from: number): Vec2[] => arcPoints([cx, y + r], r, r, from, Math.PI);
+  const ring = [...end(x + SLOT_LENGTH_MM, -Math.PI / 2), ...end(x, Math.PI / 2)];
   return [line('window', ring, 'slot', true), ...label(`slot ${SLOT_MM}, token ${TOKEN_MM}`, [x, y + 9])];
 }
 
@@ -137,11 +134,4 @@ function slot(x: number, y: number): DrawnLine[] {
 function hinge(x: number, y: number): DrawnLine[] {
   const flap: Ring = [[x, y + 18], [x, y], [x + 34, y], [x + 34, y + 18]]; // prettier-ignore
   return [line('cut', flap, 'hinge'), line('valley', [flap[0], flap[3]], 'hinge'), ...label('hinge', [x + 12, y + 8])];
-}
-
-function circle([cx, cy]: Vec2, r: number): Ring {
-  return Array.from({ length: 72 }, (_, k): Vec2 => {
-    const a = (2 * Math.PI * k) / 72;
-    return [cx + r * Math.cos(a), cy + r * Math.sin(a)];
-  });
 }

@@ -2,7 +2,8 @@
  * The simulated scanner: a picture of the printed page as it lies on the mat, shifted, turned, a little scaled, with
  * noise; and the eye that finds the marks in it. Grey, 0 black to 255 white, row by row from the top.
  */
-import { randomLcg, randomNormal } from 'd3-random';
+import { randomNormal } from 'd3-random';
+import { seeded } from '../linkage/random';
 import { contains, type Region } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 import { MARK_MM, moveBy, type Similarity } from '../sheets/registration';
@@ -37,7 +38,7 @@ const SUB = 3;
 
 export function scanPage({ widthMm, heightMm, marks, printed, lies, noise, seed, pxPerMm }: ScanOf): Scan {
   const [w, h] = [widthMm, heightMm].map((mm) => Math.ceil((mm + 2 * ROUND_MM) * pxPerMm));
-  const normal = randomNormal.source(randomLcg(((seed * 2654435761) % 2 ** 32) / 2 ** 32))(0, noise);
+  const normal = randomNormal.source(seeded(seed))(0, noise);
   const back = inverse(lies);
   const grey = new Uint8Array(w * h);
   for (let row = 0; row < h; row++)

@@ -2,12 +2,11 @@
 /** A piece taken hold of on its sheet: it follows the pointer, says what is wrong there, and snaps when let go. */
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import type { Design } from '@/core/document/design';
-import { turnedAbout, type PlacedPiece } from '@/core/sheets/layout';
+import { placesOf, turnedAbout, type PlacedPiece } from '@/core/sheets/layout';
 import { useActions, useStudio } from '@/store/context';
 import { engine, newestWins } from '@/workers/client';
 import type { Answer, HeldPiece, Laid, SheetTrouble } from '@/workers/protocol';
 import type { InHand } from '@/core/sheets/hand';
-import { placesOf } from './useLaid';
 
 export interface Picked {
   readonly piece: string;

@@ -1,8 +1,9 @@
 'use client';
 /** The layout of the open card, with the cards that share its sheets, and the search for a tighter one. */
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { Design, Place } from '@/core/document/design';
-import type { Layout } from '@/core/sheets/layout';
+import type { Design } from '@/core/document/design';
+import { MOST_PLACES } from '@/core/document/sheet-schema';
+import { placesOf } from '@/core/sheets/layout';
 import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
 import type { Laid } from '@/workers/protocol';
@@ -21,23 +22,6 @@ export interface LaidOut {
   /** Ends it and leaves everything as it was. */
   readonly giveUp: () => void;
 }
-
-/** More pieces than this are not kept place by place (the schema of the document). */
-const MOST_PLACES = 2000;
-
-/** Where everything lies, as it is kept with the card; what lay locked stays so. */
-export const placesOf = ({ sheets }: Layout): Place[] =>
-  sheets.flatMap((s) =>
-    s.placed.map(({ drawing, copy, x, y, turnDeg, locked }) => ({
-      piece: drawing.id,
-      copy,
-      sheet: s.slot,
-      x,
-      y,
-      turnDeg,
-      ...(locked ? { locked } : {}),
-    })),
-  );
 
 export function useLaid(guests: readonly Design[]): LaidOut {
   const design = useStudio((s) => s.design);

@@ -1,6 +1,6 @@
 /** Polygons in convex parts, and what two convex rings cover when one is carried round the other. mm, y up. */
 import earcut from 'earcut';
-import { ringArea, ringsOf, type Polygon, type Ring } from '../../plane/polygon';
+import { ringsOf, type Polygon, type Ring } from '../../plane/polygon';
 import { cross2, sub2, type Vec2 } from '../../plane/vec2';
 import { ROUNDING_MM } from '../../tolerance';
 
@@ -84,5 +84,3 @@ const fromLowest = (ring: Ring): Ring => {
 
 /** Turned by half: the ring whose sum with another tells where the two overlap. */
 export const reflected = (ring: Ring): Ring => ring.map(([x, y]): Vec2 => [-x, -y]);
-
-export const isCounterClockwise = (ring: Ring): boolean => ringArea(ring) > 0;

@@ -10,7 +10,7 @@ import { convexParts, convexSum, isConvex } from './convex';
 import { compareCosts, nesting, type Nesting, type NestItem } from './nest';
 import { noFit, overlapsAt, turnedShape } from './no-fit';
 import { thinOutward } from './thin-outward';
-import { rotated, turnPoint } from './turning';
+import { rotated, turnPoint } from '../../plane/turning';
 
 const solid = (outer: Ring): Polygon => ({ outer, holes: [] });
 const item = (key: string, outer: Ring, turns: readonly number[] = [0]): NestItem => ({

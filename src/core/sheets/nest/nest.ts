@@ -4,10 +4,10 @@
  * that is no worse. Seeded: the same seed and number of rounds give the same layout.
  */
 import { randomLcg } from 'd3-random';
-import { rotated, turnPoint } from './turning';
+import { rotated } from '../../plane/turning';
 import { bestPlace, compareScores, PREFERENCES, type Lying, type Place, type Preference, type Room } from './place';
 import { NoFits, turnedShape, type Turned } from './no-fit';
-import { boxOf, regionArea, type Region } from '../../plane/polygon';
+import { regionArea, type Region } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
 
 export interface NestItem {
@@ -210,17 +210,13 @@ class Workbench {
     return null;
   }
 
-  /** The lower left of an item's turned box, seen from its origin. */
-  private boxCorner(item: number, turnDeg: number): Vec2 {
-    const { region } = this.items[item];
-    return boxOf(region.flatMap((p) => p.outer.map((q) => turnPoint(q, turnDeg)))).min;
-  }
+  /** Where the origin of an item lies while the lower left of its turned box lies at `corner`, and back. */
   private originOf(item: number, { corner, turnDeg }: { corner: Vec2; turnDeg: number }): Vec2 {
-    const [x, y] = this.boxCorner(item, turnDeg);
+    const [x, y] = this.shapeOf(item, turnDeg).corner;
     return [corner[0] - x, corner[1] - y];
   }
   private cornerOf(item: number, { at, turnDeg }: { at: Vec2; turnDeg: number }): Vec2 {
-    const [x, y] = this.boxCorner(item, turnDeg);
+    const [x, y] = this.shapeOf(item, turnDeg).corner;
     return [at[0] + x, at[1] + y];
   }
 }

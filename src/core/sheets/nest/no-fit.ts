@@ -11,6 +11,8 @@ export interface Turned {
   readonly parts: readonly Ring[];
   /** Convex parts of it with its holes filled: as it is laid down, it is not laid over something. */
   readonly filled: readonly Ring[];
+  /** The lower left of its box, seen from the origin of its outline. */
+  readonly corner: Vec2;
   readonly width: number;
   readonly height: number;
 }
@@ -30,7 +32,7 @@ export const turnedShape = (key: string, region: Region): Turned => {
   const parts = partsOf(region);
   const whole = region.every((p) => p.holes.length === 0);
   const filled = whole ? parts : partsOf(region.map(({ outer }) => ({ outer, holes: [] })));
-  return { key, parts, filled, width: max[0] - min[0], height: max[1] - min[1] };
+  return { key, parts, filled, corner: min, width: max[0] - min[0], height: max[1] - min[1] };
 };
 
 /** Kept in one life of a nesting. */

@@ -1,6 +1,6 @@
 /** Turned in the plane: quarter turns exactly. */
-import { mapRegion, type Region } from '../../plane/polygon';
-import type { Vec2 } from '../../plane/vec2';
+import { mapRegion, type Region } from './polygon';
+import type { Vec2 } from './vec2';
 
 const QUARTERS: Readonly<Record<number, Vec2>> = { 0: [1, 0], 90: [0, 1], 180: [-1, 0], 270: [0, -1] };
 
