@@ -1,9 +1,13 @@
 /** Document to assembly: mechanisms are built in the order in which they stand on each other. */
 import { assemble, layOut, type Assembly, type Misfit, type BaseOf, type PlacedMechanism } from '../assembly/assembly';
 import type { Drive } from '../drives';
+import { placeOnSheet, type Rigid } from '../linkage';
 import {
   faceMounting,
+  heldBy,
   KINDS,
+  linesOf,
+  OWN_LINES,
   type Base,
   type Bend,
   type Bond,
@@ -45,7 +49,7 @@ import { laidNowhere } from './nowhere';
 import { buildTemplate } from './template';
 import { withGluing } from './gluing';
 import { attachedLayers, windowsAndDrawings } from './dressing';
-import { baseKindOf, cardValues, isBase, wholeValues } from '../document/fields';
+import { baseKindOf, cardValues, isBase, valuesOf, wholeValues } from '../document/fields';
 import { CENTRE, shelfOf, stockOf, type Design, type Mechanism } from '../document/design';
 import { faceOf } from './faces';
 
@@ -56,14 +60,8 @@ export function buildAssembly(design: Design): Assembly {
   const shelf = shelfOf(design);
   const outline = (shape: Shape): Region => outlineOf(shape, shelf);
   const base = makeBase(design, outline);
-  const gathered = gatherBase(design, base);
-  for (const m of inStandingOrder(design)) {
-    const kind = KINDS.get(m.kind)!;
-    const onFace = m.mount || kind.mount === 'face' ? faceMounting(kind) : null;
-    if (onFace) addOnFace(gathered, m, kind, onFace, outline);
-    else addOnCrease(gathered, m, kind as CreaseKind, outline);
-  }
-  const { interruptions, plain: _plain, claims: _claims, design: _design, ...rest } = gathered;
+  const gathered = gather(design, base, outline);
+  const { interruptions, plain: _plain, claims: _claims, design: _design, brought: _brought, ...rest } = gathered;
   const panels = sharePanels(gathered.pieces, rest.bonds, rest.foam, rest.mechanisms);
   const { pieces, bonds, foam } = panels;
   const parts = { ...rest, bonds, foam };
@@ -75,6 +73,36 @@ export function buildAssembly(design: Design): Assembly {
   const caliperOf = (piece: string): number => stockOf(design, pieces.get(piece)!.stock).caliperMm;
   const stacked = stackClashes(laid, rest.mechanisms, caliperOf);
   return { ...whole, misfits: [...whole.misfits, ...glued.lost, ...stacked, ...laidNowhere(design, whole)] };
+}
+
+/** Everything that mechanisms contribute, in standing order. */
+function gather(design: Design, base: Base, outline: (shape: Shape) => Region): Gathered {
+  const gathered = gatherBase(design, base);
+  for (const m of inStandingOrder(design)) {
+    const kind = KINDS.get(m.kind)!;
+    const onFace = m.mount || kind.mount === 'face' ? faceMounting(kind) : null;
+    if (onFace) addOnFace(gathered, m, kind, onFace, outline);
+    else addOnCrease(gathered, m, kind as CreaseKind, outline);
+  }
+  return gathered;
+}
+
+/** What a mechanism brings, and where it stands. */
+export interface Brought {
+  readonly part: Contribution;
+  /** The piece it is put on, as it was before. */
+  readonly piece: Piece;
+  /** From its axes to those of that piece. */
+  readonly placement: Rigid;
+  readonly sideA: string;
+  readonly sideB: string;
+  readonly crease: string;
+}
+/** What every mechanism brings, by id. Throws DesignError. */
+export function broughtBy(design: Design): ReadonlyMap<string, Brought> {
+  const shelf = shelfOf(design);
+  const outline = (shape: Shape): Region => outlineOf(shape, shelf);
+  return gather(design, makeBase(design, outline), outline).brought;
 }
 
 /** What mechanisms have contributed so far. */
@@ -94,6 +122,7 @@ interface Gathered {
   readonly foam: FoamPad[];
   readonly fillers: Filler[];
   readonly hardware: Hardware[];
+  readonly brought: Map<string, Brought>;
 }
 
 function plainBase({ pieces, interruptions }: Base): BaseOf {
@@ -124,6 +153,7 @@ function gatherBase(design: Design, base: Base): Gathered {
     foam: [],
     fillers: [...(base.fillers ?? [])],
     hardware: [...(base.hardware ?? [])],
+    brought: new Map(),
   };
 }
 
@@ -137,18 +167,26 @@ function addOnCrease(so: Gathered, m: Mechanism, kind: CreaseKind, outline: (sha
     );
   const { outline: paper } = pieces.get(host.piece)!;
   const say = (mm: number): string => formatSaid(mm, design.units);
-  const part = built(m, () => kind.build(wholeValues(m), { id: m.id, host, stock: m.stock, outline, paper, say }));
+  const onPiece = { piece: pieces.get(host.piece)!, interruptions: so.interruptions };
+  const context = { id: m.id, host, so: onPiece, stock: m.stock, outline, paper, say };
+  const part = built(m, () => kind.build(wholeValues(m), context));
+  const placement = placeOnSheet(host.frame.origin, host.frame.along);
+  so.brought.set(m.id, { part, piece: onPiece.piece, placement, ...sidesOf(host) });
   addToPiece(pieces, host.piece, part);
-  for (const h of part.hosts) hosts.set(h.crease, h);
   so.contradictions.push(
     ...misfitsOf(part, m.id, host.piece, host.frame.origin),
     ...clashes(so.claims, ancestors(design, m), m.id, host.piece, part.claims),
     ...offPaper(m.id, host.piece, part, paper),
   );
   so.claims.push({ mechanism: m.id, piece: host.piece, region: part.claims });
-  so.interruptions.push(...part.interruptions);
   addParts(so, m, part, 0, { host, turns: kind.turns(wholeValues(m)) });
 }
+
+const sidesOf = ({ sideA, sideB, crease }: Host): Pick<Host, 'sideA' | 'sideB' | 'crease'> => ({
+  sideA,
+  sideB,
+  crease,
+});
 
 function addOnFace(
   so: Gathered,
@@ -168,7 +206,11 @@ function addOnFace(
   }
   const { caliperMm } = stockOf(design, m.stock);
   const say = (mm: number): string => formatSaid(mm, design.units);
-  const part = built(m, () => build(wholeValues(m), { id: m.id, face, stock: m.stock, caliperMm, outline, say }));
+  const onPiece = { piece: pieces.get(face.piece)!, interruptions };
+  const context = { id: m.id, face, so: onPiece, stock: m.stock, caliperMm, outline, say };
+  const part = built(m, () => build(wholeValues(m), context));
+  const { piece } = onPiece;
+  so.brought.set(m.id, { part, piece, placement: face.placement, sideA: face.facet, sideB: '', crease: '' });
   addToPiece(pieces, face.piece, part);
   so.contradictions.push(...misfitsOf(part, m.id, face.piece, [face.placement[3], face.placement[7]]));
   const turns = turnsOf(wholeValues(m));
@@ -188,6 +230,8 @@ function addParts(
     so.pieces.set(piece.id, piece);
     so.plain.set(piece.id, piece);
   }
+  for (const h of part.hosts) so.hosts.set(h.crease, h);
+  so.interruptions.push(...part.interruptions);
   so.bonds.push(...part.bonds);
   so.drives.push(...part.drives.map((d) => ({ ...d, label: `${m.name}: ${d.label}` })));
   so.moving.push(...part.joints);
@@ -357,6 +401,9 @@ function cutWindows(design: Design, piece: Piece, interruptions: readonly Interr
   };
 }
 
+/** Creases and facets of others that lines of one's own are measured from. */
+const hangsOn = (m: Mechanism): string[] => (m.kind === OWN_LINES ? linesOf(valuesOf(m)).flatMap(heldBy) : []);
+
 /** What is stood on comes before what stands on it; otherwise the document's order. */
 export function inStandingOrder(design: Design): Mechanism[] {
   const byId = new Map(design.mechanisms.map((m) => [m.id, m]));
@@ -365,8 +412,11 @@ export function inStandingOrder(design: Design): Mechanism[] {
   const visit = (m: Mechanism): void => {
     if (seen.has(m.id)) return;
     seen.add(m.id);
-    const host = byId.get(ownerOfId(m.on));
-    if (host) visit(host);
+    // Two that hang on each other are built as they stand in the document: the first finds nothing there and says so.
+    for (const id of [m.on, ...hangsOn(m)]) {
+      const host = byId.get(ownerOfId(id));
+      if (host) visit(host);
+    }
     out.push(m);
   };
   design.mechanisms.forEach(visit);

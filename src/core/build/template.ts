@@ -6,8 +6,8 @@ import { poseAt } from '../assembly/pose';
 import type { Template } from '../document/template';
 import { CLOSED, FLAT, openOf } from '../drives';
 import { CARD } from '../ids';
-import { GUTTER, type Base, type CreaseLine, type Host, type PatternLine, type Piece } from '../kinds';
-import { findFacets, type FlatPattern, type Interruption } from '../pattern/facets';
+import { GUTTER, hostsIn, type Base, type CreaseLine, type Host, type PatternLine, type Piece } from '../kinds';
+import { findFacets, type FlatHinge, type Interruption } from '../pattern/facets';
 import type { Making } from '../pattern/making';
 import { mend, type TemplateLine } from '../pattern/mending';
 import { joinPerforations } from '../pattern/perforations';
@@ -81,6 +81,12 @@ function scaledBy(scale: number, points: readonly Vec2[], kept: KeptSize | undef
   });
 }
 
+const foldSizes = (ends: CreaseLine['ends'] | undefined): Host['ends'] | undefined =>
+  ends && [
+    ends[0] === undefined ? undefined : Math.abs(ends[0]),
+    ends[1] === undefined ? undefined : Math.abs(ends[1]),
+  ];
+const isNotGutter = ({ crease }: FlatHinge): boolean => crease.id !== GUTTER;
 const foldsDown = (l: TemplateLine): boolean => l.role === 'mountain' || l.role === 'perforation-mountain';
 const built = new WeakMap<Template, Map<string, Base>>();
 
@@ -204,7 +210,7 @@ function piecesOf(t: Template, stock: string): Base {
     reachB: -box.min[1],
     stock,
   };
-  const hosts = hostsIn(CARD, flat, nameOf, stock);
+  const hosts = hostsIn(CARD, flat, nameOf, stock, isNotGutter);
   const inPieces = (p: Vec2): Vec2 => move(scale2(p, t.scale));
   const baseOf = (joined: JoinedPieces): Base => ({
     pieces: joined.pieces,
@@ -213,8 +219,8 @@ function piecesOf(t: Template, stock: string): Base {
     drives: joined.drives,
     hosts: [
       gutter,
-      ...hosts.map((h) => ({ ...h, ends: joined.endsOf(h.crease) ?? h.ends })),
-      ...joined.patterns.flatMap(([id, own]) => hostsIn(id, own, (k) => own.facets[k].id, stock)),
+      ...hosts.map((h) => ({ ...h, ends: foldSizes(joined.endsOf(h.crease)) ?? h.ends })),
+      ...joined.patterns.flatMap(([id, own]) => hostsIn(id, own, (k) => own.facets[k].id, stock, isNotGutter)),
     ],
     lead: { crease: GUTTER, still: 'leafA', turning: 'leafB' },
     measures: () => ({ hinge_mm: along.reduce((s, i) => s + i.to - i.from, 0) }),
@@ -225,30 +231,6 @@ function piecesOf(t: Template, stock: string): Base {
   const glue = lines.filter((l) => l.role === 'glue' && l.points.length >= 3).map((l) => l.points.map(move));
   const opens = (joined: JoinedPieces): number => opensTo(baseOf(joined));
   return baseOf(joinPieces(all, interruptions, t.joins ?? [], inPieces, opens, glue));
-}
-
-/** Creases of a piece but the gutter, for what stands on them. */
-function hostsIn(piece: string, flat: FlatPattern, nameOf: (facet: number) => string, stock: string): Host[] {
-  return flat.hinges
-    .filter((h) => h.crease.id !== GUTTER)
-    .map(({ crease, a, b }): Host => {
-      const long = dist2(crease.a, crease.b);
-      const reach = (facet: number): number =>
-        flat.facets[facet].polygon.outer.reduce((far, p) => Math.max(far, distToLine(p, crease.a, crease.b)), 0);
-      return {
-        crease: crease.id,
-        piece,
-        frame: { origin: lerp2(crease.a, crease.b, 0.5), along: scale2(sub2(crease.b, crease.a), 1 / long) },
-        lengthMm: long,
-        sideA: nameOf(b),
-        sideB: nameOf(a),
-        sign: crease.role === 'valley' ? 1 : -1,
-        ends: crease.ends,
-        reachA: reach(b),
-        reachB: reach(a),
-        stock,
-      };
-    });
 }
 
 /** How far a base opens from where it lies shut, degrees; 0 where it does not lie so, or never leaves that pose. */

@@ -3,6 +3,7 @@ import Joi from 'joi';
 import type { Parameter } from '../kinds';
 import { pathDataSchema, shapeSchema } from '../shapes/schema';
 import { LONGEST_TEXT } from '../shapes/text';
+import { ownLinesSchema, partsSchema } from './own-schema';
 
 export const JOI_OPTIONS: Joi.ValidationOptions = {
   convert: false,
@@ -39,6 +40,8 @@ function valueSchema(p: Parameter): Joi.Schema {
     return p.default === null ? group.allow(null) : group;
   }
   if (p.unit === 'path') return pathSchema;
+  if (p.unit === 'lines') return ownLinesSchema;
+  if (p.unit === 'parts') return partsSchema;
   if (p.unit === 'text') return Joi.string().max(LONGEST_TEXT).allow('');
   if (p.unit === 'list') {
     // Fields without a plain default must be there.

@@ -23,7 +23,7 @@ export function readValue(p: Parameter, text: string, unit: LengthUnit = 'mm'): 
   if (p.unit === 'text') return tidy.length <= LONGEST_TEXT ? { ok: true, value: tidy } : no(`${p.key} is too long`);
   if (p.word !== undefined && tidy === p.word) return { ok: true, value: tidy };
   if (p.default === null && (tidy === '' || tidy === 'null')) return { ok: true, value: null };
-  if (p.unit === 'shape' || p.unit === 'list' || p.unit === 'group' || p.unit === 'path') {
+  if (IN_JSON.has(p.unit)) {
     const json = readJson(tidy, p.key);
     if (!json.ok) return no(`${p.key} is not JSON: ${example(p)}`);
     const why = checkParameter(p, json.value);
@@ -51,6 +51,8 @@ function parseCount(text: string): { ok: true; value: number } | { ok: false; wh
 }
 
 const TURN_DEG = 360;
+/** Values that are written as JSON. */
+const IN_JSON: ReadonlySet<Parameter['unit']> = new Set(['shape', 'list', 'group', 'path', 'lines', 'parts']);
 
 /** How a value that is not a number is written. */
 const example = (p: Parameter): string =>
@@ -58,6 +60,8 @@ const example = (p: Parameter): string =>
     ? 'a shape is written like {"circle": 40}'
     : p.unit === 'path'
       ? 'a path is written like {"line": 80}'
-      : p.unit === 'group'
-        ? `it is written like ${JSON.stringify(p.default)}`
-        : `a list is written like [{"${p.fields![0].key}": 10, …}]`;
+      : p.unit === 'lines'
+        ? 'lines are written like [{"name": "fold", "role": "valley", "from": {"x": 0}, "to": {"x": 20}}]'
+        : p.unit === 'group' || p.unit === 'parts'
+          ? `it is written like ${JSON.stringify(p.default)}`
+          : `a list is written like [{"${p.fields![0].key}": 10, …}]`;

@@ -19,9 +19,15 @@ import { trackSlider } from './on-facet/track-slider';
 import { waterfall } from './on-facet/waterfall';
 import { volvelle } from './on-facet/volvelle';
 import { zWindow } from './on-facet/z-window';
+import { ownLines } from './own/own-lines';
 
 export * from './kind';
 export { GUTTER, POSTED } from './bases/fold-card';
+export { hostsIn } from './hosts-in';
+export { amountIn, LONGEST_AMOUNT, namesIn, type Amount, type Numbers } from './own/amount';
+export * from './own/own-line';
+export { linesOf, numbersOf, OWN_LINES, partsOf } from './own/own-lines';
+export { changeText, movedParts, OWN_STOCK, PART_LISTS, unnamed, type Parts, type Places } from './own/parts';
 export { strutTrade, type StrutTrade } from './on-crease/strut-figure';
 
 /** Kinds of mechanism, by id. To add one: docs/adding-a-mechanism.md. */
@@ -43,6 +49,7 @@ export const KINDS: ReadonlyMap<string, Kind> = new Map(
     carrierWheel,
     pocket,
     zWindow,
+    ownLines,
   ].map((k) => [k.id, k]),
 );
 

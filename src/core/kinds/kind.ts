@@ -5,11 +5,13 @@ import type { Making } from '../pattern/making';
 import type { Polygon, Region } from '../plane/polygon';
 import type { Frame2, Vec2 } from '../plane/vec2';
 import type { Shape } from '../shapes/shape';
+import type { OwnLine } from './own/own-line';
 import { otherSide, SIDES, type Side } from '../side';
 import type { Drive, State } from '../drives';
 import { applyRigid, compose, placeOnSheet, type Bow, type Motion, type Rigid, type Vec3 } from '../linkage';
 
-export type ParameterUnit = 'mm' | 'deg' | 'count' | 'choice' | 'shape' | 'list' | 'group' | 'path' | 'text';
+export type ParameterUnit =
+  'mm' | 'deg' | 'count' | 'choice' | 'shape' | 'list' | 'group' | 'path' | 'text' | 'lines' | 'parts';
 
 export interface Parameter {
   readonly key: string;
@@ -43,7 +45,11 @@ export type Path =
 export type FieldValue = number | string | null | Shape | Group | Path;
 /** An entry of a list; missing fields take their defaults. */
 export type ListItem = Readonly<Record<string, FieldValue>>;
-export type ParameterValue = FieldValue | readonly ListItem[];
+export type ParameterValue = FieldValue | readonly ListItem[] | readonly OwnLine[] | PlainParts;
+/** Parts of a mechanism as plain data; what they hold is the business of `own/parts.ts`. */
+export interface PlainParts {
+  readonly pieces: readonly unknown[];
+}
 export type ParameterValues = Readonly<Record<string, ParameterValue>>;
 
 /**
@@ -260,10 +266,17 @@ export interface Contribution {
   readonly demands: readonly Demand[];
 }
 
+/** The piece that something is put on, with all that was cut into it before. */
+export interface PieceSoFar {
+  readonly piece: Piece;
+  readonly interruptions: readonly Interruption[];
+}
+
 /** What a mechanism on a face is built from. */
 export interface FaceContext {
   readonly id: string;
   readonly face: Face;
+  readonly so: PieceSoFar;
   readonly stock: string;
   readonly caliperMm: number;
   /** Outline of a shape, mm, y up. Throws ShapeError. */
@@ -280,6 +293,7 @@ export interface FaceSize {
 export interface BuildContext {
   readonly id: string;
   readonly host: Host;
+  readonly so: PieceSoFar;
   readonly stock: string;
   /** Outline of a shape, mm, y up. Throws ShapeError. */
   readonly outline: (shape: Shape) => Region;
@@ -488,8 +502,8 @@ interface AnyKind {
   /** Ways of working on it beside its numbers. */
   readonly editors?: readonly Editor[];
 }
-/** `planes`: its planes from the side; `struts`: its struts and feet dragged along, and how they trade. */
-export type Editor = 'planes' | 'struts';
+/** `planes`: its planes from the side; `struts`: its struts and feet dragged along, and how they trade; `lines`: its lines. */
+export type Editor = 'planes' | 'struts' | 'lines';
 
 export const EMPTY: Contribution = {
   lines: [],
