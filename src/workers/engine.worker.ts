@@ -22,6 +22,10 @@ import { pathDataOf } from '@/core/shapes/path-data';
 import { readSvg, shapeOfSvg } from '@/core/shapes/svg-read';
 import { letters } from '@/core/shapes/text';
 import { traceShape } from '@/core/shapes/trace';
+import { gripsOf } from '@/core/build/grips';
+import { ownRoleChoices } from '@/core/build/own-roles';
+import { turnedPlain } from '@/core/build/plain';
+import { snapsOf } from '@/core/build/snaps';
 import { buildAssembly } from '@/core/build/build';
 import { blankDesign, type Design } from '@/core/document/design';
 import { checkTemplate } from '@/core/document/schema';
@@ -129,6 +133,13 @@ function laid(design: Design, layout: Layout): Laid {
   return { layout, beds: bed ? layOnBeds(layout, bed) : null, troubles: troublesOf(design, layout) };
 }
 
+/** Answers from the design alone, once its fonts are there. */
+const withFonts = <T>(design: Design, work: () => T): Promise<Answer<T>> =>
+  answer(async () => {
+    await fontsFor(design);
+    return work();
+  });
+
 const engine: Engine = {
   load: (design) => answer(async () => sceneOf(design, await assemblyOf(design))),
 
@@ -189,6 +200,12 @@ const engine: Engine = {
       await fontsFor(design);
       return seek(design, finding, known, steps);
     }),
+
+  grips: (design, id) => withFonts(design, () => gripsOf(design, id)),
+  snaps: (design, grip, line) =>
+    answer(async () => snapsOf(design, await assemblyOf(design), grip, grip.lines[line])),
+  plain: (design, id) => withFonts(design, () => turnedPlain(design, id)),
+  ownRoles: (design, id) => withFonts(design, () => ownRoleChoices(design, id)),
 
   async rooms(design, mechanism, keys, onRoom) {
     const mine = ++latest.rooms;

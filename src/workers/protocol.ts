@@ -1,4 +1,7 @@
 /** What crosses between the interface and the workers: plain data only, and the one list of jobs. */
+import type { Grip } from '@/core/build/grips';
+import type { RoleChoice } from '@/core/build/own-roles';
+import type { Snap } from '@/core/build/snaps';
 import type { Drive, State } from '@/core/drives';
 import type { ReadTemplate } from '@/core/formats/template-read';
 import type { Fault, TemplateLine } from '@/core/pattern/mending';
@@ -15,6 +18,7 @@ import type { Side } from '@/core/kinds';
 import type { StopPicture } from '@/core/formats/stops';
 import type { CreaseRole } from '@/core/pattern/pattern';
 import type { Ring } from '@/core/plane/polygon';
+import type { Vec2 } from '@/core/plane/vec2';
 import type { Segment } from '@/core/plane/arrangement';
 import type { Design } from '@/core/document/design';
 import type { Proof } from '@/core/proof/prove';
@@ -85,8 +89,12 @@ export interface SceneCrease {
 }
 export interface SceneHost {
   readonly crease: string;
+  readonly piece: string;
   /** Middle of the crease along its piece, mm. */
   readonly x: number;
+  /** Its middle and its direction, in the axes of its piece. */
+  readonly origin: Vec2;
+  readonly along: Vec2;
   readonly lengthMm: number;
   readonly reachA: number;
   readonly reachB: number;
@@ -129,6 +137,8 @@ export interface Derived {
   readonly artwork: readonly SceneArt[];
   /** What lies above each other over a face, by mechanism. */
   readonly stacks: Readonly<Record<string, readonly StackLayer[]>>;
+  /** Which way is right and up on the face that a mechanism is fixed on, in the axes of its piece, by mechanism. */
+  readonly axes: Readonly<Record<string, { readonly piece: string; readonly right: Vec2; readonly up: Vec2 }>>;
   /** What is moved by hand, the opening first. */
   readonly drives: readonly Drive[];
   /** Where its base is while it opens, seen from above, mm: absent of a plain card, which opens about its gutter. */
@@ -348,6 +358,14 @@ export interface Engine {
     template: Template,
   ): Promise<Answer<{ readonly lines: readonly TemplateLine[]; readonly faults: readonly Fault[] }>>;
   export(design: Design, choice: ExportChoice): Promise<Answer<Uint8Array>>;
+  /** What of a mechanism, or of the base, can be taken hold of in the flat view. */
+  grips(design: Design, id: string): Promise<Answer<readonly Grip[]>>;
+  /** What one line of a grip would line up with. */
+  snaps(design: Design, grip: Grip, line: number): Promise<Answer<readonly Snap[]>>;
+  /** The design with a mechanism turned into plain lines. */
+  plain(design: Design, id: string): Promise<Answer<Design>>;
+  /** Valleys and mountains that fold flat, for creases of one's own. */
+  ownRoles(design: Design, id: string): Promise<Answer<readonly RoleChoice[]>>;
 }
 
 /** Jobs whose first argument is not a design. */

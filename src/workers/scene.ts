@@ -5,7 +5,7 @@ import { openTo } from '@/core/drives';
 import { baseKindOf } from '@/core/document/fields';
 import { dressingOf, stockOf, type Design } from '@/core/document/design';
 import { placedArtwork, type PlacedArt } from '@/core/build/artwork';
-import { readingUp } from '@/core/build/faces';
+import { readingAxes, readingUp } from '@/core/build/faces';
 import { ownerOfId, wordsOfPart } from '@/core/ids';
 import { PLAIN_BASE, SIDES, type Face, type Filler, type Side } from '@/core/kinds';
 import { boxOf, contains, intersect, ringsOf } from '@/core/plane/polygon';
@@ -101,9 +101,12 @@ export function sceneOf(design: Design, assembly: Assembly): Derived {
     glue: assembly.pieces.flatMap((p) =>
       p.glue.map((g) => ({ id: g.id, mechanism: g.mechanism, piece: p.id, outline: g.outline })),
     ),
-    hosts: [...assembly.hosts.values()].map(({ crease, frame, lengthMm, reachA, reachB }) => ({
+    hosts: [...assembly.hosts.values()].map(({ crease, piece, frame, lengthMm, reachA, reachB }) => ({
       crease,
+      piece,
       x: frame.origin[0],
+      origin: frame.origin,
+      along: frame.along,
       lengthMm,
       reachA,
       reachB,
@@ -120,6 +123,14 @@ export function sceneOf(design: Design, assembly: Assembly): Derived {
       }),
     stacks: Object.fromEntries(
       assembly.mechanisms.flatMap((m) => (m.face ? [[m.id, stackOf(design, assembly, m.id, m.face)]] : [])),
+    ),
+    axes: Object.fromEntries(
+      assembly.mechanisms.flatMap(({ id, face }) => {
+        const piece = assembly.pieces.find((p) => p.id === face?.piece);
+        return face && piece
+          ? [[id, { piece: piece.id, ...readingAxes(design, piece, face.facet, face.side) }]]
+          : [];
+      }),
     ),
     artwork: placedArtwork(design, assembly).map((art, k) => sceneArt(design, assembly, art, k)),
     drives: assembly.drives,

@@ -71,7 +71,7 @@ interface Axes {
  * The way a facet is read, in the axes of its piece: of the base as its kind says, what is cut from its page standing
  * up, a piece of its own as it is drawn.
  */
-function readingAxes(design: Design, piece: Piece, facet: string, side: Side): Axes {
+export function readingAxes(design: Design, piece: Pick<Piece, 'mechanism'>, facet: string, side: Side): Axes {
   const up = readingUp(design, piece, facet, side);
   return { up, right: side === 'inside' ? [up[1], -up[0]] : [-up[1], up[0]] };
 }

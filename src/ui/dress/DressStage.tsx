@@ -9,6 +9,7 @@ import { Panes } from '../common/Panes';
 import { Action } from '../common/Field';
 import { FlatView } from '../build/FlatView';
 import { PosedView } from '../posed/PosedView';
+import { ViewPair } from '../views/ViewPair';
 import { FindingCard } from '../prove/FindingCard';
 import { ShapeThumb } from '../shapes/ShapePicture';
 import { FacetPanel } from './FacetPanel';
@@ -42,14 +43,14 @@ export function DressStage() {
   return (
     <Box
       display="grid"
-      gridTemplateColumns="minmax(0, 1fr) minmax(0, 0.85fr) 318px"
+      gridTemplateColumns="minmax(0, 1fr) 318px"
+      gridTemplateRows="minmax(0, 1fr)"
       height="100%"
       minHeight="0"
       onKeyDown={keys}
       tabIndex={-1}
     >
-      <FlatView onFacet={selectFacet} />
-      <PosedView />
+      <ViewPair flat={<FlatView onFacet={selectFacet} />} posed={<PosedView />} />
       <DressPanel />
     </Box>
   );

@@ -311,6 +311,10 @@ export const planeStack: CreaseKind = {
       strength: ['contact'],
     };
   },
+  holds: (crease) => {
+    const [, part, n] = /^(foot|ridge|wall)-(\d+)/.exec(crease) ?? [];
+    return part ? [`planes[${Number(n) - 1}].${part === 'foot' ? 'depth' : 'height'}`] : [];
+  },
   sizeOf: (v) => {
     const { length } = listOf(v, 'planes');
     return `${length} ${length === 1 ? 'plane' : 'planes'}`;

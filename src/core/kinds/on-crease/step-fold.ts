@@ -327,6 +327,8 @@ export const stepFold: CreaseKind = {
     tabs: ['tab', 'width'],
     size: ['width'],
   }),
+  // The ridge lies where depth and riser have it: a hand on it makes the step higher.
+  holds: (crease) => (crease === 'ridge' ? ['riser', 'height'] : []),
   sizeOf: (v, say) => `${say(num(v, 'depth'))} × ${say(num(v, 'height'))}`,
   ownPiece: (v) => v.build === 'glued',
   parameters: [

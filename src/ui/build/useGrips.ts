@@ -1,0 +1,36 @@
+'use client';
+import { useEffect, useMemo, useState } from 'react';
+import type { Grip } from '@/core/build/grips';
+import type { Design } from '@/core/document/design';
+import { useStudio } from '@/store/context';
+import { engine, newestWins } from '@/workers/client';
+import type { Answer } from '@/workers/protocol';
+
+interface Found {
+  readonly design: Design;
+  readonly id: string;
+  readonly grips: readonly Grip[];
+}
+
+/** What of the selected mechanism can be taken hold of; of the card as it is kept, not of a preview. */
+export function useGrips(): readonly Grip[] {
+  const design = useStudio((s) => s.design);
+  const selected = useStudio((s) => s.selected);
+  const [found, setFound] = useState<Found | null>(null);
+  const ask = useMemo(
+    () =>
+      newestWins(
+        async (d: Design, id: string): Promise<Answer<Found>> => {
+          const answer = await engine('study').grips(d, id);
+          return answer.ok ? { ok: true, value: { design: d, id, grips: answer.value } } : answer;
+        },
+        (answer) => {
+          if (answer.ok) setFound(answer.value);
+        },
+      ),
+    [],
+  );
+  useEffect(() => ask(design, selected), [ask, design, selected]);
+  return found && found.design === design && found.id === selected ? found.grips : NONE;
+}
+const NONE: readonly Grip[] = [];

@@ -1,0 +1,51 @@
+'use client';
+import { useCallback, useSyncExternalStore } from 'react';
+
+/** What this browser keeps of how a person likes to work; none of it belongs to a card. */
+const NAMES = ['views', 'pxPerMm', 'keys', 'hints', 'favourites'] as const;
+export type Kept = (typeof NAMES)[number];
+const nameOf = (what: Kept): string => `rhabdoplex.${what}`;
+
+const listeners = new Set<() => void>();
+const listen = (listener: () => void): (() => void) => {
+  listeners.add(listener);
+  return () => listeners.delete(listener);
+};
+
+/** A browser that stores nothing keeps it for as long as the page. */
+const forNow = new Map<Kept, string>();
+export function readKept(what: Kept): string | null {
+  try {
+    return localStorage.getItem(nameOf(what)) ?? forNow.get(what) ?? null;
+  } catch {
+    return forNow.get(what) ?? null;
+  }
+}
+export function keep(what: Kept, text: string): void {
+  forNow.set(what, text);
+  try {
+    localStorage.setItem(nameOf(what), text);
+  } catch {
+    // Nothing is lost but the liking: it stays for this page.
+  }
+  for (const l of listeners) l();
+}
+
+/** A kept liking and how to change it; what is stored and cannot be read is as if it were not there. */
+export function useKept<T>(what: Kept, otherwise: T, read: (value: unknown) => T | null): [T, (value: T) => void] {
+  const text = useSyncExternalStore(
+    listen,
+    () => readKept(what),
+    () => null,
+  );
+  const change = useCallback((value: T) => keep(what, JSON.stringify(value)), [what]);
+  return [parsed(text, read) ?? otherwise, change];
+}
+function parsed<T>(text: string | null, read: (value: unknown) => T | null): T | null {
+  if (text === null) return null;
+  try {
+    return read(JSON.parse(text));
+  } catch {
+    return null;
+  }
+}

@@ -1,0 +1,84 @@
+'use client';
+import { Box, chakra } from '@chakra-ui/react';
+import {
+  IconArrowsMaximize,
+  IconArrowsMinimize,
+  IconFocusCentered,
+  IconMinus,
+  IconPlus,
+  IconZoomReset,
+} from '@tabler/icons-react';
+import type { ComponentType } from 'react';
+import { ZOOM_STEP } from './viewport';
+
+export interface ViewToolsProps {
+  readonly of: string;
+  readonly zoomBy: (factor: number) => void;
+  readonly fit: () => void;
+  /** What is selected, in the middle; absent where nothing is. */
+  readonly fitSelection?: () => void;
+  readonly trueSize?: () => void;
+  /** This view has all the room. */
+  readonly full: boolean;
+  readonly onFull: () => void;
+}
+
+/** How near a view is looked at, and whether it has all the room. */
+export function ViewTools({ of, zoomBy, fit, fitSelection, trueSize, full, onFull }: ViewToolsProps) {
+  return (
+    <Box role="group" aria-label={`${of} view`} display="flex" gap="2px" alignItems="center">
+      <Tool icon={IconMinus} name="Smaller" onClick={() => zoomBy(1 / ZOOM_STEP)} />
+      <Tool icon={IconPlus} name="Larger" onClick={() => zoomBy(ZOOM_STEP)} />
+      <Tool icon={IconZoomReset} name="Fit all" onClick={fit} />
+      {fitSelection && <Tool icon={IconFocusCentered} name="Fit what is selected" onClick={fitSelection} />}
+      {trueSize && (
+        <chakra.button
+          type="button"
+          className="plain"
+          title="True size on this screen"
+          aria-label="1:1, true size on this screen"
+          onClick={trueSize}
+          px="5px"
+          minHeight="24px"
+          fontSize="12.5px"
+          fontWeight="600"
+        >
+          1:1
+        </chakra.button>
+      )}
+      <Tool
+        icon={full ? IconArrowsMinimize : IconArrowsMaximize}
+        name={full ? 'Both views' : 'This view alone'}
+        onClick={onFull}
+      />
+    </Box>
+  );
+}
+
+function Tool({
+  icon: Icon,
+  name,
+  onClick,
+}: {
+  readonly icon: ComponentType<{ size: number; 'aria-hidden': true }>;
+  readonly name: string;
+  readonly onClick: () => void;
+}) {
+  return (
+    <chakra.button
+      type="button"
+      className="plain"
+      title={name}
+      aria-label={name}
+      onClick={onClick}
+      display="grid"
+      placeItems="center"
+      width="26px"
+      height="26px"
+      borderRadius="4px"
+      _hover={{ bg: 'wash' }}
+    >
+      <Icon size={15} aria-hidden />
+    </chakra.button>
+  );
+}
