@@ -30,6 +30,7 @@ test('kinds lists every parameter with its unit and limits', async () => {
     'carrier-wheel',
     'pocket',
     'z-window',
+    'own-lines',
   ]);
   for (const k of kinds)
     for (const p of k.parameters)
@@ -267,8 +268,8 @@ test('what is drawn on the outside is written apart, and refused where there is 
 
 test('it runs from any folder: its fonts are found beside it', () => {
   const { status, stdout } = spawnSync(
-    join(process.cwd(), 'node_modules/.bin/tsx'),
-    [resolve('src/cli/main.ts'), 'kinds'],
+    process.execPath,
+    [resolve('scripts/rhabdoplex.mjs'), 'kinds'],
     {
       cwd: dir,
       encoding: 'utf8',

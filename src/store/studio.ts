@@ -68,7 +68,7 @@ export interface Studio {
   readonly dialog: Dialog | null;
   readonly actions: StudioActions;
 }
-/** `bring`: a new shape; `workshop`: a kept one; `template`: whole templates. */
+/** `bring`: a new shape; `workshop`: a kept one; `template`: whole templates; `screen`: its true size. */
 /** Where a shape goes that is brought in from a field: a mechanism, or `card`, and the path of its parameter. */
 export interface ShapeSlot {
   readonly mechanism: string;
@@ -77,7 +77,8 @@ export interface ShapeSlot {
 export type Dialog =
   | { readonly kind: 'bring'; readonly into?: ShapeSlot }
   | { readonly kind: 'workshop'; readonly asset: string }
-  | { readonly kind: 'template' };
+  | { readonly kind: 'template' }
+  | { readonly kind: 'screen' };
 
 export interface StudioActions {
   edit(label: string, change: (design: Design) => Design): void;

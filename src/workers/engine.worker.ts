@@ -22,6 +22,7 @@ import { pathDataOf } from '@/core/shapes/path-data';
 import { readSvg, shapeOfSvg } from '@/core/shapes/svg-read';
 import { letters } from '@/core/shapes/text';
 import { traceShape } from '@/core/shapes/trace';
+import { dimensionsOf } from '@/core/build/dimensions';
 import { gripsOf } from '@/core/build/grips';
 import { ownRoleChoices } from '@/core/build/own-roles';
 import { turnedPlain } from '@/core/build/plain';
@@ -201,9 +202,13 @@ const engine: Engine = {
       return seek(design, finding, known, steps);
     }),
 
-  grips: (design, id) => withFonts(design, () => gripsOf(design, id)),
-  snaps: (design, grip, line) =>
-    answer(async () => snapsOf(design, await assemblyOf(design), grip, grip.lines[line])),
+  grips: (design, id) =>
+    answer(async () => {
+      const assembly = await assemblyOf(design);
+      const grips = gripsOf(design, id);
+      return { grips, dimensions: dimensionsOf(design, assembly, grips) };
+    }),
+  snaps: (design, grip, line) => answer(async () => snapsOf(design, await assemblyOf(design), grip, grip.lines[line])),
   plain: (design, id) => withFonts(design, () => turnedPlain(design, id)),
   ownRoles: (design, id) => withFonts(design, () => ownRoleChoices(design, id)),
 

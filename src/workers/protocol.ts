@@ -1,4 +1,5 @@
 /** What crosses between the interface and the workers: plain data only, and the one list of jobs. */
+import type { Dimension } from '@/core/build/dimensions';
 import type { Grip } from '@/core/build/grips';
 import type { RoleChoice } from '@/core/build/own-roles';
 import type { Snap } from '@/core/build/snaps';
@@ -80,6 +81,10 @@ export interface SceneFacet {
 }
 /** What bends takes nothing stuck flat on it. */
 export const canBeDressed = ({ bent }: SceneFacet): boolean => bent === undefined;
+export interface InHold {
+  readonly grips: readonly Grip[];
+  readonly dimensions: readonly Dimension[];
+}
 export interface SceneCrease {
   readonly id: string;
   readonly role: CreaseRole;
@@ -98,6 +103,13 @@ export interface SceneHost {
   readonly lengthMm: number;
   readonly reachA: number;
   readonly reachB: number;
+}
+/** Axes on a piece, mm: x and y may be mirrored, as on the outside. */
+export interface SceneFrame {
+  readonly piece: string;
+  readonly origin: Vec2;
+  readonly x: Vec2;
+  readonly y: Vec2;
 }
 export interface SceneGlue {
   readonly id: string;
@@ -139,6 +151,16 @@ export interface Derived {
   readonly stacks: Readonly<Record<string, readonly StackLayer[]>>;
   /** Which way is right and up on the face that a mechanism is fixed on, in the axes of its piece, by mechanism. */
   readonly axes: Readonly<Record<string, { readonly piece: string; readonly right: Vec2; readonly up: Vec2 }>>;
+  /** The axes that a mechanism is drawn in, on the piece it is put on, by mechanism. */
+  readonly frames: Readonly<Record<string, SceneFrame>>;
+  /** Creases from end to end, with the parts that something has ended. */
+  readonly whole: readonly {
+    readonly id: string;
+    readonly role: CreaseRole;
+    readonly piece: string;
+    readonly a: Vec2;
+    readonly b: Vec2;
+  }[];
   /** What is moved by hand, the opening first. */
   readonly drives: readonly Drive[];
   /** Where its base is while it opens, seen from above, mm: absent of a plain card, which opens about its gutter. */
@@ -178,6 +200,8 @@ export interface SceneFace {
   readonly facet: string;
   readonly widthMm: number;
   readonly heightMm: number;
+  /** Its axes as its reader has them on the inside. */
+  readonly frame: SceneFrame;
 }
 export interface ScenePose {
   readonly state: State;
@@ -358,8 +382,8 @@ export interface Engine {
     template: Template,
   ): Promise<Answer<{ readonly lines: readonly TemplateLine[]; readonly faults: readonly Fault[] }>>;
   export(design: Design, choice: ExportChoice): Promise<Answer<Uint8Array>>;
-  /** What of a mechanism, or of the base, can be taken hold of in the flat view. */
-  grips(design: Design, id: string): Promise<Answer<readonly Grip[]>>;
+  /** What of a mechanism, or of the base, can be taken hold of in the flat view, and its numbers as they are drawn. */
+  grips(design: Design, id: string): Promise<Answer<InHold>>;
   /** What one line of a grip would line up with. */
   snaps(design: Design, grip: Grip, line: number): Promise<Answer<readonly Snap[]>>;
   /** The design with a mechanism turned into plain lines. */

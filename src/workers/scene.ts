@@ -9,9 +9,9 @@ import { readingAxes, readingUp } from '@/core/build/faces';
 import { ownerOfId, wordsOfPart } from '@/core/ids';
 import { PLAIN_BASE, SIDES, type Face, type Filler, type Side } from '@/core/kinds';
 import { boxOf, contains, intersect, ringsOf } from '@/core/plane/polygon';
-import type { Vec2 } from '@/core/plane/vec2';
+import { lerp2, type Frame2, type Vec2 } from '@/core/plane/vec2';
 import { basePiece } from '@/core/rules';
-import type { Derived, SceneArt, SceneFacet, StackLayer } from './protocol';
+import type { Derived, SceneArt, SceneFacet, SceneFrame, StackLayer } from './protocol';
 
 /**
  * A facet glued on another lies a caliper above it; glued from behind, below it, which is up in its own turned frame.
@@ -119,17 +119,24 @@ export function sceneOf(design: Design, assembly: Assembly): Derived {
         const piece = assembly.pieces.find((p) => p.id === f.piece)!;
         const turned = Math.abs(readingUp(design, piece, f.id, 'inside')[0]) > 0.5;
         const [along, away] = [max[0] - min[0], max[1] - min[1]];
-        return { facet: f.id, widthMm: turned ? away : along, heightMm: turned ? along : away };
+        const { right, up } = readingAxes(design, piece, f.id, 'inside');
+        const frame = { piece: f.piece, origin: lerp2(min, max, 0.5), x: right, y: up };
+        return { facet: f.id, widthMm: turned ? away : along, heightMm: turned ? along : away, frame };
       }),
     stacks: Object.fromEntries(
       assembly.mechanisms.flatMap((m) => (m.face ? [[m.id, stackOf(design, assembly, m.id, m.face)]] : [])),
     ),
+    frames: Object.fromEntries(
+      assembly.mechanisms.flatMap(({ id, face, host }): [string, SceneFrame][] => {
+        if (host) return [[id, frameOf(host.piece, host.frame)]];
+        return face ? [[id, frameOfFace(face)]] : [];
+      }),
+    ),
+    whole: assembly.pieces.flatMap((p) => p.creases.map(({ id, role, a, b }) => ({ id, role, piece: p.id, a, b }))),
     axes: Object.fromEntries(
       assembly.mechanisms.flatMap(({ id, face }) => {
         const piece = assembly.pieces.find((p) => p.id === face?.piece);
-        return face && piece
-          ? [[id, { piece: piece.id, ...readingAxes(design, piece, face.facet, face.side) }]]
-          : [];
+        return face && piece ? [[id, { piece: piece.id, ...readingAxes(design, piece, face.facet, face.side) }]] : [];
       }),
     ),
     artwork: placedArtwork(design, assembly).map((art, k) => sceneArt(design, assembly, art, k)),
@@ -158,6 +165,19 @@ function sceneArt(design: Design, assembly: Assembly, art: PlacedArt, order: num
     ? { ...common, ink: intersect(art.ink, art.seen).flatMap(ringsOf), colour: art.colour }
     : { ...common, picture: art.picture, frame: art.frame };
 }
+
+const frameOf = (piece: string, { origin, along }: Frame2): SceneFrame => ({
+  piece,
+  origin,
+  x: along,
+  y: [-along[1], along[0]],
+});
+const frameOfFace = ({ piece, placement: m }: Face): SceneFrame => ({
+  piece,
+  origin: [m[3], m[7]],
+  x: [m[0], m[4]],
+  y: [m[1], m[5]],
+});
 
 const drawnOn = (assembly: Assembly, { piece, polygon }: Assembly['facets'][number]): SceneFacet['drawn'] =>
   (assembly.pieces.find((p) => p.id === piece)?.drawn ?? []).map(({ side, region }) => ({

@@ -13,6 +13,8 @@ export interface Dimension {
   readonly piece: string;
   readonly from: Vec2;
   readonly to: Vec2;
+  /** The side that it is drawn on, away from what is measured; of length 1, square to it. */
+  readonly out: Vec2;
 }
 
 /** Both ends lie where they should to this, mm. */
@@ -30,42 +32,61 @@ export function dimensionsOf(design: Design, assembly: Assembly, grips: readonly
   return [...byNumber.values()].flatMap((own) => {
     const value = Number(parameterOf(design, own[0].mechanism, own[0].parameter));
     if (!(Math.abs(value) >= SHORTEST_MM)) return [];
-    const between = acrossTwo(own, value) ?? fromWhatStays(assembly, own, value);
-    return between ? [{ mechanism: own[0].mechanism, parameter: own[0].parameter, ...between }] : [];
+    const found = [...acrossTwo(own, value), ...fromWhatStays(assembly, own, value)];
+    const best = outermost(found, grips);
+    return best ? [{ mechanism: own[0].mechanism, parameter: own[0].parameter, ...best }] : [];
   });
 }
 
 type Between = Pick<Dimension, 'piece' | 'from' | 'to'>;
 const middle = ({ a, b }: GripLine): Vec2 => lerp2(a, b, 0.5);
+/** Where on a line it may be measured: at its ends, where numbers are out of the way. */
+const placesOn = (line: GripLine): readonly Vec2[] => [line.a, line.b, middle(line)];
+
+/** Of several places that which lies furthest out from the middle of all that can be taken hold of. */
+function outermost(found: readonly Between[], grips: readonly Grip[]): (Between & Pick<Dimension, 'out'>) | null {
+  let best: (Between & Pick<Dimension, 'out'>) | null = null;
+  let furthest = -Infinity;
+  for (const b of found) {
+    const lines = grips.filter((g) => g.piece === b.piece).flatMap((g) => g.lines);
+    const all = lines.flatMap((l) => [l.a, l.b]);
+    const centre = scale2(all.reduce(add2, [0, 0]), 1 / all.length);
+    const way = sub2(b.to, b.from);
+    const normal = scale2([-way[1], way[0]], 1 / Math.hypot(...way));
+    const off = dot2(sub2(lerp2(b.from, b.to, 0.5), centre), normal);
+    if (Math.abs(off) <= furthest + 1e-6) continue;
+    furthest = Math.abs(off);
+    best = { ...b, out: off < 0 ? scale2(normal, -1) : normal };
+  }
+  return best;
+}
 
 /** Between two parallel lines that go apart by as much as the number grows. */
-function acrossTwo(grips: readonly Grip[], value: number): Between | null {
-  for (const p of grips)
-    for (const q of grips) {
-      if (p.piece !== q.piece) continue;
-      for (const l of p.lines)
-        for (const m of q.lines) {
-          const apart = sub2(m.way, l.way);
-          if (Math.abs(dot2(apart, apart) - 1) > 1e-6 || dot2(l.way, m.way) >= 0) continue;
-          // Measured where the first line has its middle.
-          const from = middle(l);
-          const off = dot2(sub2(middle(m), from), apart);
-          if (Math.abs(off - value) < ON_LINE_MM) return { piece: p.piece, from, to: add2(from, scale2(apart, off)) };
-        }
-    }
-  return null;
+function acrossTwo(grips: readonly Grip[], value: number): Between[] {
+  return grips.flatMap((p) =>
+    grips
+      .filter((q) => q.piece === p.piece)
+      .flatMap((q) => p.lines.flatMap((l) => q.lines.flatMap((m) => betweenLines(p.piece, l, m, value)))),
+  );
+}
+function betweenLines(piece: string, l: GripLine, m: GripLine, value: number): Between[] {
+  const apart = sub2(m.way, l.way);
+  if (Math.abs(dot2(apart, apart) - 1) > 1e-6 || dot2(l.way, m.way) >= 0) return [];
+  const off = dot2(sub2(middle(m), middle(l)), apart);
+  if (Math.abs(off - value) >= ON_LINE_MM) return [];
+  return placesOn(l).map((from) => ({ piece, from, to: add2(from, scale2(apart, off)) }));
 }
 
 /** From a crease or an edge that lies as far behind a line as the number says. */
-function fromWhatStays(assembly: Assembly, grips: readonly Grip[], value: number): Between | null {
-  for (const { piece, lines } of grips)
-    for (const line of lines) {
-      if (Math.abs(dot2(line.way, line.way) - 1) > 1e-6) continue;
-      const to = middle(line);
-      const from = sub2(to, scale2(line.way, value));
-      if (isOnLine(assembly, piece, from)) return { piece, from, to };
-    }
-  return null;
+function fromWhatStays(assembly: Assembly, grips: readonly Grip[], value: number): Between[] {
+  return grips.flatMap(({ piece, lines }) =>
+    lines.flatMap((line) => {
+      if (Math.abs(dot2(line.way, line.way) - 1) > 1e-6) return [];
+      return placesOn(line)
+        .map((to) => ({ piece, from: sub2(to, scale2(line.way, value)), to }))
+        .filter(({ from }) => isOnLine(assembly, piece, from));
+    }),
+  );
 }
 
 function isOnLine({ pieces, hosts }: Assembly, id: string, p: Vec2): boolean {

@@ -14,7 +14,7 @@ import { joinPerforations } from '../pattern/perforations';
 import { roundHole, slotOf } from '../pattern/recognise';
 import { insidePoint, regionBox } from '../plane/polygon';
 import { preparePolygon, type PreparedPolygon } from '../plane/prepared';
-import { cross2, dist2, distToLine, dot2, lerp2, scale2, sub2, type Vec2 } from '../plane/vec2';
+import { cross2, dist2, dot2, lerp2, scale2, sub2, type Vec2 } from '../plane/vec2';
 import { joinIntervals, withoutIntervals } from '../shapes/level';
 import { ShapeError } from '../shapes/shape';
 import { ON_EDGE_MM } from '../tolerance';

@@ -504,7 +504,10 @@ interface AnyKind {
   /** Ways of working on it beside its numbers. */
   readonly editors?: readonly Editor[];
 }
-/** `planes`: its planes from the side; `struts`: its struts and feet dragged along, and how they trade; `lines`: its lines. */
+/**
+ * `planes`: its planes from the side; `struts`: its struts and feet dragged along, and how they trade; `lines`: its
+ * lines.
+ */
 export type Editor = 'planes' | 'struts' | 'lines';
 
 export const EMPTY: Contribution = {

@@ -129,7 +129,11 @@ export function FlatCarry({ scene, piece }: { readonly scene: Scene; readonly pi
 }
 
 /** The crease or facet that the pointer is over, whatever lies on top of it. */
-function whatIsUnder(x: number, y: number, attribute: string): { readonly id: string; readonly element: Element } | null {
+function whatIsUnder(
+  x: number,
+  y: number,
+  attribute: string,
+): { readonly id: string; readonly element: Element } | null {
   for (const element of document.elementsFromPoint(x, y)) {
     const id = element.getAttribute(attribute);
     if (id) return { id, element };

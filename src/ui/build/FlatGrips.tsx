@@ -81,6 +81,8 @@ function GripHandle({ grip, hold }: { readonly grip: Grip; readonly hold: Return
     if (!p) return;
     p.moved ||= Math.hypot(e.clientX - p.x, e.clientY - p.y) >= CLICK_PX;
     if (!p.moved) return;
+    // The line itself shows where it goes; its grip stays behind.
+    setOn(false);
     const [x, y] = piecePoint(e.currentTarget, e.clientX, e.clientY);
     hold.follow([x - p.from[0], y - p.from[1]], [e.clientX, e.clientY]);
   };

@@ -87,6 +87,11 @@ export const FlatLines = memo(function FlatLines({ scene, piece, side }: PiecePr
         }
     return [...out];
   }, [scene, piece, side]);
+  // Creases that fold nothing, as they end in air: they are there to be drawn on.
+  const idle = useMemo(() => {
+    const folding = new Set(scene.creases.map((c) => c.id));
+    return scene.whole.filter((c) => c.piece === piece.id && !folding.has(c.id));
+  }, [scene, piece]);
   const cuts = scene.cuts.filter((c) => c.piece === piece.id);
   return (
     <>
@@ -107,6 +112,9 @@ export const FlatLines = memo(function FlatLines({ scene, piece, side }: PiecePr
       <path className="line cut" d={ringPath(piece.rings)} />
       <path className="line cut" d={linePath(cuts.filter((c) => !c.drawn))} />
       <path className="line mark" d={linePath(cuts.filter((c) => c.drawn === side))} />
+      {idle.map((c) => (
+        <path key={c.id} className={`line ${seenAs(c.role, side)} idle`} d={linePath([c])} />
+      ))}
       {looks.map(([look, d]) => (
         <path key={look} className={`line ${look}`} d={d} />
       ))}

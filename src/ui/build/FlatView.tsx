@@ -1,95 +1,47 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import { IconFlipVertical } from '@tabler/icons-react';
-import { useMemo } from 'react';
-import { otherSide } from '@/core/kinds';
-import { Action } from '../common/Field';
-import { CreaseLights, FacetLights } from './FlatLights';
-import { FlatFacets, FlatGrabs, FlatLines } from './FlatSheet';
-import { StrutHandles } from './StrutHandles';
+import { useMemo, useRef, useState } from 'react';
+import { otherSide, type OwnRole } from '@/core/kinds';
 import { useActions, useStudio } from '@/store/context';
-import type { Scene, ScenePiece } from '@/workers/protocol';
+import type { Scene } from '@/workers/protocol';
+import { Action } from '../common/Field';
+import { useFull } from '../views/ViewPair';
+import { Corner, ViewTools } from '../views/ViewTools';
+import { useTrueSize } from '../views/true-size';
+import { useViewport } from '../views/useViewport';
+import { FlatCarry } from './FlatCarry';
+import { FlatDefs } from './FlatDefs';
+import { FlatDimensions } from './FlatDimensions';
+import { DRAWN, FlatDraw } from './FlatDraw';
+import { FlatGrips } from './FlatGrips';
+import { CreaseLights, FacetLights } from './FlatLights';
+import { FlatMeasure } from './FlatMeasure';
+import { FlatRulers } from './FlatRulers';
+import { FlatFacets, FlatGrabs, FlatLines } from './FlatSheet';
+import { partShown, placedTop, placePieces } from './placed-pieces';
+import { OWN_ROLE_WORDS } from './own-words';
+import { StrutHandles } from './StrutHandles';
+import { useGrips } from './useGrips';
 
-const GAP = 14;
-
-interface Placed {
-  readonly piece: ScenePiece;
-  /** Shift of the piece on the drawing; y up. */
-  readonly dx: number;
-  readonly dy: number;
-}
-
-/** The page first, its glued pieces in columns to the right of it. */
-function placePieces(pieces: readonly ScenePiece[]): { placed: Placed[]; width: number; height: number } {
-  const boxes = pieces.map(({ rings }) => {
-    const xs = rings[0].map((p) => p[0]);
-    const ys = rings[0].map((p) => p[1]);
-    return {
-      x0: Math.min(...xs),
-      y0: Math.min(...ys),
-      w: Math.max(...xs) - Math.min(...xs),
-      h: Math.max(...ys) - Math.min(...ys),
-    };
-  });
-  const placed: Placed[] = [];
-  const tall = boxes[0]?.h ?? 0;
-  let [x, y, column] = [0, 0, 0];
-  pieces.forEach((piece, i) => {
-    const { x0, y0, w, h } = boxes[i];
-    if (i > 0 && y > 0 && y + h > tall) {
-      x += column + GAP;
-      [y, column] = [0, 0];
-    }
-    // Columns hang from the top edge of the page.
-    placed.push({ piece, dx: x - x0, dy: tall - y - h - y0 });
-    y += h + GAP;
-    column = Math.max(column, w);
-    if (i === 0) {
-      x += w + GAP;
-      [y, column] = [0, 0];
-    }
-  });
-  const lowest = Math.min(0, ...placed.map((p, i) => p.dy + boxes[i].y0));
-  return {
-    placed,
-    width: Math.max(1, ...placed.map((p, i) => p.dx + boxes[i].x0 + boxes[i].w)),
-    height: tall - lowest,
-  };
-}
+/** What the pointer does on the drawing: takes hold of things, measures between them, or draws lines. */
+export type FlatMode = 'hold' | 'measure' | 'draw';
 
 /** `onFacet`: what a click on a facet does, where that is not selecting its mechanism. */
 export function FlatView({ onFacet }: { onFacet?: (facet: string) => void }) {
   const scene = useStudio((s) => s.scene);
-  const sideUp = useStudio((s) => s.sideUp);
   return (
     <Box
       as="section"
       aria-label="Flat"
       position="relative"
       minWidth="0"
-      borderRight="1px solid var(--rule)"
       minHeight="0"
       overflow="hidden"
       display="flex"
       flexDirection="column"
     >
-      <Box display="flex" justifyContent="space-between" alignItems="center" gap="14px" p="12px 14px 0">
-        <chakra.h2 className="heading">Flat</chakra.h2>
-        <SideUp />
-        <chakra.span
-          className="dim"
-          fontSize="12.5px"
-          minWidth="0"
-          overflow="hidden"
-          textOverflow="ellipsis"
-          whiteSpace="nowrap"
-        >
-          {sideUp === 'inside' ? 'click a crease to stand something on it' : 'mirrored, as it lies turned over'}
-        </chakra.span>
-      </Box>
-      <Box flex="1" minHeight="0" position="relative">
-        {scene && <Drawing scene={scene} onFacet={onFacet} />}
-      </Box>
+      {scene && <Drawing scene={scene} onFacet={onFacet} />}
     </Box>
   );
 }
@@ -107,60 +59,124 @@ function SideUp() {
   );
 }
 
+/** Room about the drawing, mm. */
+const ROUND_MM = 4;
+
 function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) => void }) {
   const { light } = useActions();
   const { placed, width, height } = useMemo(() => placePieces(scene.pieces), [scene]);
   const side = useStudio((s) => s.sideUp);
+  const selected = useStudio((s) => s.selected);
+  const [mode, setMode] = useState<FlatMode>('hold');
+  const [role, setRole] = useState<OwnRole>('valley');
+  const svg = useRef<SVGSVGElement>(null);
+  const all = { x: -ROUND_MM, y: -ROUND_MM, w: width + 2 * ROUND_MM, h: height + 2 * ROUND_MM };
+  const viewport = useViewport(svg, all);
+  const { grips, dimensions } = useGrips();
+  const { full, toggle } = useFull();
+  const trueSize = useTrueSize();
+  const top = placedTop(placed, height);
+  const turned = side === 'outside';
+  const chosen = partShown(placed, top, scene, selected, turned ? width : null);
+  const holds = mode === 'hold';
   return (
-    <svg
-      role="group"
-      aria-label="Flat pattern"
-      // Out of the flow: the drawing takes the room there is and never asks for more.
-      style={{ position: 'absolute', inset: 0, width: '100%', height: '100%', padding: '10px 16px 14px' }}
-      viewBox={`${-2} ${-2} ${width + 4} ${height + 4}`}
-      preserveAspectRatio="xMidYMid meet"
-      onPointerLeave={() => light([])}
-    >
-      <defs>
-        <pattern id="glue-hatch" width="2.4" height="2.4" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <rect width="2.4" height="2.4" fill="none" />
-          <path d="M0 0 V2.4" stroke="var(--glue)" strokeWidth="0.7" />
-        </pattern>
-        <pattern
-          id="window-hatch"
-          width="3.4"
-          height="3.4"
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(-45)"
-        >
-          <path d="M0 0 V3.4" stroke="var(--ink-2)" strokeWidth="0.22" />
-        </pattern>
-      </defs>
-      {/* Turned over, everything is its own mirror image. */}
-      <g data-side={side} transform={side === 'outside' ? `translate(${width} 0) scale(-1 1)` : undefined}>
-        {placed.map(({ piece, dx, dy }) => (
-          <g
-            key={piece.id}
-            transform={`translate(${dx} ${placedTop(placed, height) - dy}) scale(1 -1)`}
-            data-piece={piece.id}
+    <>
+      <Box display="flex" flexWrap="wrap" alignItems="center" gap="4px 10px" p="8px 12px 0 14px">
+        <chakra.h2 className="heading">Flat</chakra.h2>
+        <SideUp />
+        <Box role="group" aria-label="On the drawing" display="flex" gap="4px">
+          <Action
+            small
+            on={mode === 'measure'}
+            aria-pressed={mode === 'measure'}
+            onClick={() => setMode(mode === 'measure' ? 'hold' : 'measure')}
           >
-            <FlatFacets scene={scene} piece={piece} side={side} onFacet={onFacet} />
-            <FacetLights scene={scene} piece={piece.id} />
-            <FlatLines scene={scene} piece={piece} side={side} />
-            <CreaseLights scene={scene} piece={piece.id} />
-            <FlatGrabs scene={scene} piece={piece.id} />
-            <StrutHandles scene={scene} piece={piece.id} />
-          </g>
-        ))}
-      </g>
-    </svg>
+            Measure
+          </Action>
+          <Action
+            small
+            on={mode === 'draw'}
+            aria-pressed={mode === 'draw'}
+            onClick={() => setMode(mode === 'draw' ? 'hold' : 'draw')}
+          >
+            Draw lines
+          </Action>
+        </Box>
+      </Box>
+      <Box flex="1" minHeight="0" position="relative" margin="6px 0 0">
+        <FlatRulers svg={svg} view={viewport.view} mirrored={turned ? width : null} bottom={top}>
+          {(scale) => (
+            <svg
+              ref={svg}
+              role="group"
+              tabIndex={0}
+              aria-label="Flat pattern: plus and minus zoom, arrow keys move it, 0 fits all"
+              className="flat-drawing"
+              data-mode={mode}
+              viewBox={viewport.viewBox}
+              preserveAspectRatio="xMidYMid meet"
+              onPointerLeave={() => light([])}
+              {...viewport.handlers}
+            >
+              <FlatDefs />
+              {/* Turned over, everything is its own mirror image. */}
+              <g data-side={side} transform={turned ? `translate(${width} 0) scale(-1 1)` : undefined}>
+                {placed.map(({ piece, dx, dy }) => (
+                  <g key={piece.id} transform={`translate(${dx} ${top - dy}) scale(1 -1)`} data-piece={piece.id}>
+                    <FlatFacets scene={scene} piece={piece} side={side} onFacet={onFacet} />
+                    <FacetLights scene={scene} piece={piece.id} />
+                    <FlatLines scene={scene} piece={piece} side={side} />
+                    <CreaseLights scene={scene} piece={piece.id} />
+                    {holds && !onFacet && <FlatCarry scene={scene} piece={piece.id} />}
+                    {holds && <FlatGrabs scene={scene} piece={piece.id} />}
+                    {holds && <FlatGrips grips={grips} piece={piece.id} />}
+                    {holds && <StrutHandles scene={scene} piece={piece.id} />}
+                    <FlatDimensions dimensions={dimensions} piece={piece.id} scale={scale} turned={turned} />
+                    {mode === 'measure' && <FlatMeasure scene={scene} piece={piece.id} />}
+                    {mode === 'draw' && <FlatDraw scene={scene} piece={piece.id} role={role} />}
+                  </g>
+                ))}
+              </g>
+            </svg>
+          )}
+        </FlatRulers>
+        <Corner>
+          <ViewTools
+            of="Flat"
+            zoomBy={viewport.zoomBy}
+            fit={viewport.fit}
+            fitSelection={chosen ? () => viewport.fitTo(chosen) : undefined}
+            trueSize={() => trueSize((pxPerMm) => viewport.toScale(pxPerMm))}
+            full={full === 'flat'}
+            onFull={() => toggle('flat')}
+          />
+        </Corner>
+        {mode === 'draw' && (
+          <Box
+            role="group"
+            aria-label="What the line is for"
+            position="absolute"
+            left="34px"
+            top="24px"
+            display="flex"
+            flexWrap="wrap"
+            gap="3px"
+          >
+            {DRAWN.map((r) => (
+              <Action
+                key={r}
+                small
+                on={role === r}
+                aria-pressed={role === r}
+                title={OWN_ROLE_WORDS[r].says}
+                onClick={() => setRole(r)}
+              >
+                {OWN_ROLE_WORDS[r].name}
+              </Action>
+            ))}
+          </Box>
+        )}
+      </Box>
+    </>
   );
 }
-
-/** Height of the page: y of the drawing is measured down from its top edge. */
-const placedTop = (placed: readonly Placed[], height: number): number => {
-  const first = placed[0];
-  if (!first) return height;
-  const ys = first.piece.rings[0].map((p) => p[1]);
-  return Math.max(...ys) + first.dy;
-};

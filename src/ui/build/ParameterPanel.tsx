@@ -1,7 +1,15 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useMemo, useState } from 'react';
-import { KINDS, type Group, type ListItem, type Parameter, type ParameterValue, type Path } from '@/core/kinds';
+import {
+  KINDS,
+  OWN_LINES,
+  type Group,
+  type ListItem,
+  type Parameter,
+  type ParameterValue,
+  type Path,
+} from '@/core/kinds';
 import { addMechanism, removeMechanism, standingOn } from '@/core/document/standing';
 import { valuesIn, baseKindOf, kindIn, cardValues, parametersOf, setParameter } from '@/core/document/fields';
 import type { Design } from '@/core/document/design';
@@ -9,9 +17,11 @@ import { ownerOfId } from '@/core/ids';
 import { formatLength } from '@/core/units/length';
 import { inSentence, nameOfPart } from '@/core/document/words';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
+import { engine } from '@/workers/client';
 import { Action, Choice } from '../common/Field';
 import { FindingCard } from '../prove/FindingCard';
 import { GlueFields } from './GlueFields';
+import { LinesEditor } from './LinesEditor';
 import { ListField } from './ListField';
 import { MountFields } from './MountFields';
 import { PathField } from './PathField';
@@ -162,6 +172,9 @@ function Fields({ id, keys }: { id: string; keys: readonly string[] }) {
         if (p.unit === 'path')
           return <PathField key={p.key} id={id} parameter={p} value={value as Path} onChange={(v) => change(p, v)} />;
         if (p.unit === 'list') return <ListField key={p.key} id={id} parameter={p} value={value} />;
+        if (p.unit === 'lines') return <LinesEditor key={p.key} id={id} />;
+        // Parts are no number to type: they show in the views.
+        if (p.unit === 'parts') return null;
         if (p.unit === 'choice')
           return (
             <Choice
@@ -216,6 +229,30 @@ function BaseFields() {
       <Fields id="card" keys={cardKeys} />
       <GlueFields id="card" />
     </>
+  );
+}
+
+/** What the kind makes of its numbers now, as lines that can be edited one by one. */
+function TurnPlain({ id }: { id: string }) {
+  const store = useStudioStore();
+  const { edit, say } = useActions();
+  const turn = async (): Promise<void> => {
+    const { design } = store.getState();
+    const answer = await engine('study').plain(design, id);
+    if (!answer.ok) return say(answer.why);
+    const plain = answer.value.mechanisms.find((x) => x.id === id)!;
+    edit(`${plain.name} as plain lines`, (d) =>
+      d === design ? { ...d, mechanisms: d.mechanisms.map((x) => (x.id === id ? plain : x)) } : d,
+    );
+  };
+  return (
+    <Action
+      small
+      title="Its lines can then be edited one by one; undo brings its numbers back"
+      onClick={() => void turn()}
+    >
+      Turn into plain lines
+    </Action>
   );
 }
 
@@ -282,7 +319,7 @@ function MechanismFields() {
             ...(creases.some((h) => h.crease === m.on) ? [] : [{ id: m.on, name: nameOfPart(design, m.on) }]),
           ]}
           onChange={(on) =>
-            edit(`stand on ${on}`, (d) => ({
+            edit(`stand on ${nameOfPart(design, on)}`, (d) => ({
               ...d,
               mechanisms: d.mechanisms.map((x) => (x.id === m.id ? { ...x, on } : x)),
             }))
@@ -305,7 +342,7 @@ function MechanismFields() {
         />
       )}
       <GlueFields id={m.id} />
-      <Box display="flex" gap="6px" mt="4px" mb="12px">
+      <Box display="flex" flexWrap="wrap" gap="6px" mt="4px" mb="12px">
         <Action
           small
           onClick={() => {
@@ -322,6 +359,7 @@ function MechanismFields() {
         >
           Duplicate
         </Action>
+        {m.kind !== OWN_LINES && <TurnPlain id={m.id} />}
         <Action small danger onClick={() => edit(`remove ${m.name}`, (d) => removeMechanism(d, m.id))}>
           Remove
         </Action>

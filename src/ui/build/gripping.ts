@@ -40,7 +40,7 @@ export function dragged([dx, dy]: Vec2, { start, way, snaps, within, parameter, 
 export const bounded = (value: number, { min = -Infinity, max = Infinity }: Pick<Parameter, 'min' | 'max'>): number =>
   Number(Math.min(max, Math.max(min, value)).toFixed(6));
 
-/** What one press of an arrow key changes a number by: right and up are more, with Shift ten times, with Alt a tenth. */
+/** What an arrow key changes a number by: right and up are more, with Shift ten times, with Alt a tenth. */
 export function keyStep(
   e: { readonly key: string; readonly shiftKey: boolean; readonly altKey: boolean },
   parameter: Pick<Parameter, 'unit'>,

@@ -1,19 +1,18 @@
 'use client';
 import { useEffect, useMemo, useState } from 'react';
-import type { Grip } from '@/core/build/grips';
 import type { Design } from '@/core/document/design';
 import { useStudio } from '@/store/context';
 import { engine, newestWins } from '@/workers/client';
-import type { Answer } from '@/workers/protocol';
+import type { Answer, InHold } from '@/workers/protocol';
 
 interface Found {
   readonly design: Design;
   readonly id: string;
-  readonly grips: readonly Grip[];
+  readonly hold: InHold;
 }
 
 /** What of the selected mechanism can be taken hold of; of the card as it is kept, not of a preview. */
-export function useGrips(): readonly Grip[] {
+export function useGrips(): InHold {
   const design = useStudio((s) => s.design);
   const selected = useStudio((s) => s.selected);
   const [found, setFound] = useState<Found | null>(null);
@@ -22,7 +21,7 @@ export function useGrips(): readonly Grip[] {
       newestWins(
         async (d: Design, id: string): Promise<Answer<Found>> => {
           const answer = await engine('study').grips(d, id);
-          return answer.ok ? { ok: true, value: { design: d, id, grips: answer.value } } : answer;
+          return answer.ok ? { ok: true, value: { design: d, id, hold: answer.value } } : answer;
         },
         (answer) => {
           if (answer.ok) setFound(answer.value);
@@ -31,6 +30,6 @@ export function useGrips(): readonly Grip[] {
     [],
   );
   useEffect(() => ask(design, selected), [ask, design, selected]);
-  return found && found.design === design && found.id === selected ? found.grips : NONE;
+  return found && found.design === design && found.id === selected ? found.hold : NONE;
 }
-const NONE: readonly Grip[] = [];
+const NONE: InHold = { grips: [], dimensions: [] };

@@ -2,8 +2,7 @@
 import { useCallback, useSyncExternalStore } from 'react';
 
 /** What this browser keeps of how a person likes to work; none of it belongs to a card. */
-const NAMES = ['views', 'pxPerMm', 'keys', 'hints', 'favourites'] as const;
-export type Kept = (typeof NAMES)[number];
+export type Kept = 'views' | 'pxPerMm' | 'keys' | 'hints' | 'favourites';
 const nameOf = (what: Kept): string => `rhabdoplex.${what}`;
 
 const listeners = new Set<() => void>();

@@ -1,7 +1,7 @@
 'use client';
 import type { State } from '@/core/drives';
 import { Box } from '@chakra-ui/react';
-import { useEffect, useMemo, useRef, useState, type PointerEvent, type WheelEvent } from 'react';
+import { useEffect, useMemo, useRef, useState, type PointerEvent, type RefObject, type WheelEvent } from 'react';
 import type { Picture } from '@/core/formats/picture';
 import type { Design } from '@/core/document/design';
 import { useActions, useStudio } from '@/store/context';
@@ -15,7 +15,14 @@ const ZOOM = [0.4, 8] as const;
 const CLICK_PX = 3;
 
 /** The solver's own drawing of the pose, turned and chosen from like the view in paper. */
-export function DrawnScene({ from: begun }: { readonly from: Direction }) {
+export function DrawnScene({
+  from: begun,
+  nearer,
+}: {
+  readonly from: Direction;
+  /** Set to what brings the eye nearer by a factor. */
+  readonly nearer: RefObject<(factor: number) => void>;
+}) {
   const design = useStudio((s) => s.preview ?? s.design);
   const state = useStudio((s) => s.pose?.state ?? s.state);
   const lit = useStudio((s) => s.lit);
@@ -36,6 +43,9 @@ export function DrawnScene({ from: begun }: { readonly from: Direction }) {
     [],
   );
   useEffect(() => ask(design, state, from), [ask, design, state, from]);
+  useEffect(() => {
+    nearer.current = (factor) => setZoom((z) => Math.min(ZOOM[1], Math.max(ZOOM[0], z * factor)));
+  }, [nearer]);
 
   const move = (e: PointerEvent): void => {
     const p = pressed.current;
@@ -50,8 +60,7 @@ export function DrawnScene({ from: begun }: { readonly from: Direction }) {
     if (p?.on && p.moved < CLICK_PX) select(p.on);
     pressed.current = null;
   };
-  const wheel = (e: WheelEvent): void =>
-    setZoom((z) => Math.min(ZOOM[1], Math.max(ZOOM[0], z * Math.exp(-e.deltaY / 500))));
+  const wheel = (e: WheelEvent): void => nearer.current(Math.exp(-e.deltaY / 500));
   return (
     <Box
       ref={frame}

@@ -2,7 +2,7 @@
 import { CARD } from '@/core/ids';
 import { OrbitControls } from '@react-three/drei';
 import { Canvas, useThree } from '@react-three/fiber';
-import { useEffect } from 'react';
+import { useEffect, type RefObject } from 'react';
 import * as THREE from 'three';
 import type { Scene } from '@/workers/protocol';
 import { CardMesh } from './CardMesh';
@@ -13,12 +13,14 @@ export interface PaperSceneProps {
   /** Where the eye is, in world axes, and a number that changes when it is to be put back there. */
   readonly from: Direction;
   readonly turned: number;
+  /** Set to what brings the eye nearer by a factor. */
+  readonly nearer: RefObject<(factor: number) => void>;
   /** The graphics are gone: nothing more will be drawn here. */
   readonly onLost: () => void;
 }
 
 /** The card in paper with its thickness, drawn by the graphics of the machine. */
-export function PaperScene({ scene, from, turned, onLost }: PaperSceneProps) {
+export function PaperScene({ scene, from, turned, nearer, onLost }: PaperSceneProps) {
   return (
     <Canvas
       frameloop="demand"
@@ -29,7 +31,7 @@ export function PaperScene({ scene, from, turned, onLost }: PaperSceneProps) {
       onCreated={({ gl }) => gl.domElement.addEventListener('webglcontextlost', onLost, { once: true })}
     >
       <Light />
-      <Eye scene={scene} from={from} turned={turned} />
+      <Eye scene={scene} from={from} turned={turned} nearer={nearer} />
       <CardMesh scene={scene} />
     </Canvas>
   );
@@ -68,7 +70,7 @@ function Light() {
   );
 }
 
-function Eye({ scene, from, turned }: { scene: Scene; from: Direction; turned: number }) {
+function Eye({ scene, from, turned, nearer }: Omit<PaperSceneProps, 'onLost'>) {
   const { camera, invalidate, size } = useThree();
   const { x, y, radius: reach } = groundOf(scene);
   useEffect(() => {
@@ -82,6 +84,15 @@ function Eye({ scene, from, turned }: { scene: Scene; from: Direction; turned: n
     invalidate();
     // `turned` counts clicks: the same view again brings it back after orbiting.
   }, [camera, invalidate, x, y, reach, from, turned, size.width, size.height]);
+  useEffect(() => {
+    const middle = new THREE.Vector3(x, y, reach * 0.22);
+    nearer.current = (factor) => {
+      const away = camera.position.clone().sub(middle);
+      const far = Math.min(reach * 12, Math.max(reach * 0.4, away.length() / factor));
+      camera.position.copy(away.setLength(far)).add(middle);
+      invalidate();
+    };
+  }, [camera, invalidate, nearer, x, y, reach]);
   return (
     <OrbitControls
       makeDefault

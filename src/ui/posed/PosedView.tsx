@@ -1,10 +1,12 @@
 'use client';
 import { openOf } from '@/core/drives';
 import { Box, chakra } from '@chakra-ui/react';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { useStudio, useStudioStore } from '@/store/context';
 import { Action } from '../common/Field';
 import { Guard } from '../common/Guard';
+import { useFull } from '../views/ViewPair';
+import { Corner, ViewTools } from '../views/ViewTools';
 import { DrawnScene } from './DrawnScene';
 import { PaperScene } from './PaperScene';
 import { hasGraphics, VIEWS } from './views';
@@ -19,6 +21,8 @@ export function PosedView() {
   const [view, setView] = useState(0);
   const [turned, setTurned] = useState(0);
   const [lost, setLost] = useState(false);
+  const nearer = useRef<(factor: number) => void>(() => undefined);
+  const { full, toggle } = useFull();
   const drawn = lost || !hasGraphics();
   const from = VIEWS[view][1];
   return (
@@ -70,13 +74,22 @@ export function PosedView() {
         {scene && (
           <Guard part="posed view">
             {drawn ? (
-              <DrawnScene key={`${view} ${turned}`} from={from} />
+              <DrawnScene key={`${view} ${turned}`} from={from} nearer={nearer} />
             ) : (
-              <PaperScene scene={scene} from={from} turned={turned} onLost={() => setLost(true)} />
+              <PaperScene scene={scene} from={from} turned={turned} nearer={nearer} onLost={() => setLost(true)} />
             )}
           </Guard>
         )}
         <OnWay />
+        <Corner>
+          <ViewTools
+            of="Posed"
+            zoomBy={(factor) => nearer.current(factor)}
+            fit={() => setTurned((n) => n + 1)}
+            full={full === 'posed'}
+            onFull={() => toggle('posed')}
+          />
+        </Corner>
         {drawn && (
           <chakra.p position="absolute" left="14px" bottom="8px" m="0" fontSize="12.5px" color="ink2">
             {lost ? 'The graphics of this browser were lost' : 'This browser has no 3D graphics'}: drawn by the solver

@@ -12,6 +12,7 @@ import { ProveStage } from '../prove/ProveStage';
 import { SheetsStage } from '../sheets/SheetsStage';
 import { BringDialog } from '../shapes/BringDialog';
 import { Workshop } from '../shapes/Workshop';
+import { ScreenSheet } from '../views/ScreenSheet';
 import { TemplateDialog } from '../template/TemplateDialog';
 import { Guard } from '../common/Guard';
 import { Bands } from './Bands';
@@ -36,6 +37,7 @@ const DIALOGS: readonly (readonly [part: string, dialog: ComponentType])[] = [
   ['sheet for bringing in', BringDialog],
   ['workshop', Workshop],
   ['template sheet', TemplateDialog],
+  ['screen sheet', ScreenSheet],
 ];
 
 /** A whole travel takes this long to play, ms. */

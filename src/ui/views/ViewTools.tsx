@@ -8,7 +8,7 @@ import {
   IconPlus,
   IconZoomReset,
 } from '@tabler/icons-react';
-import type { ComponentType } from 'react';
+import type { ComponentType, ReactNode } from 'react';
 import { ZOOM_STEP } from './viewport';
 
 export interface ViewToolsProps {
@@ -80,5 +80,23 @@ function Tool({
     >
       <Icon size={15} aria-hidden />
     </chakra.button>
+  );
+}
+
+/** The lower right of a view, over what is drawn there. */
+export function Corner({ children }: { readonly children: ReactNode }) {
+  return (
+    <Box
+      position="absolute"
+      right="8px"
+      bottom="8px"
+      bg="sheet"
+      border="1px solid var(--rule)"
+      borderRadius="card"
+      p="2px"
+      zIndex="1"
+    >
+      {children}
+    </Box>
   );
 }
