@@ -350,7 +350,7 @@ describe('without graphics', () => {
        };`,
     );
     await visit(driver, base);
-    await (await find(driver, '[aria-label="Open Terrace night"]')).click();
+    await (await find(driver, '[data-open="Terrace night"]')).click();
     await find(driver, '[data-testid=posed][data-drawn=true] svg path');
     const before = await turned();
     const view = await find(driver, '[data-testid=posed]');
@@ -397,7 +397,7 @@ test.each(['the mark', 'Back'])('opening a card and leaving it by %s keeps nothi
   const seen: { Nodes: number; JSEventListeners: number }[] = [];
   await visit(driver, base);
   for (let k = 0; k < 4; k++) {
-    await (await find(driver, '[aria-label="Open Terrace night"]')).click();
+    await (await find(driver, '[data-open="Terrace night"]')).click();
     await find(driver, '[data-testid=posed] canvas');
     if (by === 'Back') await driver.navigate().back();
     else await (await find(driver, '[aria-label="All cards"]')).click();

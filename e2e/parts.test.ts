@@ -29,7 +29,7 @@ const row = (count: number): Design =>
 
 test('300 steps: only what is seen is drawn, the list is gone through by key, remedies come on request', async () => {
   await page.begin();
-  await find(driver, '[aria-label="Open Terrace night"]');
+  await find(driver, '[data-open="Terrace night"]');
   await driver.executeScript(
     `const dataTransfer = new DataTransfer();
      dataTransfer.items.add(new File([arguments[0]], 'row.json', { type: 'application/json' }));
@@ -97,9 +97,9 @@ test('where the whole workbench fails the page says that the card is saved, and 
      };`,
   );
   await page.begin();
-  await find(driver, '[aria-label="Open Terrace night"]');
+  await find(driver, '[data-open="Terrace night"]');
   await driver.executeScript('window.broken = true');
-  await (await find(driver, '[aria-label="Open Terrace night"]')).click();
+  await (await find(driver, '[data-open="Terrace night"]')).click();
   await findText(driver, 'h1', 'This page stopped');
   expect(await page.text()).toMatch(/Your card is saved[^]*broken on purpose/);
   expect(await (await findText(driver, 'a', 'To the cards')).getAttribute('href')).toBe(`${base}/`);

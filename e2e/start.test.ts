@@ -16,8 +16,8 @@ session(120_000, (s) => {
 });
 const cards = async (): Promise<string[]> =>
   Promise.all(
-    (await driver.findElements(By.css('main li button[aria-label^="Open "]'))).map(async (b) =>
-      (await b.getAttribute('aria-label'))!.slice(5),
+    (await driver.findElements(By.css('main li button[data-open]'))).map(
+      async (b) => (await b.getAttribute('data-open'))!,
     ),
   );
 const pick = async (file: string): Promise<void> =>

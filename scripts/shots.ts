@@ -36,7 +36,7 @@ async function main(): Promise<void> {
     await shot('start');
     const open = async (name: string): Promise<void> => {
       await driver.get(base);
-      await (await find(driver, `[aria-label="Open ${name}"]`)).click();
+      await (await find(driver, `[data-open="${name}"]`)).click();
       await find(driver, '[data-testid=posed] canvas');
     };
     const go = async (stage: string): Promise<void> => (await findText(driver, 'nav/button', stage)).click();

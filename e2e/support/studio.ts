@@ -28,7 +28,7 @@ export class StudioPage {
   }
   async openCard(name: string): Promise<void> {
     await this.begin();
-    await (await find(this.driver, `[aria-label="Open ${name}"]`)).click();
+    await (await find(this.driver, `[data-open="${name}"]`)).click();
     await find(this.driver, '[data-testid=posed] canvas');
   }
   /** A kind from the sheet of things to put on, on the face of leaf B that is seen from inside. */

@@ -1,6 +1,6 @@
 /** Words of a document for people: names instead of ids, labels instead of keys. */
-import { CARD, idOfLayer, matOfId, ownerOfId, wordsOfPart } from '../ids';
-import type { Side } from '../kinds';
+import { CARD, idOfLayer, matOfId, ownerOfId, partOfId, wordsOfPart } from '../ids';
+import { kindById, type Side } from '../kinds';
 import type { Remedy } from '../rules';
 import { formatFine, formatSaid, type LengthUnit } from '../units/length';
 import { baseKindOf, fieldOf, isBase, kindIn, mountKey } from './fields';
@@ -22,7 +22,7 @@ export function nameOfPart(design: Design, id: string): string {
   const mat = matOfId(id);
   if (mat) return `mat ${mat.k} on ${mat.side === 'outside' ? 'the outside of ' : ''}${nameOfPart(design, mat.facet)}`;
   const owner = ownerOfId(id);
-  const part = wordsOfPart(id);
+  const part = kindById(kindIn(design, owner) ?? '')?.words?.[partOfId(id)] ?? wordsOfPart(id);
   return owner === id || owner === CARD ? part : `${part} of ${nameOfMechanism(design, owner)}`;
 }
 

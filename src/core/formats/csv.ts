@@ -12,7 +12,7 @@ export function cutListCsv(rows: readonly CutListRow[]): string {
     colour: r.colour,
     count: r.count,
     side: r.side ?? '',
-    creases: r.creases.map((c) => `${c.id} ${c.role} ${c.made}`).join('; '),
+    creases: r.creases.map((c) => `${c.name}, ${c.role}, ${c.made}`).join('; '),
     glue: r.glue.join('; '),
   }));
   // Names are the user's own: a leading = or + must not become a formula in a spreadsheet.

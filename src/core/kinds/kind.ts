@@ -492,6 +492,8 @@ interface AnyKind {
   readonly turns: (values: ParameterValues) => Turns;
   /** Numbers that a crease stands for where several move it, by its name, the first first: what a drag changes. */
   readonly holds?: (crease: string) => readonly string[];
+  /** Words for creases and facets of it whose names do not read as words. */
+  readonly words?: Readonly<Record<string, string>>;
   /** Its size in a line of the build list; `say` gives a length without its unit. */
   readonly sizeOf: (values: ParameterValues, say: (mm: number) => string) => string;
   /** It carries a figure whose top is worth following over the travel. */

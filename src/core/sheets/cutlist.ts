@@ -1,6 +1,7 @@
 /** The cut list: what is cut from what, how large, how many, with which creases and glue. */
 import type { Assembly } from '../assembly/assembly';
 import { stockOf, type Design } from '../document/design';
+import { nameOfPart } from '../document/words';
 import { adhesive } from '../paper/adhesives';
 import { drawPieces, makingOf } from './drawing';
 import { foamDrawings, foamStock } from './foam';
@@ -13,7 +14,13 @@ export interface CutListRow {
   readonly stock: string;
   readonly colour: string;
   readonly count: number;
-  readonly creases: readonly { readonly id: string; readonly role: string; readonly made: string }[];
+  /** `name`: in words, for people. */
+  readonly creases: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly role: string;
+    readonly made: string;
+  }[];
   readonly glue: readonly string[];
   /** Stuck on the outside of what carries it. */
   readonly side?: 'outside';
@@ -38,12 +45,16 @@ export function cutList(design: Design, assembly: Assembly): CutListRow[] {
         const making = makingOf(design, c.id, c.role);
         return {
           id: c.id,
+          name: nameOfPart(design, c.id),
           role: c.role,
           made: making.way === 'score' ? 'score' : `perforate ${making.cutMm}:${making.gapMm}`,
         };
       }),
       ...(layer?.side === 'outside' ? { side: layer.side } : {}),
-      glue: (piece?.glue ?? []).map((g) => `${g.id} onto ${g.onto.facet}, ${adhesive(g.adhesive ?? 'wet').name}`),
+      glue: (piece?.glue ?? []).map((g) => {
+        const [area, onto] = [nameOfPart(design, g.id), nameOfPart(design, g.onto.facet)];
+        return `${area} onto ${onto}, ${adhesive(g.adhesive ?? 'wet').name}`;
+      }),
     };
   });
   return [...cut, ...foamRows(design, assembly), ...hardwareRows(assembly)];

@@ -1,5 +1,5 @@
 'use client';
-import { Box, chakra } from '@chakra-ui/react';
+import { Box, chakra, VisuallyHidden } from '@chakra-ui/react';
 import { SHEETS } from '@/core/paper/sizes';
 import type { Stock } from '@/core/paper/stocks';
 import type { Design } from '@/core/document/design';
@@ -59,7 +59,9 @@ export function StockTable() {
             <th>Outside</th>
             <th>Grain</th>
             <th>Sheet</th>
-            <th />
+            <th>
+              <VisuallyHidden>Remove</VisuallyHidden>
+            </th>
           </tr>
         </thead>
         <tbody>

@@ -4,6 +4,7 @@ import { Box, chakra } from '@chakra-ui/react';
 import { formatLength } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
+import { ChartTable, thinned } from '../common/Unseen';
 import { useAsk } from '../shapes/useAsk';
 
 const [W, H] = [250, 84];
@@ -32,10 +33,7 @@ export function LiftChart({ id, measure, label }: { id: string; measure: string;
       </Box>
       <svg
         role="img"
-        aria-label={`${label}: ${value
-          .map((p) => `${p.open.toFixed(0)}° ${say(p.value)}`)
-          .filter((_, i) => i % 6 === 0)
-          .join(', ')}`}
+        aria-label={`${label} over the opening; its numbers follow`}
         width="100%"
         viewBox={`0 0 ${W} ${H}`}
         style={{ cursor: 'pointer', background: 'var(--sheet)', border: '1px solid var(--rule)' }}
@@ -67,6 +65,11 @@ export function LiftChart({ id, measure, label }: { id: string; measure: string;
         />
         <path d={`M${x(openDeg)} 4V${H - 16}`} stroke="var(--ink)" strokeWidth="1" />
       </svg>
+      <ChartTable
+        caption={label}
+        heads={['Opened to', label]}
+        rows={thinned(value, 13).map((p) => [`${p.open.toFixed(0)}°`, say(p.value)])}
+      />
     </Box>
   );
 }

@@ -52,9 +52,10 @@ export function RoomBar({ room, value, unit, angle, label, onPreview, onCommit }
           type="button"
           className="plain"
           title={`Go to ${show(v)}`}
-          aria-label={`${label}: go to the limit ${show(v)}, ${by}`}
+          aria-label={`${show(v)} ${by}: take ${label} to this limit`}
           onClick={() => onCommit(tidy(v))}
           textDecoration="underline dotted"
+          minHeight="24px"
           color={outside ? 'var(--bad)' : undefined}
         >
           {show(v)} {by}
@@ -63,9 +64,12 @@ export function RoomBar({ room, value, unit, angle, label, onPreview, onCommit }
           type="button"
           className="plain"
           title={`Go to ${show(v + inward)}, with ease`}
-          aria-label={`${label}: go to the limit with ease, ${show(v + inward)}`}
+          aria-label={`ease: take ${label} to the limit with ease, ${show(v + inward)}`}
           onClick={() => onCommit(tidy(v + inward))}
           fontSize="11px"
+          minHeight="24px"
+          minWidth="28px"
+          textAlign="center !important"
           border="1px solid var(--rule) !important"
           borderRadius="2px"
           px="3px !important"

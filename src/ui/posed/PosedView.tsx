@@ -66,7 +66,7 @@ export function PosedView() {
         flex="1"
         minHeight="0"
         position="relative"
-        role="img"
+        role="group"
         aria-label={`Posed card, ${pose ? openOf(pose.state).toFixed(0) : ''} degrees open`}
         data-testid="posed"
         data-drawn={drawn}

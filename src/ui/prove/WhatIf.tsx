@@ -4,11 +4,12 @@ import { Box, chakra } from '@chakra-ui/react';
 import { Chart, Legend, LinearScale, LineController, LineElement, PointElement, Tooltip } from 'chart.js';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { inSentence } from '@/core/document/words';
-import { formatLength, MM_PER_INCH, roundedForCutting, type LengthUnit } from '@/core/units/length';
+import { formatSaid, formatLength, MM_PER_INCH, roundedForCutting, type LengthUnit } from '@/core/units/length';
 import { valuesIn, baseKindOf, kindIn, cardValues, parametersOf, setParameter } from '@/core/document/fields';
 import type { WhatIfPoint } from '@/core/proof/what-if';
 import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
+import { ChartTable, thinned } from '../common/Unseen';
 import { Action, Choice } from '../common/Field';
 import { useDark } from '../theme';
 
@@ -200,7 +201,22 @@ function WhatIfChart({
   }, [points, now, unit, units, perLength, perParameter, range, dark]);
   return (
     <Box flex="1" minHeight="0" position="relative">
-      <canvas ref={canvas} role="img" aria-label="Chart of what the parameter does" style={{ cursor: 'pointer' }} />
+      <canvas
+        ref={canvas}
+        role="img"
+        aria-label="Chart of what the parameter does; its numbers follow"
+        style={{ cursor: 'pointer' }}
+      />
+      <ChartTable
+        caption="What the parameter does"
+        heads={['Set to', 'Past the fore edge, closed', 'Lift at 90°', 'Findings that block', 'Risks']}
+        rows={thinned(points, 13).map((p) => [
+          `${Number((p.value / perParameter).toFixed(3))} ${unit}`,
+          ...[p.reachMm, p.liftMm].map((mm) => (mm === null ? 'not known' : formatSaid(mm, units))),
+          String(p.blocks),
+          String(p.risks),
+        ])}
+      />
     </Box>
   );
 }

@@ -2,6 +2,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import type { Making } from '@/core/pattern/making';
 import type { LineRole } from '@/core/pattern/pattern';
+import { nameOfPart } from '@/core/document/words';
 import { makingOf } from '@/core/sheets/drawing';
 import { useActions, useStudio } from '@/store/context';
 import { mm } from '../common/asked';
@@ -84,10 +85,10 @@ function CreaseMaking() {
           onPointerLeave={() => light([])}
         >
           <MakingFields
-            name={id}
+            name={nameOfPart(design, id)}
             making={makingOf(design, id, role)}
             onChange={(making) =>
-              edit(`${id} ${making.way}`, (d) => ({
+              edit(`${nameOfPart(design, id)}: ${making.way}`, (d) => ({
                 ...d,
                 making: { ...d.making, creases: { ...d.making.creases, [id]: making } },
               }))

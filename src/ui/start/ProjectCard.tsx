@@ -1,6 +1,6 @@
 'use client';
 import { openTo } from '@/core/drives';
-import { Box, chakra } from '@chakra-ui/react';
+import { Box, chakra, VisuallyHidden } from '@chakra-ui/react';
 import { IconCopy, IconDownload, IconTrash } from '@tabler/icons-react';
 import { useEffect, useState } from 'react';
 import { sizeOfCard } from '../studio/rows';
@@ -54,12 +54,13 @@ export function ProjectCard({ project: { design, updated }, onOpen, onCopy, onRe
         width="100%"
         p="14px 16px 8px"
         onClick={onOpen}
-        aria-label={`Open ${design.name}`}
+        data-open={design.name}
       >
         <Box height="170px" mb="8px">
           {picture && <PosedPicture picture={picture} height={170} label={`${design.name}, posed`} />}
         </Box>
         <Box fontWeight="700" fontSize="16px">
+          <VisuallyHidden>Open </VisuallyHidden>
           {design.name}
         </Box>
         <Box color="ink2" fontSize="13px">

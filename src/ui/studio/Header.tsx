@@ -41,7 +41,7 @@ export function Header({ onKeys }: { onKeys: () => void }) {
           <IconArrowForwardUp size={17} aria-hidden />
         </HeaderButton>
         <HeaderButton
-          label={`Units: ${units === 'mm' ? 'millimetres' : 'inches'}. Change`}
+          label={`Units: ${units}, ${units === 'mm' ? 'millimetres' : 'inches'}. Change`}
           onClick={() =>
             actions.edit(`units ${units === 'mm' ? 'in' : 'mm'}`, (d) => ({
               ...d,

@@ -1,11 +1,17 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
+import { useKept } from '../common/kept';
 import { Sheet } from '../common/Sheet';
 import { KEYS } from './useKeys';
 
 export function ShortcutSheet({ shown, onClose }: { shown: boolean; onClose: () => void }) {
+  const [letters, setLetters] = useKept('keys', true, (v) => (typeof v === 'boolean' ? v : null));
   return (
     <Sheet title="Keys" shown={shown} onClose={onClose} width={520}>
+      <chakra.label display="flex" gap="8px" alignItems="center" mb="12px">
+        <input type="checkbox" checked={letters} onChange={(e) => setLetters(e.currentTarget.checked)} />
+        Single letters, digits and signs are keys too
+      </chakra.label>
       <Box as="dl" display="grid" gridTemplateColumns="150px 1fr" rowGap="7px" m="0">
         {KEYS.map(([keys, does]) => (
           <Box key={keys} display="contents">

@@ -1,5 +1,5 @@
 'use client';
-import { Box } from '@chakra-ui/react';
+import { Box, VisuallyHidden } from '@chakra-ui/react';
 import { useEffect, type ComponentType } from 'react';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
 import { carriedDrive, type Stage } from '@/store/studio';
@@ -17,7 +17,8 @@ import { TemplateDialog } from '../template/TemplateDialog';
 import { Guard } from '../common/Guard';
 import { Bands } from './Bands';
 import { BuildList } from './BuildList';
-import { Header } from './Header';
+import { Header, STAGE_NAMES } from './Header';
+import { Spoken } from './Spoken';
 import { ShortcutSheet } from './ShortcutSheet';
 import { TravelStrip } from './TravelStrip';
 import { useLeaving } from './useLeaving';
@@ -98,6 +99,11 @@ export function Studio() {
           gridTemplateColumns="minmax(0, 1fr)"
           aria-label={`${stage} stage`}
         >
+          <VisuallyHidden asChild>
+            <h1>
+              {name}, {STAGE_NAMES[stage]}
+            </h1>
+          </VisuallyHidden>
           <Bands />
           <Box position="relative" minHeight="0" minWidth="0">
             <Guard key={stage} part={`${stage} stage`}>
@@ -116,6 +122,7 @@ export function Studio() {
           <Dialog />
         </Guard>
       ))}
+      <Spoken />
       <ShortcutSheet shown={keysShown} onClose={() => setKeysShown(false)} />
     </Box>
   );

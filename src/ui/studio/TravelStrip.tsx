@@ -6,9 +6,10 @@ import { Box, chakra } from '@chakra-ui/react';
 import { CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement } from 'chart.js';
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import type { HandPoint, Proof, TravelPoint } from '@/core/proof/prove';
-import { formatLength, MM_PER_INCH, type LengthUnit } from '@/core/units/length';
+import { formatLength, formatSaid, type LengthUnit, MM_PER_INCH } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
 import { carriedDrive } from '@/store/studio';
+import { ChartTable, thinned } from '../common/Unseen';
 import { CardNumbers } from './CardNumbers';
 import { Drives } from './Drives';
 import { useDark } from '../theme';
@@ -186,6 +187,8 @@ export function TravelStrip() {
   const said = drive.unit === 'deg' ? `${value.toFixed(0)} degrees` : `${formatLength(value, units)} ${units}`;
   return (
     <Box
+      as="section"
+      aria-label="Travel"
       className="no-print"
       display="grid"
       gridTemplateColumns="228px minmax(0, 1fr) 290px"
@@ -313,7 +316,26 @@ export function TravelStrip() {
         />
       </Box>
       <CardNumbers />
+      {opening && <TravelTable proof={proof} units={units} />}
     </Box>
+  );
+}
+
+/** The chart in numbers, for those who are read to. */
+function TravelTable({ proof, units }: { readonly proof: Proof | null; readonly units: LengthUnit }) {
+  if (!proof) return null;
+  const say = (mm: number | null): string => (mm === null ? 'none' : formatSaid(mm, units));
+  return (
+    <ChartTable
+      caption="The travel in numbers"
+      heads={['Opened to', 'Lift', 'Clearance between mechanisms', 'Past the fore edge']}
+      rows={thinned(proof.travel, 13).map((t) => [
+        `${t.open.toFixed(0)}°`,
+        say(t.lift_mm),
+        say(t.clearance_mm),
+        say(t.reach_mm),
+      ])}
+    />
   );
 }
 

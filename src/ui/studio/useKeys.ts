@@ -6,6 +6,7 @@ import { useStudioStore } from '@/store/context';
 import { CARD } from '@/core/ids';
 import { otherSide } from '@/core/kinds';
 import { STAGES } from '@/store/studio';
+import { readKept } from '../common/kept';
 import { rowsOf } from './rows';
 
 /** Keys of the workbench, and what they do. The sheet of keys shows this list. */
@@ -54,6 +55,8 @@ export function useKeys(): [boolean, (shown: boolean) => void] {
         else actions.select(CARD);
         return;
       }
+      // Whoever speaks to the page, or rests on the keys, switches single letters off.
+      if (event.key.length === 1 && readKept('keys') === 'false') return;
       // While a dialog is open its own keys are the only ones.
       if (s.adding || document.querySelector('dialog[open]')) return;
       const putOn = (): void => actions.add(s.scene?.hosts[0]?.crease ?? null);

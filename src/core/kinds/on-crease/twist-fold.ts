@@ -303,6 +303,15 @@ export const twistFold: CreaseKind = {
     tabs: ['half', 'arm'],
     size: ['arm', 'half'],
   }),
+  words: Object.fromEntries(
+    ENDS.flatMap((end) => [
+      [`middle${end}`, `midline of the ${end.toLowerCase()} arm`],
+      ...HALVES.flatMap((half) => [
+        [`diagonal${end}${half}`, `${end.toLowerCase()} diagonal on side ${half}`],
+        [`arm${end}${half}`, `${end.toLowerCase()} arm, half ${half}`],
+      ]),
+    ]),
+  ),
   sizeOf: (v, say) => `arms of ${say(num(v, 'arm'))}`,
   raises: true,
   ownPiece: () => true,

@@ -261,6 +261,13 @@ export const zWindow: FaceKind = {
     closing: ['z2', 'z3'],
     size: ['stripHeight', 'z3'],
   }),
+  words: {
+    z1: 'first panel',
+    z2: 'second panel',
+    z3: 'third panel',
+    fold1: 'outer fold',
+    fold2: 'inner fold',
+  },
   sizeOf: (v, say) => `pleat of ${say(num(v, 'z2'))} and ${say(num(v, 'z3'))}`,
   parameters: [
     size('z1', 'First panel', 101.6, 'Glued inside the back leaf, its crease toward the edge.'),
