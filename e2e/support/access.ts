@@ -16,8 +16,8 @@ export async function brokenRules(driver: WebDriver): Promise<string[]> {
   return driver.executeAsyncScript<string[]>(
     `const done = arguments[arguments.length - 1];
      window.axe.run(document, ${JSON.stringify(RULES)}).then(
-       ({ violations }) => done(violations.flatMap(({ id, nodes }) =>
-         nodes.map((n) => id + ': ' + n.html.slice(0, 200) + ' · ' + n.failureSummary.replace(/\\s+/g, ' ').slice(0, 200)))),
+       ({ violations }) => done(violations.flatMap(({ id, nodes }) => nodes.map((n) =>
+         id + ': ' + n.html.slice(0, 200) + ' · ' + n.failureSummary.replace(/\\s+/g, ' ').slice(0, 200)))),
        (error) => done(['the engine failed: ' + error]));`,
   );
 }

@@ -10,8 +10,9 @@ export async function wordsOnPage(driver: WebDriver): Promise<string[]> {
       const { parentElement: e } = walk.currentNode;
       if (e && !/^(SCRIPT|STYLE|NOSCRIPT|TEMPLATE)$/i.test(e.tagName)) add(walk.currentNode.nodeValue);
     }
-    for (const e of document.querySelectorAll('[aria-label], [title], [placeholder], [aria-valuetext], [aria-roledescription]'))
-      for (const name of ['aria-label', 'title', 'placeholder', 'aria-valuetext', 'aria-roledescription'])
+    const names = ['aria-label', 'title', 'placeholder', 'aria-valuetext', 'aria-roledescription'];
+    for (const e of document.querySelectorAll(names.map((n) => '[' + n + ']').join()))
+      for (const name of names)
         add(e.getAttribute(name));
     return [...out];
   `);

@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { join, resolve } from 'node:path';
+import { resolve } from 'node:path';
 import { withToyBase } from '../core/tests/toy-base';
 import { withToyKind } from '../core/tests/toy-kind';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';

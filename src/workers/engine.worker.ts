@@ -24,6 +24,7 @@ import { letters } from '@/core/shapes/text';
 import { traceShape } from '@/core/shapes/trace';
 import { dimensionsOf } from '@/core/build/dimensions';
 import { gripsOf } from '@/core/build/grips';
+import { ghostOf, posedGripsOf } from '@/core/build/posed-grips';
 import { ownRoleChoices } from '@/core/build/own-roles';
 import { turnedPlain } from '@/core/build/plain';
 import { snapsOf } from '@/core/build/snaps';
@@ -208,6 +209,9 @@ const engine: Engine = {
       const grips = gripsOf(design, id);
       return { grips, dimensions: dimensionsOf(design, assembly, grips) };
     }),
+  posedGrips: (design, state, facet, at) =>
+    answer(async () => posedGripsOf(design, await assemblyOf(design), state, facet, at)),
+  ghost: (design, state, id) => answer(async () => ghostOf(await assemblyOf(design), state, id)),
   snaps: (design, grip, line) => answer(async () => snapsOf(design, await assemblyOf(design), grip, grip.lines[line])),
   plain: (design, id) => withFonts(design, () => turnedPlain(design, id)),
   ownRoles: (design, id) => withFonts(design, () => ownRoleChoices(design, id)),

@@ -1,6 +1,8 @@
 /** What crosses between the interface and the workers: plain data only, and the one list of jobs. */
 import type { Dimension } from '@/core/build/dimensions';
 import type { Grip } from '@/core/build/grips';
+import type { PosedGrip } from '@/core/build/posed-grips';
+import type { Vec3 } from '@/core/linkage';
 import type { RoleChoice } from '@/core/build/own-roles';
 import type { Snap } from '@/core/build/snaps';
 import type { Drive, State } from '@/core/drives';
@@ -81,6 +83,10 @@ export interface SceneFacet {
 }
 /** What bends takes nothing stuck flat on it. */
 export const canBeDressed = ({ bent }: SceneFacet): boolean => bent === undefined;
+export interface PosedHold {
+  readonly corner: Vec3;
+  readonly grips: readonly PosedGrip[];
+}
 export interface InHold {
   readonly grips: readonly Grip[];
   readonly dimensions: readonly Dimension[];
@@ -384,6 +390,15 @@ export interface Engine {
   export(design: Design, choice: ExportChoice): Promise<Answer<Uint8Array>>;
   /** What of a mechanism, or of the base, can be taken hold of in the flat view, and its numbers as they are drawn. */
   grips(design: Design, id: string): Promise<Answer<InHold>>;
+  /** The corner of a facet nearest to a point of the posed card, and how it goes with the numbers of its mechanism. */
+  posedGrips(
+    design: Design,
+    state: State,
+    facet: number,
+    at: readonly [number, number, number],
+  ): Promise<Answer<PosedHold | null>>;
+  /** A mechanism's outlines as it would stand. */
+  ghost(design: Design, state: State, id: string): Promise<Answer<readonly (readonly Vec3[])[]>>;
   /** What one line of a grip would line up with. */
   snaps(design: Design, grip: Grip, line: number): Promise<Answer<readonly Snap[]>>;
   /** The design with a mechanism turned into plain lines. */

@@ -5,7 +5,9 @@ import * as THREE from 'three';
 import { CARD } from '@/core/ids';
 import { useActions, useStudio } from '@/store/context';
 import type { Scene } from '@/workers/protocol';
+import type { HoldNote } from '../build/useHold';
 import { useGrab } from './useGrab';
+import { useSizing, type Ghost } from './useSizing';
 import { PrintedArt } from './PrintedArt';
 import { facetOf, paperOf, place, tint, type Light, type Mesh, type Tint } from './paper';
 
@@ -33,7 +35,14 @@ function changed({ geometry }: Drawn, ...names: readonly string[]): void {
 }
 
 /** The paper of the card: laid out once for a design; a pose and the pointer only change numbers. */
-export function CardMesh({ scene }: { scene: Scene }) {
+export function CardMesh({
+  scene,
+  onNote,
+}: {
+  readonly scene: Scene;
+  /** Told what a hand is setting. */
+  readonly onNote: (note: HoldNote | null) => void;
+}) {
   const { invalidate } = useThree();
   const pose = useStudio((s) => s.pose);
   const lit = useStudio((s) => s.lit);
@@ -66,6 +75,8 @@ export function CardMesh({ scene }: { scene: Scene }) {
   }, [all, paper, scene, lit, selected, invalidate]);
 
   const { take } = useGrab(scene);
+  const sizing = useSizing(scene);
+  useEffect(() => onNote(sizing.note), [onNote, sizing.note]);
   const under = useRef<string | null>(null);
   const idAt = (mesh: Mesh, e: ThreeEvent<MouseEvent>): number => facetOf(mesh, 3 * (e.faceIndex ?? 0));
   const point = (id: string | null): void => {
@@ -84,7 +95,7 @@ export function CardMesh({ scene }: { scene: Scene }) {
           receiveShadow
           frustumCulled={false}
           onPointerDown={(e) => {
-            if (take(idAt(mesh, e), e)) e.stopPropagation();
+            if (take(idAt(mesh, e), e) || sizing.take(idAt(mesh, e), e)) e.stopPropagation();
           }}
           onPointerMove={(e) => {
             e.stopPropagation();
@@ -107,10 +118,32 @@ export function CardMesh({ scene }: { scene: Scene }) {
         </mesh>
       ))}
       <PrintedArt scene={scene} />
+      <Ghosts ghosts={sizing.ghosts} />
       <lineSegments geometry={paper.outlines.geometry} frustumCulled={false}>
         <lineBasicMaterial vertexColors />
       </lineSegments>
     </group>
+  );
+}
+
+/** Where its room ends: the outlines that it would have there. */
+function Ghosts({ ghosts }: { readonly ghosts: readonly Ghost[] }) {
+  const geometry = useMemo(() => {
+    const points = ghosts.flatMap((rings) =>
+      rings.flatMap((ring) => ring.flatMap((p, i) => [...p, ...ring[(i + 1) % ring.length]])),
+    );
+    const made = new THREE.BufferGeometry();
+    made.setAttribute('position', new THREE.BufferAttribute(new Float32Array(points), 3));
+    return made;
+  }, [ghosts]);
+  useEffect(() => () => geometry.dispose(), [geometry]);
+  const { invalidate } = useThree();
+  useEffect(() => invalidate(), [geometry, invalidate]);
+  if (ghosts.length === 0) return null;
+  return (
+    <lineSegments geometry={geometry} frustumCulled={false}>
+      <lineBasicMaterial color="#b3261e" transparent opacity={0.7} />
+    </lineSegments>
   );
 }
 

@@ -2,9 +2,11 @@
 import { CARD } from '@/core/ids';
 import { OrbitControls } from '@react-three/drei';
 import { Canvas, useThree } from '@react-three/fiber';
-import { useEffect, type RefObject } from 'react';
+import { useEffect, useState, type RefObject } from 'react';
 import * as THREE from 'three';
 import type { Scene } from '@/workers/protocol';
+import { HoldNoteAt } from '../build/HoldNote';
+import type { HoldNote } from '../build/useHold';
 import { CardMesh } from './CardMesh';
 import type { Direction } from './views';
 
@@ -21,19 +23,23 @@ export interface PaperSceneProps {
 
 /** The card in paper with its thickness, drawn by the graphics of the machine. */
 export function PaperScene({ scene, from, turned, nearer, onLost }: PaperSceneProps) {
+  const [note, setNote] = useState<HoldNote | null>(null);
   return (
-    <Canvas
-      frameloop="demand"
-      shadows="soft"
-      dpr={[1, 2]}
-      camera={{ fov: 28, near: 1, far: 6000, up: [0, 0, 1] }}
-      style={{ position: 'absolute', inset: 0 }}
-      onCreated={({ gl }) => gl.domElement.addEventListener('webglcontextlost', onLost, { once: true })}
-    >
-      <Light />
-      <Eye scene={scene} from={from} turned={turned} nearer={nearer} />
-      <CardMesh scene={scene} />
-    </Canvas>
+    <>
+      <Canvas
+        frameloop="demand"
+        shadows="soft"
+        dpr={[1, 2]}
+        camera={{ fov: 28, near: 1, far: 6000, up: [0, 0, 1] }}
+        style={{ position: 'absolute', inset: 0 }}
+        onCreated={({ gl }) => gl.domElement.addEventListener('webglcontextlost', onLost, { once: true })}
+      >
+        <Light />
+        <Eye scene={scene} from={from} turned={turned} nearer={nearer} />
+        <CardMesh scene={scene} onNote={setNote} />
+      </Canvas>
+      <HoldNoteAt note={note} />
+    </>
   );
 }
 
