@@ -172,6 +172,20 @@ export interface Dressing {
   readonly mats: readonly Mat[];
 }
 
+/** An envelope that is not listed, mm. */
+export interface OwnEnvelope {
+  readonly id: string;
+  readonly name: string;
+  readonly shortMm: number;
+  readonly longMm: number;
+}
+/** What some post takes at most, mm. */
+export interface OwnFormat {
+  readonly id: string;
+  readonly name: string;
+  readonly most: { readonly shortMm: number; readonly longMm: number; readonly thickMm: number };
+}
+
 export interface Design {
   readonly rhabdoplex: typeof DESIGN_VERSION;
   readonly name: string;
@@ -192,6 +206,8 @@ export interface Design {
   readonly post: {
     readonly envelope: string | null;
     readonly format: string | null;
+    /** Envelopes and limits that its maker keeps beside the listed ones. */
+    readonly own?: { readonly envelopes: readonly OwnEnvelope[]; readonly formats: readonly OwnFormat[] };
     /** How it lies in its envelope: shut unless said. */
     readonly sent?: 'open';
   };

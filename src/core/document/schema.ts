@@ -2,7 +2,7 @@
 import Joi from 'joi';
 import { BASES, faceMounting, GUTTER, KINDS, linesOf, listOf, OWN_LINES, SIDES, type BaseKind } from '../kinds';
 import { ADHESIVE_IDS } from '../paper/adhesives';
-import { ENVELOPES, POST_FORMATS } from '../paper/sizes';
+import { ENVELOPES } from '../paper/sizes';
 import { MOST_GROUPS, MOST_LINES, MOST_TEMPLATE_POINTS } from '../pattern/mending';
 import { TEMPLATE_ROLES } from '../pattern/pattern';
 import { assetsNamed, type ShapeStep } from '../shapes/shape';
@@ -15,6 +15,7 @@ import { JOIN_KINDS, type Template, type TemplateJoin } from './template';
 import { LARGEST_DESIGN, LARGEST_FILE, readJson } from './json';
 import { migrate } from './migrate';
 import { MOST_PICTURES, pictureSchema } from './pictures';
+import { envelopeOf, envelopesOf, formatOf, formatsOf } from './post';
 import { profileSchema } from './profile';
 import { colour, facetId, far, id, length } from './schema-parts';
 import { sheetsSchema, stockSchema } from './sheet-schema';
@@ -197,6 +198,31 @@ const artwork = Joi.object({
   bleedMm: length(20).required(),
 });
 
+const ownSide = Joi.number().min(10).max(5000).required();
+const MOST_OWN = 24;
+const ownNamed = { id: id.required(), name: Joi.string().trim().min(1).max(60).required() };
+const ownPost = Joi.object({
+  envelopes: Joi.array()
+    .items(Joi.object({ ...ownNamed, shortMm: ownSide, longMm: ownSide }))
+    .max(MOST_OWN)
+    .unique('id')
+    .required(),
+  formats: Joi.array()
+    .items(
+      Joi.object({
+        ...ownNamed,
+        most: Joi.object({
+          shortMm: ownSide,
+          longMm: ownSide,
+          thickMm: Joi.number().greater(0).max(500).required(),
+        }).required(),
+      }),
+    )
+    .max(MOST_OWN)
+    .unique('id')
+    .required(),
+});
+
 const designSchema = Joi.object<Design>({
   rhabdoplex: Joi.valid(DESIGN_VERSION).required(),
   name: Joi.string().max(120).required(),
@@ -211,8 +237,9 @@ const designSchema = Joi.object<Design>({
   }).required(),
   stocks: Joi.array().items(stockSchema).min(1).max(40).unique('id').required(),
   post: Joi.object({
-    envelope: Joi.valid(null, ...ENVELOPES.map((e) => e.id)).required(),
-    format: Joi.valid(null, ...POST_FORMATS.map((p) => p.id)).required(),
+    envelope: id.allow(null, ...ENVELOPES.map((e) => e.id)).required(),
+    format: id.allow(null).required(),
+    own: ownPost,
     sent: Joi.valid('open'),
   }).required(),
   mechanisms: Joi.array().items(mechanism).max(MOST_MECHANISMS).unique('id').required(),
@@ -334,6 +361,15 @@ function checkReferences(design: Design): string | null {
   ];
   for (const [where, name] of used)
     if (!stocks.has(name)) return `${where} is "${name}", which is not among the stocks (${[...stocks].join(', ')})`;
+  const { envelope, format } = design.post;
+  if (envelope !== null && !envelopeOf(design))
+    return `post.envelope is "${envelope}", which is no envelope; known are ${envelopesOf(design)
+      .map((e) => e.id)
+      .join(', ')}`;
+  if (format !== null && !formatOf(design))
+    return `post.format is "${format}", which the post does not know; known are ${formatsOf(design)
+      .map((f) => f.id)
+      .join(', ')}`;
   const { parameters } = design.card;
   const ofBase = baseSchema(baseKindOf(design)).validate({ card: { parameters } }, JOI_OPTIONS);
   if (ofBase.error) return oneLine(ofBase.error.message);

@@ -13,6 +13,10 @@ export const stockSchema = Joi.object({
   grain: Joi.valid('long', 'short', 'none').required(),
   leastWebMm: Joi.number().min(0.1).max(50).required(),
   sheet: Joi.valid(...SHEETS.map((s) => s.id)).required(),
+  ownSheet: Joi.object({
+    shortMm: Joi.number().min(20).max(5000).required(),
+    longMm: Joi.number().min(Joi.ref('shortMm')).max(5000).required(),
+  }),
   oneWay: Joi.boolean(),
   price: Joi.number().min(0).max(1e6),
   wholes: Joi.number().integer().min(0).max(10_000),

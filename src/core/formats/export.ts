@@ -3,6 +3,7 @@ import { openTo, type State } from '../drives';
 import { poseAt } from '../assembly/pose';
 import type { Assembly } from '../assembly/assembly';
 import { PASS_WORDS, type Pass } from '../paper/machine';
+import { sheetOf } from '../document/post';
 import { sheetById, SHEETS, type FlatSize } from '../paper/sizes';
 import { buildAssembly } from '../build/build';
 import { stockOf, type Design } from '../document/design';
@@ -109,7 +110,7 @@ function ofPass(plates: readonly Plate[], pass: Pass): Plate[] {
 
 /** The page that was asked for, or the sheet of the card. */
 export function pageOf(design: Design, { page }: Pick<ExportChoice, 'page'>): FlatSize {
-  const size = sheetById(page ?? stockOf(design, design.card.stock).sheet);
+  const size = page === undefined ? sheetOf(stockOf(design, design.card.stock)) : sheetById(page);
   if (size) return size;
   throw new ExportError(`page "${page}" is not known; pages are ${SHEETS.map((s) => s.id).join(', ')}`);
 }

@@ -21,6 +21,7 @@ const inches = (id: string, name: string, a: number, b: number, source: string):
 
 const ISO_216 = 'ISO 216 (from memory)';
 const ISO_269 = 'ISO 269 (from memory)';
+const TRADE = 'trade sizes, common practice (from memory)';
 const US_TRADE = 'North American trade sizes (from memory)';
 
 export const SHEETS: readonly FlatSize[] = [
@@ -46,6 +47,14 @@ export const ENVELOPES: readonly FlatSize[] = [
   inches('us-a8', 'A8 (US)', 5.5, 8 + 1 / 8, US_TRADE),
   inches('us-a9', 'A9 (US)', 5.75, 8.75, US_TRADE),
   inches('us-10', 'No. 10 (US)', 4 + 1 / 8, 9.5, US_TRADE),
+  size('square-130', 130, 130, TRADE, 'Square 130'),
+  size('square-155', 155, 155, TRADE, 'Square 155'),
+  size('square-170', 170, 170, TRADE, 'Square 170'),
+  inches('us-square-5', 'Square 5 (US)', 5, 5, US_TRADE),
+  inches('us-square-6', 'Square 6 (US)', 6, 6, US_TRADE),
+  inches('us-square-6-5', 'Square 6 1/2 (US)', 6.5, 6.5, US_TRADE),
+  size('slim-c6-5', 114, 229, ISO_269, 'C6/C5, slim'),
+  inches('us-slim', 'Slim (US)', 3 + 7 / 8, 8 + 7 / 8, US_TRADE),
 ];
 
 /** Room left round a card in its envelope, each way (mm); common practice, no source. */

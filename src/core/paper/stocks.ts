@@ -13,6 +13,8 @@ export interface Stock {
   readonly leastWebMm: number;
   /** Id of the sheet size it is bought in. */
   readonly sheet: string;
+  /** Its own size in place of a listed one, mm. */
+  readonly ownSheet?: { readonly shortMm: number; readonly longMm: number };
   /** Its pattern has an up: no piece is laid upside down. */
   readonly oneWay?: boolean;
   /** Of one whole sheet, in the maker's money. */

@@ -6,7 +6,7 @@ import { buildAssembly } from '../build/build';
 import { marginOf, stockOf, type Design } from '../document/design';
 import { baseKindOf, cardValues } from '../document/fields';
 import { statesOf } from '../document/states';
-import { envelopeById, postById, sheetById } from '../paper/sizes';
+import { envelopeOf, formatOf, sheetOf } from '../document/post';
 import type { Brief, Evidence, Rule } from '../rules';
 
 export const DEFAULT_STEPS = 36;
@@ -16,14 +16,14 @@ export const briefOf = (design: Design): Brief => ({
   units: design.units,
   stayInside: design.card.stayInside,
   sentOpen: design.post.sent === 'open',
-  envelope: design.post.envelope ? (envelopeById(design.post.envelope) ?? null) : null,
-  post: design.post.format ? (postById(design.post.format) ?? null) : null,
+  envelope: envelopeOf(design),
+  post: formatOf(design),
   stock: (id) => stockOf(design, id),
   states: statesOf(design),
   stands: baseKindOf(design).stands,
   up: (facet) => baseKindOf(design).up(cardValues(design), facet, 'inside'),
   sheetMarginMm: marginOf(design),
-  sheet: sheetById,
+  sheet: sheetOf,
 });
 
 /** The closed pose: every drive at rest; null where the travel does not reach it. */

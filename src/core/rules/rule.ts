@@ -115,7 +115,7 @@ export interface Brief {
   readonly up: (facet: string) => Vec2;
   /** Strip round the sheet that is not printed or cut. */
   readonly sheetMarginMm: number;
-  readonly sheet: (id: string) => FlatSize | undefined;
+  readonly sheet: (stock: Stock) => FlatSize | undefined;
 }
 
 export interface Evidence {

@@ -39,7 +39,7 @@ export interface Laid {
 /** Null where the stock's sheet is not known. */
 export function laidOn({ brief }: Pick<Evidence, 'brief'>, piece: Piece): Laid | null {
   const stock = brief.stock(piece.stock);
-  const sheet = brief.sheet(stock.sheet);
+  const sheet = brief.sheet(stock);
   if (!sheet) return null;
   const { widthMm, heightMm, creaseAlongX } = pieceSize(piece);
   const [short, long] = [sheet.shortMm - 2 * brief.sheetMarginMm, sheet.longMm - 2 * brief.sheetMarginMm];

@@ -1,6 +1,6 @@
 /** What is cut from, as it lies on the shelf: offcuts by their own sizes, then whole sheets; each colour by itself. */
 import { stockOf, type Design } from '../document/design';
-import { sheetById } from '../paper/sizes';
+import { sheetOf } from '../document/post';
 import type { Stock } from '../paper/stocks';
 import type { Assembly } from '../assembly/assembly';
 import { drawPieces, type Drawing } from './drawing';
@@ -68,7 +68,7 @@ function batchOf(stock: Stock, colour: string, drawings: readonly Drawing[]): Ba
   const own = colour === stock.insideColour;
   const prefix = own ? stock.id : `${stock.id}${colour}`;
   const common = { stock, colour };
-  const size = sheetById(stock.sheet)!;
+  const size = sheetOf(stock);
   const offcuts = (stock.offcuts ?? [])
     .filter((o) => (o.colour ?? stock.insideColour) === colour)
     .flatMap((o) =>

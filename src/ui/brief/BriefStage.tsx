@@ -2,7 +2,8 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { inSentence } from '@/core/document/words';
-import { ENVELOPE_EASE_MM, ENVELOPES, envelopeById, POST_FORMATS, postById } from '@/core/paper/sizes';
+import { envelopeOf, envelopesOf, formatOf, formatsOf } from '@/core/document/post';
+import { ENVELOPE_EASE_MM } from '@/core/paper/sizes';
 import { CARD } from '@/core/ids';
 import { BASES, type Parameter, type ParameterValue } from '@/core/kinds';
 import { rebuiltAs } from '@/core/document/standing';
@@ -16,6 +17,8 @@ import { useActions, useStudio } from '@/store/context';
 import { Choice, NumberField } from '../common/Field';
 import { FindingCard } from '../prove/FindingCard';
 import { StatesList } from './StatesList';
+import { CardSizes } from './CardSizes';
+import { OwnPost } from './OwnPost';
 import { StockTable } from './StockTable';
 
 /** What the card is: size, fold, post, stocks. On the right the closed card against its envelope, true proportions. */
@@ -62,6 +65,7 @@ export function BriefStage() {
             onChange={(id) => edit(BASES.get(id)!.title.toLowerCase(), (d) => rebuiltAs(d, id))}
           />
         )}
+        {!design.card.template && <CardSizes />}
         {!design.card.template && base.brief.map(fields)}
         <Choice
           asList
@@ -88,27 +92,34 @@ export function BriefStage() {
           value={design.post.envelope ?? ''}
           choices={[
             { id: '', name: 'none' },
-            ...ENVELOPES.map((e) => ({
+            ...envelopesOf(design).map((e) => ({
               id: e.id,
               name: `${e.name} · ${formatLength(e.shortMm, design.units)} × ${formatLength(e.longMm, design.units)}`,
             })),
           ]}
           onChange={(e) =>
-            edit(e === '' ? 'no envelope' : `envelope ${e}`, (d) => ({
-              ...d,
-              post: { ...d.post, envelope: e || null },
-            }))
+            edit(
+              e === '' ? 'no envelope' : `envelope ${envelopesOf(design).find((x) => x.id === e)?.name ?? ''}`,
+              (d) => ({
+                ...d,
+                post: { ...d.post, envelope: e || null },
+              }),
+            )
           }
         />
         <Choice
           asList
           label="Goes as"
           value={design.post.format ?? ''}
-          choices={[{ id: '', name: 'not posted' }, ...POST_FORMATS.map((p) => ({ id: p.id, name: p.name }))]}
+          choices={[{ id: '', name: 'not posted' }, ...formatsOf(design).map((p) => ({ id: p.id, name: p.name }))]}
           onChange={(f) =>
-            edit(f === '' ? 'not posted' : `post ${f}`, (d) => ({ ...d, post: { ...d.post, format: f || null } }))
+            edit(f === '' ? 'not posted' : `post ${formatsOf(design).find((x) => x.id === f)?.name ?? ''}`, (d) => ({
+              ...d,
+              post: { ...d.post, format: f || null },
+            }))
           }
         />
+        <OwnPost />
         <Choice
           label="Sent"
           value={design.post.sent ?? 'shut'}
@@ -190,8 +201,8 @@ function SentCard({ design }: { design: Design }) {
   const side = Math.abs(base.up(values, base.face(values, 'outside'), 'outside')[0]) > 0.5;
   const [along, away] = sent ? [sent.height_mm, sent.width_mm] : [0, 0];
   const [w, h] = side ? [away, along] : [along, away];
-  const envelope = design.post.envelope ? envelopeById(design.post.envelope) : undefined;
-  const post = design.post.format ? postById(design.post.format) : undefined;
+  const envelope = envelopeOf(design);
+  const post = formatOf(design);
   const fit = (s: { shortMm: number; longMm: number }): [number, number] =>
     w >= h ? [s.longMm, s.shortMm] : [s.shortMm, s.longMm];
   const env = envelope && fit(envelope);

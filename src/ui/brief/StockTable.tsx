@@ -1,5 +1,6 @@
 'use client';
 import { Box, chakra, VisuallyHidden } from '@chakra-ui/react';
+import { sheetOf } from '@/core/document/post';
 import { SHEETS } from '@/core/paper/sizes';
 import type { Stock } from '@/core/paper/stocks';
 import type { Design } from '@/core/document/design';
@@ -17,12 +18,50 @@ const inUse = (d: Design, id: string): boolean =>
   d.mechanisms.some((m) => m.stock === id) ||
   d.dressing.some((x) => x.mats.some((m) => m.stock === id));
 
+/** In the list of sheets: none of them. */
+const OWN = 'own';
+const SIDE = mm('side', '', 20, 5000, { note: 'A side of the whole sheet' });
+function OwnSheet({
+  stock,
+  onChange,
+}: {
+  readonly stock: Stock;
+  readonly onChange: (sheet: NonNullable<Stock['ownSheet']>) => void;
+}) {
+  const unit = useStudio((s) => s.design.units);
+  const { shortMm, longMm } = stock.ownSheet!;
+  const side = (label: string, value: number, other: number) => (
+    <NumberField
+      parameter={{ ...SIDE, label }}
+      value={value}
+      unit={unit}
+      onChange={(v) => onChange({ shortMm: Math.min(v ?? value, other), longMm: Math.max(v ?? value, other) })}
+    />
+  );
+  return (
+    <Box mt="3px">
+      {side('by', shortMm, longMm)}
+      {side('by', longMm, shortMm)}
+    </Box>
+  );
+}
+
 /** Stocks at hand: weight, caliper, colours, grain, least web, and the sheet they come in. */
 export function StockTable() {
   const design = useStudio((s) => s.design);
   const { edit } = useActions();
   const set = (id: string, change: Partial<Stock>): void =>
     edit('stock', (d) => ({ ...d, stocks: d.stocks.map((s) => (s.id === id ? { ...s, ...change } : s)) }));
+  const setSheet = (stock: Stock, sheet: string): void =>
+    edit('sheet', (d) => ({
+      ...d,
+      stocks: d.stocks.map((s) => {
+        if (s.id !== stock.id) return s;
+        const { ownSheet: _, ...listed } = s;
+        const { shortMm, longMm } = sheetOf(s);
+        return sheet === OWN ? { ...s, ownSheet: { shortMm, longMm } } : { ...listed, sheet };
+      }),
+    }));
   const another = (): void =>
     edit('another stock', (d) => {
       let n = d.stocks.length + 1;
@@ -144,8 +183,8 @@ export function StockTable() {
               <td>
                 <chakra.select
                   aria-label={`Sheet of ${s.name}`}
-                  value={s.sheet}
-                  onChange={(e) => set(s.id, { sheet: e.currentTarget.value })}
+                  value={s.ownSheet ? OWN : s.sheet}
+                  onChange={(e) => setSheet(s, e.currentTarget.value)}
                   bg="field"
                   border="1px solid var(--rule)"
                   borderRadius="card"
@@ -156,7 +195,9 @@ export function StockTable() {
                       {x.name}
                     </option>
                   ))}
+                  <option value={OWN}>own size</option>
                 </chakra.select>
+                {s.ownSheet && <OwnSheet stock={s} onChange={(ownSheet) => set(s.id, { ownSheet })} />}
               </td>
               <td>
                 <Action
