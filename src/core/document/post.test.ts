@@ -1,4 +1,4 @@
-/** Sizes of cards, envelopes and sheets of one's own, against the rule that proves them and the numbers they are made of. */
+/** Sizes of cards, envelopes and sheets of one’s own, against the rule that proves them and what they are made of. */
 import { CARD_SIZES, largestFor } from '../paper/card-sizes';
 import { ENVELOPE_EASE_MM, ENVELOPES, SHEETS } from '../paper/sizes';
 import { findings, card } from '../tests/cards';

@@ -2,12 +2,14 @@
 import { CARD } from '@/core/ids';
 import { OrbitControls } from '@react-three/drei';
 import { Canvas, useThree } from '@react-three/fiber';
-import { useEffect, useState, type RefObject } from 'react';
+import { useEffect, useRef, useState, type RefObject } from 'react';
 import * as THREE from 'three';
+import { useStudio } from '@/store/context';
 import type { Scene } from '@/workers/protocol';
 import { HoldNoteAt } from '../build/HoldNote';
 import type { HoldNote } from '../build/useHold';
 import { CardMesh } from './CardMesh';
+import { usePace } from './usePace';
 import type { Direction } from './views';
 
 export interface PaperSceneProps {
@@ -29,7 +31,9 @@ export function PaperScene({ scene, from, turned, nearer, onLost }: PaperScenePr
       <Canvas
         frameloop="demand"
         shadows="soft"
-        dpr={[1, 2]}
+        // Drawn at twice the size it needs no smoothing of edges, which costs more while it moves.
+        gl={{ antialias: false }}
+        dpr={2}
         camera={{ fov: 28, near: 1, far: 6000, up: [0, 0, 1] }}
         style={{ position: 'absolute', inset: 0 }}
         onCreated={({ gl }) => gl.domElement.addEventListener('webglcontextlost', onLost, { once: true })}
@@ -50,11 +54,23 @@ function groundOf({ ground, pieces }: Scene): NonNullable<Scene['ground']> {
   return { x: 0, y: 0, radius: Math.max(...ring.map((p) => Math.hypot(p[0], p[1]))) };
 }
 
+/** Light and shadow; while the card moves or is turned they follow what the machine can do. */
 function Light() {
+  const light = useRef<THREE.DirectionalLight>(null);
+  const ground = useRef<THREE.Mesh>(null);
+  const moved = usePace(light, ground);
+  const pose = useStudio((s) => s.pose);
+  const controls = useThree((s) => s.controls) as THREE.EventDispatcher<{ change: object }> | null;
+  useEffect(() => moved(), [pose, moved]);
+  useEffect(() => {
+    controls?.addEventListener('change', moved);
+    return () => controls?.removeEventListener('change', moved);
+  }, [controls, moved]);
   return (
     <>
       <hemisphereLight args={['#fffdf5', '#a9a493', 1.5]} position={[0, 0, 1]} />
       <directionalLight
+        ref={light}
         position={[180, 320, 520]}
         intensity={1.7}
         castShadow
@@ -68,7 +84,7 @@ function Light() {
         shadow-normalBias={2}
         shadow-radius={5}
       />
-      <mesh position={[0, 0, -1.2]} receiveShadow>
+      <mesh ref={ground} position={[0, 0, -1.2]} receiveShadow>
         <planeGeometry args={[4000, 4000]} />
         <shadowMaterial opacity={0.16} />
       </mesh>

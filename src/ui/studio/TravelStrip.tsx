@@ -298,7 +298,9 @@ export function TravelStrip() {
           position="absolute"
           top="19px"
           bottom="22px"
-          left={`${xOf(value)}px`}
+          left="0"
+          // Moved by the graphics alone: what it moves over is not painted anew.
+          style={{ transform: `translateX(${xOf(value)}px)`, willChange: 'transform' }}
           width="2px"
           ml="-1px"
           bg="ink"
