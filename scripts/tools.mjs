@@ -36,4 +36,5 @@ export function ensureBrowser() {
   asRoot(['apt-get', 'install', '-y', '-qq', 'chromium', 'chromium-driver']);
 }
 
-export const build = () => must('npx', ['next', 'build'], { env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' } });
+export const build = () =>
+  must('npm', ['run', '-s', 'build'], { env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' } });

@@ -23,6 +23,7 @@ import { ownLines } from './own/own-lines';
 
 export * from './kind';
 export { GUTTER, POSTED } from './bases/fold-card';
+export { GUIDES, type Guide } from './guide';
 export { hostsIn } from './hosts-in';
 export { amountIn, LONGEST_AMOUNT, namesIn, type Amount, type Numbers } from './own/amount';
 export * from './own/own-line';

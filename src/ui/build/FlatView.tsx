@@ -21,6 +21,7 @@ import { FlatRulers } from './FlatRulers';
 import { FlatFacets, FlatGrabs, FlatLines } from './FlatSheet';
 import { partShown, placedTop, placePieces } from './placed-pieces';
 import { OWN_ROLE_WORDS } from './own-words';
+import { Hint } from './Hint';
 import { StrutHandles } from './StrutHandles';
 import { useGrips } from './useGrips';
 
@@ -140,6 +141,7 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
             </svg>
           )}
         </FlatRulers>
+        <Hint />
         <Corner>
           <ViewTools
             of="Flat"

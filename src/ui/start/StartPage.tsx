@@ -17,6 +17,7 @@ import { onWorkerNews, warmUp } from '@/workers/client';
 import { Action } from '../common/Field';
 import { readDesignFrom } from '../common/files';
 import { Mark } from '../common/Mark';
+import { Beginnings } from './Beginnings';
 import { ProjectCard } from './ProjectCard';
 import { Shelf } from './Shelf';
 import { UnreadCards } from './UnreadCards';
@@ -34,6 +35,7 @@ export function StartPage({ withDemo }: { withDemo: boolean }) {
   const [found, setFound] = useState<Projects | null>(null);
   const [notice, setNotice] = useState<Notice | null>(null);
   const [over, setOver] = useState(false);
+  const [beginning, setBeginning] = useState(false);
   const picker = useRef<HTMLInputElement>(null);
   const projects = found?.projects;
 
@@ -139,6 +141,7 @@ export function StartPage({ withDemo }: { withDemo: boolean }) {
           </chakra.p>
         </Box>
         <Action onClick={() => picker.current?.click()}>Bring in a card file</Action>
+        <Action onClick={() => setBeginning(true)}>Begin from…</Action>
         <Action strong onClick={() => void attempt(keep(blankDesign('Untitled card'), true))}>
           Begin a card
         </Action>
@@ -239,6 +242,17 @@ export function StartPage({ withDemo }: { withDemo: boolean }) {
             />
           </>
         )}
+      </Box>
+      <Beginnings
+        shown={beginning}
+        onClose={() => setBeginning(false)}
+        onBegin={(design) => {
+          setBeginning(false);
+          void attempt(keep(design, true));
+        }}
+      />
+      <Box as="footer" px="28px" pb="20px" fontSize="13px">
+        <a href="/licences">What ships with it, and its licences</a>
       </Box>
     </Box>
   );

@@ -1,0 +1,59 @@
+'use client';
+import { Box } from '@chakra-ui/react';
+import { useEffect, useState } from 'react';
+import type { Picture } from '@/core/formats/picture';
+import { GUTTER, KINDS } from '@/core/kinds';
+import { addMechanism } from '@/core/document/standing';
+import { blankDesign, CENTRE } from '@/core/document/design';
+import { fittingFace, fittingParameters } from '@/core/document/fitting';
+import { engine } from '@/workers/client';
+import { FoldingPicture } from '../common/PosedPicture';
+
+/** Places of the travel, in parts of it. */
+const ANGLES = [0.07, 0.17, 0.27, 0.37, 0.47, 0.57, 0.67, 0.77, 0.87, 0.955];
+/** What is moved by hand is shown on the leaf that lies before the reader. */
+const ON_PICTURE = { on: 'leafA', mount: { ...CENTRE, side: 'inside' as const } };
+const PICTURE_OPEN = 150;
+
+/** A small card of each kind, posed by the solver itself; worked out once for the page. */
+const pictures = new Map<string, Promise<readonly Picture[]>>();
+function framesOf(id: string): Promise<readonly Picture[]> {
+  const known = pictures.get(id);
+  if (known) return known;
+  const card = blankDesign(id, 120, 80);
+  const kind = KINDS.get(id)!;
+  const small =
+    kind.mount === 'crease'
+      ? addMechanism(card, id, GUTTER, fittingParameters(id, { lengthMm: 120, reachA: 80, reachB: 80 }))
+      : addMechanism(card, id, ON_PICTURE, fittingFace(id, { widthMm: 80, heightMm: 120 }));
+  const asked = engine('shape')
+    .moving({ ...small.design, dressing: [] }, ANGLES, PICTURE_OPEN)
+    .then((a) => (a.ok ? a.value : []));
+  pictures.set(id, asked);
+  return asked;
+}
+
+/** A kind as it folds. */
+export function KindPicture({
+  kind,
+  title,
+  height = 120,
+}: {
+  readonly kind: string;
+  readonly title: string;
+  readonly height?: number;
+}) {
+  const [frames, setFrames] = useState<readonly Picture[]>([]);
+  useEffect(() => {
+    let live = true;
+    void framesOf(kind).then((f) => live && setFrames(f));
+    return () => {
+      live = false;
+    };
+  }, [kind]);
+  return (
+    <Box height={`${height}px`}>
+      {frames.length > 0 && <FoldingPicture frames={frames} height={height} label={`${title}, folding`} />}
+    </Box>
+  );
+}
