@@ -73,3 +73,9 @@ export const kindInfo = (): KindInfo[] => [
   ...[...BASES.values(), ...KINDS.values()].map(({ id, title, parameters }) => ({ id, title, parameters })),
 ];
 export type { ParameterUnit };
+
+/** Parameters that kinds have alike, by key and unit. */
+export function parametersInCommon(kinds: readonly string[]): readonly Parameter[] {
+  const [first, ...rest] = kinds.map((id) => kindById(id)?.parameters ?? []);
+  return (first ?? []).filter((p) => rest.every((list) => list.some((q) => q.key === p.key && q.unit === p.unit)));
+}
