@@ -30,6 +30,8 @@ export interface Studio {
   readonly stage: Stage;
   /** Mechanism that is selected; `card` for the base. */
   readonly selected: string;
+  /** Further mechanisms that are chosen with it. */
+  readonly also: readonly string[];
   /** Facet that is selected in Dress. */
   readonly facet: string | null;
   /** The side of the sheet that lies up in the flat view, and that is dressed. */
@@ -86,6 +88,8 @@ export interface StudioActions {
   redo(): void;
   go(stage: Stage): void;
   select(mechanism: string): void;
+  /** Chooses one more, or lets it go again. */
+  selectAlso(mechanism: string): void;
   selectFacet(facet: string | null): void;
   turnUp(side: Side): void;
   light(ids: readonly string[]): void;
@@ -119,6 +123,17 @@ function settled(drives: readonly Drive[], state: State): State {
 export const carriedDrive = (s: Pick<Studio, 'scene' | 'carried'>): Drive =>
   drivesOf(s).find((d) => d.id === s.carried) ?? OPENING;
 
+const NONE_ALSO: readonly string[] = [];
+/** Everything that is chosen and still there, the first first. */
+export const chosenIn = ({
+  selected,
+  also,
+  design,
+}: Pick<Studio, 'selected' | 'also' | 'design'>): readonly string[] => [
+  selected,
+  ...also.filter((id) => design.mechanisms.some((m) => m.id === id)),
+];
+
 const PROVE_AFTER_MS = 120;
 const PROOF_STEPS = 36;
 /** What an older proof is given to come to its next step when a newer one is asked for. */
@@ -149,6 +164,7 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
         label: history.label,
         stage,
         selected: CARD,
+        also: NONE_ALSO,
         facet: null,
         sideUp: 'inside',
         lit: [],
@@ -183,7 +199,16 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
           redo: () => get().writes && as('redo', () => store.temporal.getState().redo()),
           say: (news) => set({ news }),
           go: (to) => set({ stage: to }),
-          select: (selected) => set({ selected, rooms: selected === get().selected ? get().rooms : {} }),
+          select: (selected) =>
+            set({ selected, also: NONE_ALSO, rooms: selected === get().selected ? get().rooms : {} }),
+          selectAlso: (id) => {
+            const { selected, also, actions } = get();
+            if (id === CARD || selected === CARD) return actions.select(id);
+            if (also.includes(id)) return set({ also: also.filter((x) => x !== id) });
+            if (id !== selected) return set({ also: [...also, id] });
+            const [next, ...rest] = also;
+            if (next) set({ selected: next, also: rest, rooms: {} });
+          },
           selectFacet: (facet) => set({ facet }),
           turnUp: (sideUp) => set({ sideUp, lit: [] }),
           light: (lit) => set({ lit }),

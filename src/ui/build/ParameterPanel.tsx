@@ -14,11 +14,14 @@ import { addMechanism, removeMechanism, standingOn } from '@/core/document/stand
 import { valuesIn, baseKindOf, kindIn, cardValues, parametersOf, setParameter } from '@/core/document/fields';
 import type { Design } from '@/core/document/design';
 import { ownerOfId } from '@/core/ids';
+import { copiedText } from '@/core/document/several';
 import { formatLength } from '@/core/units/length';
 import { inSentence, nameOfPart } from '@/core/document/words';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
+import { chosenIn } from '@/store/studio';
 import { engine } from '@/workers/client';
 import { Action, Choice } from '../common/Field';
+import { keepOwn } from '../common/own-mechanisms';
 import { FindingCard } from '../prove/FindingCard';
 import { GlueFields } from './GlueFields';
 import { LinesEditor } from './LinesEditor';
@@ -27,6 +30,7 @@ import { MountFields } from './MountFields';
 import { PathField } from './PathField';
 import { LiftChart } from './LiftChart';
 import { PlaneSide } from './PlaneSide';
+import { SeveralPanel } from './SeveralPanel';
 import { RoomedNumber } from './RoomedNumber';
 import { ShapeField } from './ShapeField';
 import { StackSection } from './StackSection';
@@ -40,9 +44,17 @@ export function ParameterPanel() {
   const selected = useStudio((s) => s.selected);
   const findings = useStudio((s) => s.proof?.findings)?.filter((f) => f.mechanism === selected);
   const mechanism = design.mechanisms.find((m) => m.id === selected);
+  const also = useStudio((s) => s.also);
+  const chosen = chosenIn({ selected, also, design });
   return (
     <Box as="section" aria-label="Parameters" bg="panel" minHeight="0" overflowY="auto" p="12px 14px">
-      {mechanism ? <MechanismFields key={mechanism.id} /> : <BaseFields />}
+      {chosen.length > 1 ? (
+        <SeveralPanel ids={chosen} />
+      ) : mechanism ? (
+        <MechanismFields key={mechanism.id} />
+      ) : (
+        <BaseFields />
+      )}
       {findings?.map((f) => (
         <FindingCard key={`${f.rule}${f.aspect}`} finding={f} />
       ))}
@@ -256,6 +268,23 @@ function TurnPlain({ id }: { id: string }) {
   );
 }
 
+/** Kept in this browser as a mechanism of one's own, with its named sizes, for this card and others. */
+function KeepOwn({ id }: { id: string }) {
+  const store = useStudioStore();
+  const { say } = useActions();
+  const put = (): void => {
+    const { design } = store.getState();
+    const { name } = design.mechanisms.find((x) => x.id === id)!;
+    const why = keepOwn({ name, text: copiedText(design, [id]) });
+    say(why ? `${name} was not kept: ${why}.` : `${name} is kept: put it on from the list of mechanisms, on any card.`);
+  };
+  return (
+    <Action small title="Used again from the list of mechanisms, on this card and others" onClick={put}>
+      Keep as my own
+    </Action>
+  );
+}
+
 function MechanismFields() {
   const design = useStudio((s) => s.design);
   const selected = useStudio((s) => s.selected);
@@ -360,6 +389,7 @@ function MechanismFields() {
           Duplicate
         </Action>
         {m.kind !== OWN_LINES && <TurnPlain id={m.id} />}
+        {m.kind === OWN_LINES && <KeepOwn id={m.id} />}
         <Action small danger onClick={() => edit(`remove ${m.name}`, (d) => removeMechanism(d, m.id))}>
           Remove
         </Action>

@@ -2,7 +2,7 @@
 import { useCallback, useSyncExternalStore } from 'react';
 
 /** What this browser keeps of how a person likes to work; none of it belongs to a card. */
-export type Kept = 'views' | 'pxPerMm' | 'keys' | 'hints' | 'favourites';
+export type Kept = 'views' | 'pxPerMm' | 'keys' | 'hints' | 'favourites' | 'own';
 const nameOf = (what: Kept): string => `rhabdoplex.${what}`;
 
 const listeners = new Set<() => void>();
@@ -20,14 +20,17 @@ export function readKept(what: Kept): string | null {
     return forNow.get(what) ?? null;
   }
 }
-export function keep(what: Kept, text: string): void {
+/** Returns whether it is kept over this page; a liking that is not stays for as long as the page. */
+export function keep(what: Kept, text: string): boolean {
+  let kept = true;
   forNow.set(what, text);
   try {
     localStorage.setItem(nameOf(what), text);
   } catch {
-    // Nothing is lost but the liking: it stays for this page.
+    kept = false;
   }
   for (const l of listeners) l();
+  return kept;
 }
 
 /** A kept liking and how to change it; what is stored and cannot be read is as if it were not there. */
@@ -37,7 +40,7 @@ export function useKept<T>(what: Kept, otherwise: T, read: (value: unknown) => T
     () => readKept(what),
     () => null,
   );
-  const change = useCallback((value: T) => keep(what, JSON.stringify(value)), [what]);
+  const change = useCallback((value: T): void => void keep(what, JSON.stringify(value)), [what]);
   return [parsed(text, read) ?? otherwise, change];
 }
 function parsed<T>(text: string | null, read: (value: unknown) => T | null): T | null {

@@ -1,10 +1,11 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { memo, useEffect, useMemo, useRef } from 'react';
+import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import type { Finding } from '@/core/rules';
 import { CARD } from '@/core/ids';
 import { useActions, useStudio } from '@/store/context';
+import { Action } from '../common/Field';
 import { KindSign } from '../common/Mark';
 import { rowsOf, type ListRow } from './rows';
 
@@ -30,6 +31,8 @@ export function BuildList() {
   const design = useStudio((s) => s.design);
   const firstHost = useStudio((s) => s.scene?.hosts[0]?.crease ?? null);
   const selected = useStudio((s) => s.selected);
+  const also = useStudio((s) => s.also);
+  const [several, setSeveral] = useState(false);
   const lit = useStudio((s) => s.lit);
   const findings = useStudio((s) => s.proof?.findings);
   const scene = useStudio((s) => s.scene);
@@ -64,9 +67,22 @@ export function BuildList() {
       minHeight="0"
       aria-label="Build list"
     >
-      <chakra.h2 className="heading" p="14px 14px 8px">
-        Build list
-      </chakra.h2>
+      <Box display="flex" alignItems="center" p="10px 14px 4px">
+        <chakra.h2 className="heading" flex="1">
+          Build list
+        </chakra.h2>
+        {design.mechanisms.length > 1 && (
+          <Action
+            small
+            on={several}
+            aria-pressed={several}
+            title="Clicks choose one more each; so do clicks with Ctrl or Shift at any time"
+            onClick={() => setSeveral(!several)}
+          >
+            Several
+          </Action>
+        )}
+      </Box>
       <Box ref={frame} flex="1" overflowY="auto" minHeight="0">
         <ul style={{ listStyle: 'none', margin: 0, padding: 0, position: 'relative', height: list.getTotalSize() }}>
           {list.getVirtualItems().map(({ key, index, start }) => (
@@ -78,7 +94,8 @@ export function BuildList() {
             >
               <Row
                 row={rows[index]}
-                selected={rows[index].id === selected}
+                selected={rows[index].id === selected || also.includes(rows[index].id)}
+                several={several}
                 bright={bright.has(rows[index].id)}
                 worst={worst.get(rows[index].id)}
               />
@@ -117,20 +134,23 @@ export function BuildList() {
 const Row = memo(function Row({
   row: { id, kind, depth, title, size },
   selected,
+  several,
   bright,
   worst,
 }: {
   row: ListRow;
   selected: boolean;
+  /** A click chooses one more. */
+  several: boolean;
   bright: boolean;
   worst: Severity | undefined;
 }) {
   const scene = useStudio((s) => s.scene);
-  const { select, light } = useActions();
+  const { select, selectAlso, light } = useActions();
   return (
     <chakra.button
       type="button"
-      onClick={() => select(id)}
+      onClick={(e) => (several || e.ctrlKey || e.metaKey || e.shiftKey ? selectAlso(id) : select(id))}
       aria-current={selected ? 'true' : undefined}
       data-mechanism={id}
       onPointerEnter={() => light(scene?.facets.filter((f) => f.mechanism === id).map((f) => f.id) ?? [])}

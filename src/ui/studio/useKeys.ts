@@ -6,6 +6,7 @@ import { useStudioStore } from '@/store/context';
 import { CARD } from '@/core/ids';
 import { otherSide } from '@/core/kinds';
 import { STAGES } from '@/store/studio';
+import { useClipboard } from '../build/useClipboard';
 import { readKept } from '../common/kept';
 import { rowsOf } from './rows';
 
@@ -20,6 +21,8 @@ export const KEYS: readonly (readonly [keys: string, does: string])[] = [
   ['O', 'Turn the sheet over: inside up, outside up'],
   ['J  K', 'Next, previous in the build list'],
   ['Backspace', 'Remove what is selected'],
+  ['Ctrl C', 'Copy what is selected, with what stands on it'],
+  ['Ctrl V', 'Put in what was copied, also from another card'],
   ['Ctrl Z', 'Undo'],
   ['Ctrl Shift Z', 'Redo'],
   ['↑  ↓ in a number', 'One more or less; with Shift ten, with Alt a tenth'],
@@ -34,6 +37,7 @@ const typing = (target: EventTarget | null): boolean =>
 export function useKeys(): [boolean, (shown: boolean) => void] {
   const store = useStudioStore();
   const [shown, setShown] = useState(false);
+  const { copy, paste } = useClipboard();
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       const s = store.getState();
@@ -92,8 +96,26 @@ export function useKeys(): [boolean, (shown: boolean) => void] {
         does[event.key]();
       }
     };
+    const free = (event: Event): boolean =>
+      !typing(event.target) && !document.querySelector('dialog[open]') && String(getSelection() ?? '') === '';
+    const onCopy = (event: ClipboardEvent): void => {
+      if (!free(event) || store.getState().selected === CARD) return;
+      event.preventDefault();
+      void copy();
+    };
+    const onPaste = (event: ClipboardEvent): void => {
+      if (!free(event)) return;
+      event.preventDefault();
+      paste(event.clipboardData?.getData('text/plain') ?? '');
+    };
     window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [store]);
+    window.addEventListener('copy', onCopy);
+    window.addEventListener('paste', onPaste);
+    return () => {
+      window.removeEventListener('keydown', onKey);
+      window.removeEventListener('copy', onCopy);
+      window.removeEventListener('paste', onPaste);
+    };
+  });
   return [shown, setShown];
 }
