@@ -31,6 +31,17 @@ test('the start page', async () => {
   await theme(true);
   expect(await brokenRules(driver)).toEqual([]);
   await theme(false);
+  await (await findText(driver, 'button', 'Begin from')).click();
+  await find(driver, 'dialog[open] [data-begin=step-fold]');
+  expect(await brokenRules(driver)).toEqual([]);
+  await page.press(Key.ESCAPE);
+});
+
+test('what ships is listed, with its licences', async () => {
+  await (await findText(driver, 'a', 'What ships with it')).click();
+  await find(driver, 'main table td');
+  expect(await (await find(driver, 'main')).getText()).toMatch(/next .*MIT/);
+  expect(await brokenRules(driver)).toEqual([]);
 });
 
 test('every stage, light and dark, with something selected', async () => {
@@ -63,6 +74,13 @@ test('every dialog', async () => {
   };
   await dialog(() => page.press('n'));
   await dialog(() => page.press('?'));
+  await dialog(async () => (await findText(driver, 'button', 'Picture…')).click());
+  // A mechanism's own page.
+  await dialog(async () => {
+    await page.press('n');
+    await (await findText(driver, 'dialog//button', 'About step')).click();
+    await find(driver, '[data-testid=kind-guide]');
+  });
   await page.stage('Dress');
   await dialog(async () => (await findText(driver, 'button', 'Bring in a shape')).click());
   await dialog(async () => (await findText(driver, 'button', 'Whole template')).click());

@@ -70,7 +70,7 @@ export interface Studio {
   readonly dialog: Dialog | null;
   readonly actions: StudioActions;
 }
-/** `bring`: a new shape; `workshop`: a kept one; `template`: whole templates; `screen`: its true size. */
+/** `bring`: a new shape; `workshop`: a kept one; `template`: whole templates; `screen`: its true size; `show`: picture and film. */
 /** Where a shape goes that is brought in from a field: a mechanism, or `card`, and the path of its parameter. */
 export interface ShapeSlot {
   readonly mechanism: string;
@@ -80,7 +80,8 @@ export type Dialog =
   | { readonly kind: 'bring'; readonly into?: ShapeSlot }
   | { readonly kind: 'workshop'; readonly asset: string }
   | { readonly kind: 'template' }
-  | { readonly kind: 'screen' };
+  | { readonly kind: 'screen' }
+  | { readonly kind: 'show' };
 
 export interface StudioActions {
   edit(label: string, change: (design: Design) => Design): void;

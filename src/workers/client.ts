@@ -13,6 +13,7 @@ const DOES = {
   shape: 'the work on shapes',
   nest: 'the laying out of the sheets',
   cutter: 'the simulated cutter',
+  show: 'the making of the film',
 } as const;
 type Purpose = keyof typeof DOES;
 
@@ -25,6 +26,7 @@ const BOUND_MS: Partial<Record<keyof Engine, number>> = {
   whatIf: 120_000,
   nest: 300_000,
   bundle: 300_000,
+  film: 600_000,
   cutOn: 120_000,
 };
 const OTHER_BOUND_MS = 60_000;

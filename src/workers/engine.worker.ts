@@ -46,6 +46,7 @@ import { toBooklet } from '@/core/formats/booklet';
 import { toBundle } from '@/core/formats/bundle';
 import { stepPicture } from '@/core/formats/step-picture';
 import { beginCut, beginFile, cutOn } from './cutter';
+import { makeFilm, makeStill } from './film';
 import { inHand, layoutNow, search, together, troublesOf } from './sheet-jobs';
 import {
   UNKNOWN_REVISION,
@@ -208,6 +209,17 @@ const engine: Engine = {
       const assembly = await assemblyOf(design);
       const grips = gripsOf(design, id);
       return { grips, dimensions: dimensionsOf(design, assembly, grips) };
+    }),
+  still: (design, state, choice, from) =>
+    answer(async () => {
+      const assembly = await assemblyOf(design);
+      const look = from ? { from: unit3(from) } : {};
+      return makeStill(drawPicture(design, assembly, poseAt(assembly, state), look), choice);
+    }),
+  film: (design, { view, ...choice }, onFrame) =>
+    answer(async () => {
+      const seen = view ? { view: unit3(view) } : {};
+      return makeFilm(design, await assemblyOf(design), { ...choice, ...seen }, breathe, onFrame);
     }),
   posedGrips: (design, state, facet, at) =>
     answer(async () => posedGripsOf(design, await assemblyOf(design), state, facet, at)),

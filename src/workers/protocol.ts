@@ -1,5 +1,7 @@
 /** What crosses between the interface and the workers: plain data only, and the one list of jobs. */
 import type { Dimension } from '@/core/build/dimensions';
+import type { FilmChoice } from '@/core/formats/film';
+import type { PaintChoice } from './film';
 import type { Grip } from '@/core/build/grips';
 import type { PosedGrip } from '@/core/build/posed-grips';
 import type { Vec3 } from '@/core/linkage';
@@ -388,6 +390,19 @@ export interface Engine {
     template: Template,
   ): Promise<Answer<{ readonly lines: readonly TemplateLine[]; readonly faults: readonly Fault[] }>>;
   export(design: Design, choice: ExportChoice): Promise<Answer<Uint8Array>>;
+  /** The card in a state as a PNG; from the reader's right unless said. */
+  still(
+    design: Design,
+    state: State,
+    choice: PaintChoice,
+    from?: readonly [number, number, number],
+  ): Promise<Answer<Uint8Array>>;
+  /** Its travel as an animated GIF; `onFrame` is told how far it has come, 0 to 1. */
+  film(
+    design: Design,
+    choice: FilmChoice & PaintChoice & { readonly seconds: number },
+    onFrame: (part: number) => void,
+  ): Promise<Answer<Uint8Array>>;
   /** What of a mechanism, or of the base, can be taken hold of in the flat view, and its numbers as they are drawn. */
   grips(design: Design, id: string): Promise<Answer<InHold>>;
   /** The corner of a facet nearest to a point of the posed card, and how it goes with the numbers of its mechanism. */

@@ -141,7 +141,7 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
             </svg>
           )}
         </FlatRulers>
-        <Hint />
+        {holds && <Hint />}
         <Corner>
           <ViewTools
             of="Flat"
@@ -159,7 +159,8 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
             aria-label="What the line is for"
             position="absolute"
             left="34px"
-            top="24px"
+            right="190px"
+            bottom="8px"
             display="flex"
             flexWrap="wrap"
             gap="3px"

@@ -30,6 +30,8 @@ export function useGrips(): InHold {
     [],
   );
   useEffect(() => ask(design, selected), [ask, design, selected]);
-  return found && found.design === design && found.id === selected ? found.hold : NONE;
+  if (!found || found.id !== selected) return NONE;
+  // While new ones are looked for the old ones stay, so that what is focused stays so; numbers in wrong places do not.
+  return found.design === design ? found.hold : { grips: found.hold.grips, dimensions: NONE.dimensions };
 }
 const NONE: InHold = { grips: [], dimensions: [] };

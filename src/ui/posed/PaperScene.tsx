@@ -9,6 +9,7 @@ import type { Scene } from '@/workers/protocol';
 import { HoldNoteAt } from '../build/HoldNote';
 import type { HoldNote } from '../build/useHold';
 import { CardMesh } from './CardMesh';
+import { Shooting } from './Shooting';
 import { usePace } from './usePace';
 import type { Direction } from './views';
 
@@ -39,6 +40,7 @@ export function PaperScene({ scene, from, turned, nearer, onLost }: PaperScenePr
         onCreated={({ gl }) => gl.domElement.addEventListener('webglcontextlost', onLost, { once: true })}
       >
         <Light />
+        <Shooting />
         <Eye scene={scene} from={from} turned={turned} nearer={nearer} />
         <CardMesh scene={scene} onNote={setNote} />
       </Canvas>

@@ -2,7 +2,7 @@
 import { openOf } from '@/core/drives';
 import { Box, chakra } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
-import { useStudio, useStudioStore } from '@/store/context';
+import { useActions, useStudio, useStudioStore } from '@/store/context';
 import { Action } from '../common/Field';
 import { Guard } from '../common/Guard';
 import { useFull } from '../views/ViewPair';
@@ -23,6 +23,7 @@ export function PosedView() {
   const [lost, setLost] = useState(false);
   const nearer = useRef<(factor: number) => void>(() => undefined);
   const { full, toggle } = useFull();
+  const { show } = useActions();
   const drawn = lost || !hasGraphics();
   const from = VIEWS[view][1];
   return (
@@ -46,6 +47,9 @@ export function PosedView() {
       >
         <chakra.h2 className="heading">Posed</chakra.h2>
         <Box display="flex" gap="4px" role="group" aria-label="View from">
+          <Action small onClick={() => show({ kind: 'show' })}>
+            Picture…
+          </Action>
           {VIEWS.map(([name], i) => (
             <Action
               key={name}

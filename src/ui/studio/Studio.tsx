@@ -12,6 +12,7 @@ import { ProveStage } from '../prove/ProveStage';
 import { SheetsStage } from '../sheets/SheetsStage';
 import { BringDialog } from '../shapes/BringDialog';
 import { Workshop } from '../shapes/Workshop';
+import { ShowSheet } from '../posed/ShowSheet';
 import { ScreenSheet } from '../views/ScreenSheet';
 import { TemplateDialog } from '../template/TemplateDialog';
 import { Guard } from '../common/Guard';
@@ -39,6 +40,7 @@ const DIALOGS: readonly (readonly [part: string, dialog: ComponentType])[] = [
   ['workshop', Workshop],
   ['template sheet', TemplateDialog],
   ['screen sheet', ScreenSheet],
+  ['sheet of pictures', ShowSheet],
 ];
 
 /** A whole travel takes this long to play, ms. */
