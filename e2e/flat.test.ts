@@ -132,7 +132,8 @@ test('the wheel zooms about the pointer, 0 fits all again', async () => {
   const fit = await box();
   await driver.executeScript(
     `const e = document.querySelector('.flat-drawing'); const r = e.getBoundingClientRect();
-     e.dispatchEvent(new WheelEvent('wheel', { deltaY: -300, clientX: r.left + 90, clientY: r.top + 90, cancelable: true }));`,
+     const at = { clientX: r.left + 90, clientY: r.top + 90 };
+     e.dispatchEvent(new WheelEvent('wheel', { deltaY: -300, ...at, cancelable: true }));`,
   );
   await eventually(driver, 'a part of it', async () => (await box())[2] < fit[2] * 0.7);
   await driver.executeScript(`document.querySelector('.flat-drawing').focus()`);
@@ -256,8 +257,8 @@ test('a view is given all the room, over a reload too, and both come back', asyn
 test('a picture and a film are made, and a film can be given up', async () => {
   await driver.executeScript(
     `window.made = []; const make = URL.createObjectURL.bind(URL);
-     URL.createObjectURL = (blob) => { blob.arrayBuffer().then((b) => window.made.push([...new Uint8Array(b.slice(0, 24))]));
-       return make(blob); };`,
+     const seen = (b) => window.made.push([...new Uint8Array(b.slice(0, 24))]);
+     URL.createObjectURL = (blob) => { blob.arrayBuffer().then(seen); return make(blob); };`,
   );
   const made = () => driver.executeScript<number[][]>(`return window.made`);
   await (await findText(driver, 'button', 'Picture…')).click();

@@ -267,14 +267,10 @@ test('what is drawn on the outside is written apart, and refused where there is 
 });
 
 test('it runs from any folder: its fonts are found beside it', () => {
-  const { status, stdout } = spawnSync(
-    process.execPath,
-    [resolve('scripts/rhabdoplex.mjs'), 'kinds'],
-    {
-      cwd: dir,
-      encoding: 'utf8',
-    },
-  );
+  const { status, stdout } = spawnSync(process.execPath, [resolve('scripts/rhabdoplex.mjs'), 'kinds'], {
+    cwd: dir,
+    encoding: 'utf8',
+  });
   expect(status).toBe(0);
   expect(JSON.parse(stdout)[0].id).toBe('fold-card');
 });

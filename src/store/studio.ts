@@ -70,12 +70,15 @@ export interface Studio {
   readonly dialog: Dialog | null;
   readonly actions: StudioActions;
 }
-/** `bring`: a new shape; `workshop`: a kept one; `template`: whole templates; `screen`: its true size; `show`: picture and film. */
 /** Where a shape goes that is brought in from a field: a mechanism, or `card`, and the path of its parameter. */
 export interface ShapeSlot {
   readonly mechanism: string;
   readonly path: string;
 }
+/**
+ * `bring`: a new shape; `workshop`: a kept one; `template`: whole templates; `screen`: its true size; `show`: picture and
+ * film.
+ */
 export type Dialog =
   | { readonly kind: 'bring'; readonly into?: ShapeSlot }
   | { readonly kind: 'workshop'; readonly asset: string }

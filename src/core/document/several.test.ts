@@ -98,7 +98,8 @@ describe('carried to another card', () => {
     ['a broken part', '{"rhabdoplexParts":1,"mechanisms":[{"id":"x","kind":"step-fold"}]}'],
     [
       'a stranger’s kind',
-      '{"rhabdoplexParts":1,"mechanisms":[{"id":"x","kind":"nothing","name":"x","on":"card.gutter","parameters":{},"stock":"card-160"}]}',
+      `{"rhabdoplexParts":1,"mechanisms":[{"id":"x","kind":"nothing","name":"x","on":"card.gutter",` +
+        `"parameters":{},"stock":"card-160"}]}`,
     ],
     ['nothing', ''],
     ['null', '{"rhabdoplexParts":1,"mechanisms":[null]}'],
