@@ -76,8 +76,8 @@ export interface ShapeSlot {
   readonly path: string;
 }
 /**
- * `bring`: a new shape; `workshop`: a kept one; `template`: whole templates; `screen`: its true size; `show`: picture and
- * film.
+ * `bring`: a new shape; `workshop`: a kept one; `template`: whole templates; `screen`: its true size; `show`: picture
+ * and film.
  */
 export type Dialog =
   | { readonly kind: 'bring'; readonly into?: ShapeSlot }
