@@ -169,6 +169,15 @@ test('two clicks draw a line of one’s own, undo takes it away', async () => {
   await find(driver, '[data-testid=lines-editor]');
   await find(driver, '[data-mechanism=own-lines-1]');
   await (await findText(driver, 'button', 'Draw lines')).click();
+  // Its end is moved by keys, a millimetre to the right.
+  const x = () =>
+    driver.executeScript<number>(`return Number(document.querySelector('[data-end="fold to"]').getAttribute('cx'))`);
+  await find(driver, '[data-end="fold to"]');
+  const before = await x();
+  await driver.executeScript(`document.querySelector('[data-end="fold to"]').focus()`);
+  await page.press(Key.ARROW_RIGHT);
+  await eventually(driver, 'the end to follow', async () => Math.abs((await x()) - before - 1) < 1e-6);
+  await withControl('z');
   await withControl('z');
   await eventually(
     driver,

@@ -90,8 +90,9 @@ function gather(design: Design, base: Base, outline: (shape: Shape) => Region): 
 /** What a mechanism brings, and where it stands. */
 export interface Brought {
   readonly part: Contribution;
-  /** The piece it is put on, as it was before. */
+  /** The piece it is put on, as it was before, and what had ended folds of it. */
   readonly piece: Piece;
+  readonly interruptions: readonly Interruption[];
   /** From its axes to those of that piece. */
   readonly placement: Rigid;
   readonly sideA: string;
@@ -171,7 +172,8 @@ function addOnCrease(so: Gathered, m: Mechanism, kind: CreaseKind, outline: (sha
   const context = { id: m.id, host, so: onPiece, stock: m.stock, outline, paper, say };
   const part = built(m, () => kind.build(wholeValues(m), context));
   const placement = placeOnSheet(host.frame.origin, host.frame.along);
-  so.brought.set(m.id, { part, piece: onPiece.piece, placement, ...sidesOf(host) });
+  const before = { piece: onPiece.piece, interruptions: [...so.interruptions] };
+  so.brought.set(m.id, { part, ...before, placement, ...sidesOf(host) });
   addToPiece(pieces, host.piece, part);
   so.contradictions.push(
     ...misfitsOf(part, m.id, host.piece, host.frame.origin),
@@ -210,7 +212,8 @@ function addOnFace(
   const context = { id: m.id, face, so: onPiece, stock: m.stock, caliperMm, outline, say };
   const part = built(m, () => build(wholeValues(m), context));
   const { piece } = onPiece;
-  so.brought.set(m.id, { part, piece, placement: face.placement, sideA: face.facet, sideB: '', crease: '' });
+  const before = { piece, interruptions: [...interruptions] };
+  so.brought.set(m.id, { part, ...before, placement: face.placement, sideA: face.facet, sideB: '', crease: '' });
   addToPiece(pieces, face.piece, part);
   so.contradictions.push(...misfitsOf(part, m.id, face.piece, [face.placement[3], face.placement[7]]));
   const turns = turnsOf(wholeValues(m));

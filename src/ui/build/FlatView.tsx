@@ -17,6 +17,7 @@ import { DRAWN, FlatDraw } from './FlatDraw';
 import { FlatGrips } from './FlatGrips';
 import { CreaseLights, FacetLights } from './FlatLights';
 import { FlatMeasure } from './FlatMeasure';
+import { FlatOwnEnds } from './FlatOwnEnds';
 import { FlatRulers } from './FlatRulers';
 import { FlatFacets, FlatGrabs, FlatLines } from './FlatSheet';
 import { partShown, placedTop, placePieces } from './placed-pieces';
@@ -73,7 +74,7 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
   const svg = useRef<SVGSVGElement>(null);
   const all = { x: -ROUND_MM, y: -ROUND_MM, w: width + 2 * ROUND_MM, h: height + 2 * ROUND_MM };
   const viewport = useViewport(svg, all);
-  const { grips, dimensions } = useGrips();
+  const { grips, ends, dimensions } = useGrips();
   const { full, toggle } = useFull();
   const trueSize = useTrueSize();
   const top = placedTop(placed, height);
@@ -132,6 +133,7 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
                     {holds && <FlatGrabs scene={scene} piece={piece.id} />}
                     {holds && <FlatGrips grips={grips} piece={piece.id} />}
                     {holds && <StrutHandles scene={scene} piece={piece.id} />}
+                    {holds && <FlatOwnEnds scene={scene} piece={piece.id} ends={ends} />}
                     <FlatDimensions dimensions={dimensions} piece={piece.id} scale={scale} turned={turned} />
                     {mode === 'measure' && <FlatMeasure scene={scene} piece={piece.id} />}
                     {mode === 'draw' && <FlatDraw scene={scene} piece={piece.id} role={role} />}

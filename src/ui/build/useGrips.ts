@@ -32,6 +32,6 @@ export function useGrips(): InHold {
   useEffect(() => ask(design, selected), [ask, design, selected]);
   if (!found || found.id !== selected) return NONE;
   // While new ones are looked for the old ones stay, so that what is focused stays so; numbers in wrong places do not.
-  return found.design === design ? found.hold : { grips: found.hold.grips, dimensions: NONE.dimensions };
+  return found.design === design ? found.hold : { ...found.hold, dimensions: NONE.dimensions };
 }
-const NONE: InHold = { grips: [], dimensions: [] };
+const NONE: InHold = { grips: [], ends: [], dimensions: [] };

@@ -55,6 +55,35 @@ export function drawLines(lines: readonly OwnLine[], around: Surroundings): Draw
   return { runs, lacks };
 }
 
+/** A spot of a line, and where it lies. */
+export interface DrawnSpot {
+  readonly line: OwnLine;
+  /** `from`, `to`, `middle`, or which of its corners. */
+  readonly end: 'from' | 'to' | 'middle' | number;
+  readonly at: Vec2;
+}
+/** Every spot of lines, looked up; those that hang on what is not there are left out. Throws ShapeError. */
+export function spotsIn(lines: readonly OwnLine[], around: Surroundings): DrawnSpot[] {
+  const pen = new Pen(lines, around);
+  return lines.flatMap((line) => {
+    try {
+      return endsOf(line).map(([end, spot]): DrawnSpot => ({ line, end, at: pen.at(spot) }));
+    } catch (error) {
+      if (!(error instanceof Missing)) throw error;
+      return [];
+    }
+  });
+}
+function endsOf(line: OwnLine): readonly (readonly [DrawnSpot['end'], Spot])[] {
+  if ('from' in line)
+    return [
+      ['from', line.from],
+      ['to', line.to],
+    ];
+  if ('corners' in line) return line.corners.map((spot, k) => [k, spot] as const);
+  return 'shape' in line ? [['middle', line.middle]] : [];
+}
+
 class Pen {
   private readonly done = new Map<OwnLine, readonly Run[]>();
   private readonly open = new Set<OwnLine>();
@@ -100,7 +129,7 @@ class Pen {
     return amount === undefined ? 0 : amountIn(amount, this.around.numbers);
   }
 
-  private at({ of, at, x, y }: Spot): Vec2 {
+  at({ of, at, x, y }: Spot): Vec2 {
     return add2(of === undefined ? [0, 0] : this.held(of, at), [this.amount(x), this.amount(y)]);
   }
 

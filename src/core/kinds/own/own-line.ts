@@ -92,3 +92,10 @@ export const amountsOf = (line: OwnLine): Amount[] => [
   ...('shape' in line ? [line.turnDeg ?? 0] : []),
   ...(line.repeat ? [line.repeat.x, line.repeat.y] : []),
 ];
+
+/** A line with one of its spots changed. */
+export function withSpot(line: OwnLine, end: 'from' | 'to' | 'middle' | number, spot: Spot): OwnLine {
+  if (typeof end === 'number')
+    return 'corners' in line ? { ...line, corners: line.corners.map((s, k) => (k === end ? spot : s)) } : line;
+  return end in line ? ({ ...line, [end]: spot } as OwnLine) : line;
+}

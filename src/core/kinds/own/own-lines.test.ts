@@ -1,6 +1,7 @@
 /** Lines of one's own against the kinds they rebuild, plane geometry worked out here, and the door they come in by. */
 import fc from 'fast-check';
 import { buildAssembly, DesignError, tryBuild } from '../../build/build';
+import { ownEndsOf } from '../../build/own-ends';
 import { ownRoleChoices } from '../../build/own-roles';
 import { turnedPlain } from '../../build/plain';
 import type { Design } from '../../document/design';
@@ -19,7 +20,7 @@ import { demoCards } from '../../tests/demo';
 import { apart } from '../../tests/poses';
 import type { ParameterValues } from '../kind';
 import { amountIn } from './amount';
-import type { OwnLine } from './own-line';
+import { withSpot, type OwnLine } from './own-line';
 
 beforeAll(shelveFonts);
 
@@ -369,4 +370,44 @@ test('facets beside new creases are called by them', () => {
     interruptions,
   ).facets.map((f) => f.id);
   expect(names.sort()).toEqual(['leafA', 'leafB', 'own-lines-1.base-right', 'own-lines-1.ridge-right']);
+});
+
+describe('ends that a hand drags', () => {
+  test('lie where the lines do, and change what they are told', () => {
+    const d = own(
+      [
+        { name: 't', role: 'valley', from: { of: 'leafA', at: { x: 'low', y: 'high' } }, to: { x: 'n', y: 30 } },
+        {
+          name: 'c',
+          role: 'cut',
+          corners: [
+            { x: 1, y: 2 },
+            { of: 't', at: 'end', x: 4 },
+          ],
+        },
+      ],
+      { n: 12 },
+    );
+    const found = ownEndsOf(d, 'own-lines-1');
+    expect(found.map(({ line, end, at }) => [line, end, ...at.map((v) => Number(v.toFixed(6)))])).toEqual([
+      ['t', 'from', -100, 100],
+      ['t', 'to', 12, 30],
+      ['c', 0, 1, 2],
+      ['c', 1, 16, 30],
+    ]);
+    const lines = d.mechanisms[0].parameters.lines as readonly OwnLine[];
+    expect(withSpot(lines[0], 'to', { x: 5 })).toMatchObject({ to: { x: 5 } });
+    expect(withSpot(lines[1], 1, { x: 5 })).toMatchObject({ corners: [{ x: 1, y: 2 }, { x: 5 }] });
+    expect(withSpot(lines[1], 'from', { x: 5 })).toBe(lines[1]);
+  });
+  test('of a kind turned plain are those of its creases, on its own pieces too', () => {
+    const plain = turnedPlain(stand(card(), 'twist-fold', {}), 'twist-fold-1');
+    const creases = buildAssembly(plain).pieces.flatMap((p) => p.creases.map((c) => ({ ...c, piece: p.id })));
+    for (const { line, end, piece, at } of ownEndsOf(plain, 'twist-fold-1')) {
+      const crease = creases.find((c) => c.id === `twist-fold-1.${line}` && c.piece === piece);
+      if (!crease || typeof end === 'number') continue;
+      near([at], [end === 'from' ? crease.a : crease.b]);
+    }
+    expect(ownEndsOf(card(), 'own-lines-1')).toEqual([]);
+  });
 });

@@ -27,7 +27,7 @@ import {
   type PieceSoFar,
 } from '../kind';
 import type { Numbers } from './amount';
-import { drawLines, partAlong, stretchesOf, type Run, type Straight } from './draw';
+import { drawLines, partAlong, stretchesOf, type Run, type Straight, type Surroundings } from './draw';
 import type { OwnLine } from './own-line';
 import { changeText, movedParts, named, OWN_STOCK, type Parts, type Places } from './parts';
 
@@ -173,7 +173,10 @@ function drawOn(
 }
 
 /** What lines may be measured from, in their own axes. */
-function surroundings({ so, placement, outline, places }: Ground, numbers: Numbers) {
+export function surroundings(
+  { so, placement, outline, places }: Pick<Ground, 'so' | 'placement' | 'outline' | 'places'>,
+  numbers: Numbers,
+): Surroundings {
   const move = ontoPiece(invert(placement));
   const mirrors = placement[10] < 0;
   let facets: FlatPattern['facets'] | undefined;
