@@ -5,6 +5,7 @@ import { nameOfMechanism, nameOfPart } from '@/core/document/words';
 import type { Vec2 } from '@/core/plane/vec2';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
 import type { Scene } from '@/workers/protocol';
+import { swallowClick } from '../views/swallow-click';
 import { CLICK_PX } from '../views/useViewport';
 import { canBeCarried, carried, mayGoOnto, type Carry } from './carrying';
 import { keyStep } from './gripping';
@@ -86,6 +87,7 @@ export function FlatCarry({ scene, piece }: { readonly scene: Scene; readonly pi
     end();
     showPreview(null);
     if (!carry) return;
+    swallowClick();
     const next = carried(design, scene, carry);
     edit(carry.copy ? `copy of ${name}` : `move ${name}`, () => next);
     if (carry.copy) select(next.mechanisms[next.mechanisms.length - 1].id);

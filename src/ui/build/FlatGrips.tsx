@@ -8,6 +8,7 @@ import { distToSegment, type Vec2 } from '@/core/plane/vec2';
 import { formatSaid } from '@/core/units/length';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
 import { engine } from '@/workers/client';
+import { swallowClick } from '../views/swallow-click';
 import { CLICK_PX } from '../views/useViewport';
 import { bounded, keyStep } from './gripping';
 import { HoldNoteAt } from './HoldNote';
@@ -91,6 +92,7 @@ function GripHandle({ grip, hold }: { readonly grip: Grip; readonly hold: Return
     pressed.current = null;
     if (!p) return;
     hold.end(keep && p.moved);
+    if (p.moved) swallowClick();
     // A press that does not move stands something on the crease, as anywhere else on it.
     if (keep && !p.moved && crease && store.getState().scene?.hosts.some((h) => h.crease === crease)) add(crease);
   };

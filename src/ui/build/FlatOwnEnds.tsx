@@ -7,6 +7,7 @@ import type { Design } from '@/core/document/design';
 import { dot2, sub2, type Vec2 } from '@/core/plane/vec2';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
 import type { Scene, SceneFrame } from '@/workers/protocol';
+import { swallowClick } from '../views/swallow-click';
 import { CLICK_PX } from '../views/useViewport';
 import { keyStep } from './gripping';
 import { HoldNoteAt } from './HoldNote';
@@ -93,6 +94,7 @@ function EndHandle({
     setNote(null);
     window.removeEventListener('keydown', escape, true);
     showPreview(null);
+    if (next) swallowClick();
     if (keep && next) edit(`line ${end.line}`, () => next);
   };
   function escape(e: globalThis.KeyboardEvent): void {

@@ -1,0 +1,11 @@
+/** A finger that has dragged a little is still a tap to the browser, which sends a click after it: that one is let go. */
+const SOON_MS = 350;
+
+export function swallowClick(): void {
+  const stop = (e: Event): void => {
+    e.stopPropagation();
+    e.preventDefault();
+  };
+  window.addEventListener('click', stop, { capture: true, once: true });
+  setTimeout(() => window.removeEventListener('click', stop, { capture: true }), SOON_MS);
+}
