@@ -1,4 +1,4 @@
-/** A finger that has dragged a little is still a tap to the browser, which sends a click after it: that one is let go. */
+/** A finger that has dragged a little is still a tap to the browser: the click that it sends after is let go. */
 const SOON_MS = 350;
 
 export function swallowClick(): void {
