@@ -8,7 +8,7 @@ import { useKept } from '../common/kept';
 /** What the next step could be, where a hand hesitates; put away for good one by one. */
 const HINTS = {
   empty: 'Click the gutter, or press N, to stand something on it.',
-  held: 'Drag its lines and its paper; type a number while you drag. In the posed view its corners can be drawn out.',
+  held: 'Drag its lines, its paper, its corners in the posed view; type a number meanwhile.',
   proved: 'It is proved. Sheets lays it on your stock, Make saves the cut files.',
 } as const;
 type HintId = keyof typeof HINTS;
@@ -31,8 +31,8 @@ export function Hint() {
       role="note"
       position="absolute"
       left="34px"
-      right="190px"
-      bottom="8px"
+      right="8px"
+      bottom="48px"
       display="flex"
       gap="8px"
       alignItems="center"
