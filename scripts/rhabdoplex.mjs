@@ -33,6 +33,8 @@ async function bundled() {
     entryPoints: ['src/cli/main.ts'],
     bundle: true,
     write: false,
+    minifySyntax: true,
+    minifyWhitespace: true,
     platform: 'node',
     format: 'esm',
     // Its usual entry reads its tables from files beside it.
