@@ -25,7 +25,7 @@ import { traceShape } from '@/core/shapes/trace';
 import { dimensionsOf } from '@/core/build/dimensions';
 import { gripsOf } from '@/core/build/grips';
 import { ghostOf, posedGripsOf } from '@/core/build/posed-grips';
-import { ownEndsOf } from '@/core/build/own-ends';
+import { ownHoldOf } from '@/core/build/own-ends';
 import { ownRoleChoices } from '@/core/build/own-roles';
 import { turnedPlain } from '@/core/build/plain';
 import { snapsOf } from '@/core/build/snaps';
@@ -208,8 +208,8 @@ const engine: Engine = {
   grips: (design, id) =>
     answer(async () => {
       const assembly = await assemblyOf(design);
-      const grips = gripsOf(design, id);
-      return { grips, ends: ownEndsOf(design, id), dimensions: dimensionsOf(design, assembly, grips) };
+      const grips = gripsOf(design, id, assembly);
+      return { grips, own: ownHoldOf(design, id), dimensions: dimensionsOf(design, assembly, grips) };
     }),
   still: (design, state, choice, from) =>
     answer(async () => {

@@ -5,7 +5,7 @@ import type { PaintChoice } from './film';
 import type { Grip } from '@/core/build/grips';
 import type { PosedGrip } from '@/core/build/posed-grips';
 import type { Vec3 } from '@/core/linkage';
-import type { OwnEnd } from '@/core/build/own-ends';
+import type { OwnHold } from '@/core/build/own-ends';
 import type { RoleChoice } from '@/core/build/own-roles';
 import type { Snap } from '@/core/build/snaps';
 import type { Drive, State } from '@/core/drives';
@@ -92,8 +92,8 @@ export interface PosedHold {
 }
 export interface InHold {
   readonly grips: readonly Grip[];
-  /** Ends of lines of one's own. */
-  readonly ends: readonly OwnEnd[];
+  /** Of lines of one's own: their ends, and what they may hang on. */
+  readonly own: OwnHold;
   readonly dimensions: readonly Dimension[];
 }
 export interface SceneCrease {

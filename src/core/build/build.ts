@@ -4,10 +4,7 @@ import type { Drive } from '../drives';
 import { placeOnSheet, type Rigid } from '../linkage';
 import {
   faceMounting,
-  heldBy,
   KINDS,
-  linesOf,
-  OWN_LINES,
   type Base,
   type Bend,
   type Bond,
@@ -103,7 +100,10 @@ export interface Brought {
 export function broughtBy(design: Design): ReadonlyMap<string, Brought> {
   const shelf = shelfOf(design);
   const outline = (shape: Shape): Region => outlineOf(shape, shelf);
-  return gather(design, makeBase(design, outline), outline).brought;
+  const { brought, interruptions } = gather(design, makeBase(design, outline), outline);
+  return new Map(
+    [...brought].map(([id, { ended, ...b }]) => [id, { ...b, interruptions: interruptions.slice(0, ended) }]),
+  );
 }
 
 /** What mechanisms have contributed so far. */
@@ -123,7 +123,8 @@ interface Gathered {
   readonly foam: FoamPad[];
   readonly fillers: Filler[];
   readonly hardware: Hardware[];
-  readonly brought: Map<string, Brought>;
+  /** `ended`: how many folds had been ended before. */
+  readonly brought: Map<string, Omit<Brought, 'interruptions'> & { readonly ended: number }>;
 }
 
 function plainBase({ pieces, interruptions }: Base): BaseOf {
@@ -172,8 +173,8 @@ function addOnCrease(so: Gathered, m: Mechanism, kind: CreaseKind, outline: (sha
   const context = { id: m.id, host, so: onPiece, stock: m.stock, outline, paper, say };
   const part = built(m, () => kind.build(wholeValues(m), context));
   const placement = placeOnSheet(host.frame.origin, host.frame.along);
-  const before = { piece: onPiece.piece, interruptions: [...so.interruptions] };
-  so.brought.set(m.id, { part, ...before, placement, ...sidesOf(host) });
+  const ended = so.interruptions.length;
+  so.brought.set(m.id, { part, piece: onPiece.piece, ended, placement, ...sidesOf(host) });
   addToPiece(pieces, host.piece, part);
   so.contradictions.push(
     ...misfitsOf(part, m.id, host.piece, host.frame.origin),
@@ -211,9 +212,8 @@ function addOnFace(
   const onPiece = { piece: pieces.get(face.piece)!, interruptions };
   const context = { id: m.id, face, so: onPiece, stock: m.stock, caliperMm, outline, say };
   const part = built(m, () => build(wholeValues(m), context));
-  const { piece } = onPiece;
-  const before = { piece, interruptions: [...interruptions] };
-  so.brought.set(m.id, { part, ...before, placement: face.placement, sideA: face.facet, sideB: '', crease: '' });
+  const before = { piece: onPiece.piece, ended: interruptions.length, placement: face.placement };
+  so.brought.set(m.id, { part, ...before, sideA: face.facet, sideB: '', crease: '' });
   addToPiece(pieces, face.piece, part);
   so.contradictions.push(...misfitsOf(part, m.id, face.piece, [face.placement[3], face.placement[7]]));
   const turns = turnsOf(wholeValues(m));
@@ -404,9 +404,6 @@ function cutWindows(design: Design, piece: Piece, interruptions: readonly Interr
   };
 }
 
-/** Creases and facets of others that lines of one's own are measured from. */
-const hangsOn = (m: Mechanism): string[] => (m.kind === OWN_LINES ? linesOf(valuesOf(m)).flatMap(heldBy) : []);
-
 /** What is stood on comes before what stands on it; otherwise the document's order. */
 export function inStandingOrder(design: Design): Mechanism[] {
   const byId = new Map(design.mechanisms.map((m) => [m.id, m]));
@@ -416,7 +413,7 @@ export function inStandingOrder(design: Design): Mechanism[] {
     if (seen.has(m.id)) return;
     seen.add(m.id);
     // Two that hang on each other are built as they stand in the document: the first finds nothing there and says so.
-    for (const id of [m.on, ...hangsOn(m)]) {
+    for (const id of [m.on, ...(KINDS.get(m.kind)?.hangsOn?.(valuesOf(m)) ?? [])]) {
       const host = byId.get(ownerOfId(id));
       if (host) visit(host);
     }

@@ -29,11 +29,12 @@ const SHORTEST_MM = 1;
 export function dimensionsOf(design: Design, assembly: Assembly, grips: readonly Grip[]): Dimension[] {
   const byNumber = new Map<string, Grip[]>();
   for (const g of grips) byNumber.set(g.parameter, [...(byNumber.get(g.parameter) ?? []), g]);
+  const centres = centresOf(grips);
   return [...byNumber.values()].flatMap((own) => {
     const value = Number(parameterOf(design, own[0].mechanism, own[0].parameter));
     if (!(Math.abs(value) >= SHORTEST_MM)) return [];
     const found = [...acrossTwo(own, value), ...fromWhatStays(assembly, own, value)];
-    const best = outermost(found, grips);
+    const best = outermost(found, centres);
     return best ? [{ mechanism: own[0].mechanism, parameter: own[0].parameter, ...best }] : [];
   });
 }
@@ -43,14 +44,23 @@ const middle = ({ a, b }: GripLine): Vec2 => lerp2(a, b, 0.5);
 /** Where on a line it may be measured: at its ends, where numbers are out of the way. */
 const placesOn = (line: GripLine): readonly Vec2[] => [line.a, line.b, middle(line)];
 
+/** The middle of all that can be taken hold of, by piece. */
+function centresOf(grips: readonly Grip[]): Map<string, Vec2> {
+  const ends = new Map<string, Vec2[]>();
+  for (const { piece, lines } of grips)
+    ends.set(piece, [...(ends.get(piece) ?? []), ...lines.flatMap((l) => [l.a, l.b])]);
+  return new Map([...ends].map(([piece, all]) => [piece, scale2(all.reduce(add2, [0, 0]), 1 / all.length)]));
+}
+
 /** Of several places that which lies furthest out from the middle of all that can be taken hold of. */
-function outermost(found: readonly Between[], grips: readonly Grip[]): (Between & Pick<Dimension, 'out'>) | null {
+function outermost(
+  found: readonly Between[],
+  centres: ReadonlyMap<string, Vec2>,
+): (Between & Pick<Dimension, 'out'>) | null {
   let best: (Between & Pick<Dimension, 'out'>) | null = null;
   let furthest = -Infinity;
   for (const b of found) {
-    const lines = grips.filter((g) => g.piece === b.piece).flatMap((g) => g.lines);
-    const all = lines.flatMap((l) => [l.a, l.b]);
-    const centre = scale2(all.reduce(add2, [0, 0]), 1 / all.length);
+    const centre = centres.get(b.piece)!;
     const way = sub2(b.to, b.from);
     const normal = scale2([-way[1], way[0]], 1 / Math.hypot(...way));
     const off = dot2(sub2(lerp2(b.from, b.to, 0.5), centre), normal);

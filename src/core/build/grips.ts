@@ -40,8 +40,7 @@ const JUMPS_FROM = 50;
 const SHORTEST_MM = 0.5;
 
 /** Everything of a mechanism, or of the base, that can be taken hold of. None where it cannot be put together. */
-export function gripsOf(design: Design, mechanism: string): Grip[] {
-  const before = tryBuild(design);
+export function gripsOf(design: Design, mechanism: string, before = tryBuild(design)): Grip[] {
   if (!before) return [];
   const lines = linesOf(before, mechanism);
   const moves = numbersOf(design, mechanism).flatMap((key): Moved[] => {

@@ -1,7 +1,6 @@
 /** Lines of one's own, and the parts of a kind that was turned into plain lines, at the door. */
 import Joi from 'joi';
 import {
-  amountsOf,
   BOX_PLACES,
   LINE_PLACES,
   LONGEST_AMOUNT,
@@ -9,11 +8,8 @@ import {
   MOST_CORNERS,
   MOST_OWN_LINES,
   MOST_REPEATS,
-  namesIn,
   OWN_NAME,
   OWN_ROLES,
-  type ListItem,
-  type OwnLine,
 } from '../kinds';
 import { ADHESIVE_IDS } from '../paper/adhesives';
 import { SIDES } from '../side';
@@ -96,15 +92,6 @@ function fold() {
 }
 
 export const ownLinesSchema = Joi.array().items(ownLine).max(MOST_OWN_LINES).unique('name');
-
-/** Numbers that lines ask for and nobody has named; null where all is known. */
-export function unknownNumbers(numbers: readonly ListItem[], lines: readonly OwnLine[]): string | null {
-  const known = new Set(numbers.map((n) => n.name));
-  for (const line of lines)
-    for (const asked of amountsOf(line).flatMap(namesIn))
-      if (!known.has(asked)) return `line ${line.name} is measured by "${asked}", which is no size of it`;
-  return null;
-}
 
 const MOST_PARTS = 300;
 const MOST_POINTS = 20_000;

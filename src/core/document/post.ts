@@ -1,13 +1,5 @@
 /** Envelopes, limits of the post and sheets of a card: the listed ones and its maker's own. */
-import {
-  envelopeById,
-  ENVELOPES,
-  POST_FORMATS,
-  postById,
-  sheetById,
-  type FlatSize,
-  type PostFormat,
-} from '../paper/sizes';
+import { ENVELOPES, POST_FORMATS, sheetById, type FlatSize, type PostFormat } from '../paper/sizes';
 import type { Stock } from '../paper/stocks';
 import { baseKindOf, cardValues, setParameter, sizeOfBase } from './fields';
 import { CARD } from '../ids';
@@ -36,11 +28,11 @@ export const formatsOf = ({ post }: Posted): readonly PostFormat[] => [
 /** The envelope that it is sent in; null without one. */
 export const envelopeOf = (design: Posted): FlatSize | null => {
   const { envelope: id } = design.post;
-  return id === null ? null : (envelopeById(id) ?? envelopesOf(design).find((e) => e.id === id) ?? null);
+  return id === null ? null : (envelopesOf(design).find((e) => e.id === id) ?? null);
 };
 export const formatOf = (design: Posted): PostFormat | null => {
   const { format: id } = design.post;
-  return id === null ? null : (postById(id) ?? formatsOf(design).find((f) => f.id === id) ?? null);
+  return id === null ? null : (formatsOf(design).find((f) => f.id === id) ?? null);
 };
 
 /** The sheet that a stock comes in. */

@@ -1,6 +1,6 @@
 /** The door: text in, a checked design out, or one line that says what is wrong and where. */
 import Joi from 'joi';
-import { BASES, faceMounting, GUTTER, KINDS, linesOf, listOf, OWN_LINES, SIDES, type BaseKind } from '../kinds';
+import { BASES, faceMounting, GUTTER, KINDS, SIDES, type BaseKind } from '../kinds';
 import { ADHESIVE_IDS } from '../paper/adhesives';
 import { ENVELOPES } from '../paper/sizes';
 import { MOST_GROUPS, MOST_LINES, MOST_TEMPLATE_POINTS } from '../pattern/mending';
@@ -9,7 +9,6 @@ import { assetsNamed, type ShapeStep } from '../shapes/shape';
 import { assetSchema, shapeSchema, textSchema } from '../shapes/schema';
 import { CARD, ownerOfId } from '../ids';
 import { baseKindOf, isBase, valuesOf } from './fields';
-import { unknownNumbers } from './own-schema';
 import { DESIGN_VERSION, type Design } from './design';
 import { JOIN_KINDS, type Template, type TemplateJoin } from './template';
 import { LARGEST_DESIGN, LARGEST_FILE, readJson } from './json';
@@ -383,8 +382,8 @@ function checkReferences(design: Design): string | null {
   for (const [i, m] of design.mechanisms.entries()) {
     const checked = parameterSchema(KINDS.get(m.kind)!.parameters).validate(m.parameters, JOI_OPTIONS);
     if (checked.error) return `mechanisms[${i}].parameters (${m.id}): ${oneLine(checked.error.message)}`;
-    const unknown = m.kind === OWN_LINES ? unknownNumbers(listOf(valuesOf(m), 'numbers'), linesOf(valuesOf(m))) : null;
-    if (unknown) return `mechanisms[${i}].parameters (${m.id}): ${unknown}`;
+    const wrongValues = KINDS.get(m.kind)!.wrong?.(valuesOf(m));
+    if (wrongValues) return `mechanisms[${i}].parameters (${m.id}): ${wrongValues}`;
     const host = ownerOfId(m.on);
     const onBase = m.on === GUTTER || isBase(host) || host === m.on;
     if (!onBase && !ids.has(host)) return `mechanisms[${i}].on is "${m.on}", but there is no mechanism "${host}"`;

@@ -3,11 +3,11 @@ import { assetsNamed, type ShapeAsset, type ShapeStep } from '../shapes/shape';
 import type { Stock } from '../paper/stocks';
 import { GUTTER, parametersInCommon } from '../kinds';
 import { CARD, ownerOfId } from '../ids';
-import { CENTRE, type Design, type Mechanism } from './design';
+import type { Design, Mechanism } from './design';
 import { parameterOf, parametersOf, setParameter } from './fields';
 import { readJson } from './json';
 import { checkDesign } from './schema';
-import { freeId, naturalCrease, standingOn } from './standing';
+import { freeId, naturalCrease, naturalFace, standingOn } from './standing';
 
 const OFFSET = 'offset';
 const chosen = (design: Design, ids: readonly string[]): Mechanism[] =>
@@ -156,7 +156,12 @@ function merged(design: Design, copied: Copied): Pasted {
         .map((s) => renamedAssets({ ...s, id: shapeOf.name(s.id) }, shapeOf.name)),
     ],
   };
-  for (const m of copied.mechanisms) ids.set(m.id, freeIdAmong(next, m.kind, ids));
+  let taken: Design = next;
+  for (const m of copied.mechanisms) {
+    const id = freeId(taken, m.kind);
+    ids.set(m.id, id);
+    taken = { ...taken, mechanisms: [...taken.mechanisms, { ...m, id }] };
+  }
   for (const m of copied.mechanisms) {
     const fresh = renamedAssets({ ...m, id: ids.get(m.id)!, stock: stockOf.name(m.stock) }, shapeOf.name);
     next = { ...next, mechanisms: [...next.mechanisms, placedIn(next, fresh, ids)] };
@@ -172,14 +177,7 @@ function placedIn(design: Design, m: Mechanism, ids: ReadonlyMap<string, string>
   const known = owner === CARD || owner === m.on || design.mechanisms.some((x) => x.id === owner);
   if (known) return m;
   if (!m.mount) return { ...m, on: naturalCrease(design) };
-  return { ...m, on: 'leafB', mount: { ...CENTRE, side: m.mount.side } };
-}
-
-function freeIdAmong(design: Design, kind: string, taken: ReadonlyMap<string, string>): string {
-  const all = new Set([...design.mechanisms.map((m) => m.id), ...taken.values()]);
-  let n = 1;
-  while (all.has(`${kind}-${n}`)) n++;
-  return `${kind}-${n}`;
+  return { ...m, ...naturalFace(design, m.mount.side) };
 }
 
 /** Names in a card for what is brought: that which is the same keeps its name, another of that name gets a new one. */

@@ -3,7 +3,7 @@ import { CARD, idOfLayer, matOfId, ownerOfId, partOfId, wordsOfPart } from '../i
 import { kindById, type Side } from '../kinds';
 import type { Remedy } from '../rules';
 import { formatFine, formatSaid, type LengthUnit } from '../units/length';
-import { baseKindOf, fieldOf, isBase, kindIn, mountKey } from './fields';
+import { baseKindOf, fieldOf, isBase, kindIn, mountKey, valuesIn } from './fields';
 import type { Design } from './design';
 
 /** A mechanism's name; where several share one, with its number. */
@@ -45,6 +45,13 @@ const LEVERS_OF_SEVERAL: Readonly<Record<string, string>> = { reach: 'Reach of b
 /** Where something is fixed on its face. */
 const AT = { x: 'To the right', y: 'Up' } as const;
 
+/** The name that its maker gave to an entry of a list. */
+function entryName(design: Design, mechanism: string, parameter: string): string | undefined {
+  const [, list, k] = /^(\w+)\[(\d+)\]\./.exec(parameter) ?? [];
+  const values = valuesIn(design, mechanism);
+  return list && values && kindById(kindIn(design, mechanism) ?? '')?.namedEntry?.(values, list, Number(k));
+}
+
 /** What a remedy changes, as its field is labelled: "Depth", "Height, 2", "Moon: across". */
 export function labelOfLever(design: Design, mechanism: string, parameter: string): string {
   const stuck = idOfLayer(mechanism) !== null || matOfId(mechanism) !== null;
@@ -52,7 +59,9 @@ export function labelOfLever(design: Design, mechanism: string, parameter: strin
   if (isBase(mechanism) && baseKindOf(design).levers?.[parameter]) return LEVERS_OF_SEVERAL[parameter] ?? parameter;
   const at = mountKey(parameter);
   if (at) return AT[at];
-  return fieldOf(kindIn(design, mechanism) ?? '', parameter)?.label ?? parameter;
+  return (
+    entryName(design, mechanism, parameter) ?? fieldOf(kindIn(design, mechanism) ?? '', parameter)?.label ?? parameter
+  );
 }
 
 /** "Depth 18 → 13.8 mm" */

@@ -27,8 +27,9 @@ export { GUIDES, type Guide } from './guide';
 export { hostsIn } from './hosts-in';
 export { amountIn, LONGEST_AMOUNT, namesIn, type Amount, type Numbers } from './own/amount';
 export * from './own/own-line';
-export { spotsIn, type DrawnSpot } from './own/draw';
-export { linesOf, numbersOf, OWN_LINES, partsOf, surroundings } from './own/own-lines';
+export { drawLines, inBox, spotsIn, type DrawnSpot } from './own/draw';
+export { linesOf, numbersOf, OWN_LINES, partsOf } from './own/own-lines';
+export { surroundings } from './own/on-piece';
 export { changeText, movedParts, OWN_STOCK, PART_LISTS, unnamed, type Parts, type Places } from './own/parts';
 export { strutTrade, type StrutTrade } from './on-crease/strut-figure';
 

@@ -492,6 +492,12 @@ interface AnyKind {
   readonly turns: (values: ParameterValues) => Turns;
   /** Numbers that a crease stands for where several move it, by its name, the first first: what a drag changes. */
   readonly holds?: (crease: string) => readonly string[];
+  /** Creases and facets of others that its values name beside what it stands on: those are built before it. */
+  readonly hangsOn?: (values: ParameterValues) => readonly string[];
+  /** What is wrong with values that are each right by themselves, in words; null where nothing is. */
+  readonly wrong?: (values: ParameterValues) => string | null;
+  /** What its entries of a list are called by their maker: `numbers[0].value` the name of that number. */
+  readonly namedEntry?: (values: ParameterValues, list: string, k: number) => string | undefined;
   /** Words for creases and facets of it whose names do not read as words. */
   readonly words?: Readonly<Record<string, string>>;
   /** Its size in a line of the build list; `say` gives a length without its unit. */

@@ -4,9 +4,8 @@ import { useState } from 'react';
 import type { Design } from '@/core/document/design';
 import { parseLength } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
-import { Action } from '../common/Field';
+import { Action, LineInput } from '../common/Field';
 
-const Input = chakra('input');
 const EMPTY = { envelopes: [], formats: [] } as const;
 
 /** An envelope, or what some post takes, that no list has: typed once, kept with the card. */
@@ -48,15 +47,10 @@ export function OwnPost() {
   const field = (label: string, key: keyof typeof typed, width = '70px') => (
     <chakra.label display="inline-flex" alignItems="center" gap="5px" fontSize="13px">
       {label}
-      <Input
+      <LineInput
         value={typed[key]}
         maxLength={60}
         width={width}
-        height="26px"
-        px="5px"
-        bg="field"
-        border="1px solid var(--rule)"
-        borderRadius="card"
         onChange={(e) => setTyped({ ...typed, [key]: e.currentTarget.value })}
       />
     </chakra.label>

@@ -3,6 +3,7 @@ import { Box, chakra } from '@chakra-ui/react';
 import { useId, useState } from 'react';
 import { amountIn, type Amount, type Numbers } from '@/core/kinds';
 import { exactLength, formatLength, parseLength, type LengthUnit } from '@/core/units/length';
+import { LineInput } from '../common/Field';
 
 /** A length, or a sum over named sizes such as `depth / 2 + 3`. */
 export function AmountField({
@@ -40,18 +41,11 @@ export function AmountField({
         <chakra.label htmlFor={id} flex="1" fontSize="13px">
           {label}
         </chakra.label>
-        <chakra.input
+        <LineInput
           id={id}
           className="num"
-          autoComplete="off"
-          spellCheck={false}
           width="104px"
-          height="26px"
-          px="6px"
-          bg="field"
-          border="1px solid"
-          borderColor={why ? 'bad' : 'rule'}
-          borderRadius="card"
+          bad={why !== null}
           value={typed ?? shown}
           aria-invalid={why !== null}
           aria-describedby={why ? `${id}-why` : undefined}

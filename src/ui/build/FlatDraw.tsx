@@ -1,5 +1,6 @@
 'use client';
 import { useEffect, useState, type PointerEvent } from 'react';
+import type { OwnHold } from '@/core/build/own-ends';
 import type { OwnRole } from '@/core/kinds';
 import { dist2 } from '@/core/plane/vec2';
 import { formatSaid } from '@/core/units/length';
@@ -7,7 +8,7 @@ import { useActions, useStudio } from '@/store/context';
 import type { Scene } from '@/workers/protocol';
 import { groundOn, withLine } from './drawing-lines';
 import { HoldNoteAt } from './HoldNote';
-import { onGrid, pickAt, spotOf, type Picked } from './picking';
+import { aroundNow, onGrid, pickAt, spotOf, type Picked } from './picking';
 import { mmOfPixels, piecePoint } from './piece-point';
 import { ringPath } from './ring-path';
 import { OWN_ROLE_WORDS } from './own-words';
@@ -21,10 +22,13 @@ export function FlatDraw({
   scene,
   piece,
   role,
+  own,
 }: {
   readonly scene: Scene;
   readonly piece: string;
   readonly role: OwnRole;
+  /** What the selected lines may hang on, where the new one goes to them. */
+  readonly own: OwnHold;
 }) {
   const selected = useStudio((s) => s.selected);
   const unit = useStudio((s) => s.design.units);
@@ -46,7 +50,9 @@ export function FlatDraw({
   const rings = scene.pieces.find((p) => p.id === piece)?.rings ?? [];
   const pick = (e: PointerEvent<SVGElement>): Picked => {
     const at = piecePoint(e.currentTarget, e.clientX, e.clientY);
-    const picked = pickAt(scene, piece, at, mmOfPixels(e.currentTarget, REACH_PX));
+    const known = ground.id === null ? undefined : own.around.find((a) => a.piece === piece);
+    const picking = { around: known ?? aroundNow(scene, piece), frame: ground.frame };
+    const picked = pickAt(scene, picking, at, mmOfPixels(e.currentTarget, REACH_PX));
     return picked.name === null ? { ...picked, at: onGrid(at, ground.frame) } : picked;
   };
   const click = (e: PointerEvent<SVGElement>): void => {

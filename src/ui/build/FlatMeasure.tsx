@@ -6,7 +6,7 @@ import { useStudio } from '@/store/context';
 import type { Scene } from '@/workers/protocol';
 import { HoldNoteAt } from './HoldNote';
 import { measureBetween, type MeasuredBetween } from './measuring';
-import { pickAt, type Picked } from './picking';
+import { aroundNow, ownAxes, pickAt, type Picked } from './picking';
 import { mmOfPixels, piecePoint } from './piece-point';
 import { ringPath } from './ring-path';
 
@@ -23,7 +23,8 @@ export function FlatMeasure({ scene, piece }: { readonly scene: Scene; readonly 
   const rings = scene.pieces.find((p) => p.id === piece)?.rings ?? [];
   const pick = (e: PointerEvent<SVGElement>): Picked => {
     const at = piecePoint(e.currentTarget, e.clientX, e.clientY);
-    return pickAt(scene, piece, at, mmOfPixels(e.currentTarget, REACH_PX));
+    const picking = { around: aroundNow(scene, piece), frame: ownAxes(piece) };
+    return pickAt(scene, picking, at, mmOfPixels(e.currentTarget, REACH_PX));
   };
   const to = second ?? (first && over ? over.picked : null);
   const found = first && to ? measureBetween(scene, pose, first, to) : null;

@@ -74,12 +74,15 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
   const svg = useRef<SVGSVGElement>(null);
   const all = { x: -ROUND_MM, y: -ROUND_MM, w: width + 2 * ROUND_MM, h: height + 2 * ROUND_MM };
   const viewport = useViewport(svg, all);
-  const { grips, ends, dimensions } = useGrips();
+  const { grips, own, dimensions } = useGrips();
   const { full, toggle } = useFull();
   const trueSize = useTrueSize();
   const top = placedTop(placed, height);
   const turned = side === 'outside';
-  const chosen = partShown(placed, top, scene, selected, turned ? width : null);
+  const chosen = useMemo(
+    () => partShown(placed, top, scene, selected, turned ? width : null),
+    [placed, top, scene, selected, turned, width],
+  );
   const holds = mode === 'hold';
   return (
     <>
@@ -133,10 +136,10 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
                     {holds && <FlatGrabs scene={scene} piece={piece.id} />}
                     {holds && <FlatGrips grips={grips} piece={piece.id} />}
                     {holds && <StrutHandles scene={scene} piece={piece.id} />}
-                    {holds && <FlatOwnEnds scene={scene} piece={piece.id} ends={ends} />}
+                    {holds && <FlatOwnEnds scene={scene} piece={piece.id} own={own} />}
                     <FlatDimensions dimensions={dimensions} piece={piece.id} scale={scale} turned={turned} />
                     {mode === 'measure' && <FlatMeasure scene={scene} piece={piece.id} />}
-                    {mode === 'draw' && <FlatDraw scene={scene} piece={piece.id} role={role} />}
+                    {mode === 'draw' && <FlatDraw scene={scene} piece={piece.id} role={role} own={own} />}
                   </g>
                 ))}
               </g>

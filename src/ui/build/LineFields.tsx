@@ -3,13 +3,14 @@ import { Box, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { MIRRORS, OWN_NAME, OWN_ROLES, type Amount, type Numbers, type OwnLine, type Spot } from '@/core/kinds';
 import type { Design } from '@/core/document/design';
+import { ownerOfId } from '@/core/ids';
 import { nameOfPart } from '@/core/document/words';
 import type { Shape } from '@/core/shapes/shape';
 import { useStudio } from '@/store/context';
-import { Action, Choice } from '../common/Field';
+import { Action, Choice, LineInput } from '../common/Field';
 import { AmountField } from './AmountField';
 import { OWN_ROLE_WORDS, spotWords } from './own-words';
-import { namedSpots } from './picking';
+import { aroundNow, namedSpots, ownAxes } from './picking';
 
 interface Props {
   readonly line: OwnLine;
@@ -145,16 +146,11 @@ function NameField({ line, lines, onChange }: Pick<Props, 'line' | 'lines' | 'on
     <Box>
       <chakra.label display="flex" alignItems="center" gap="6px" fontSize="13px">
         <span style={{ flex: 1 }}>Name</span>
-        <chakra.input
+        <LineInput
           value={typed ?? line.name}
           maxLength={28}
           width="150px"
-          height="26px"
-          px="6px"
-          bg="field"
-          border="1px solid"
-          borderColor={why ? 'bad' : 'rule'}
-          borderRadius="card"
+          bad={why !== null}
           onChange={(e) => setTyped(e.currentTarget.value)}
           onBlur={commit}
           onKeyDown={(e) => e.key === 'Enter' && commit()}
@@ -185,11 +181,13 @@ function SpotFields({
 }) {
   const design = useStudio((s) => s.design);
   const scene = useStudio((s) => s.scene);
-  const known = scene ? namedSpots(scene, piece) : [];
+  const known = scene ? namedSpots(design, aroundNow(scene, piece), ownAxes(piece)) : [];
+  // Its own creases and facets are there because of the lines: those are named by the lines.
+  const id = useStudio((s) => s.selected);
   const own = lines
     .filter((l) => l.name !== line.name && l.piece === line.piece)
     .flatMap((l) => (['start', 'middle', 'end'] as const).map((at): Pick<Spot, 'of' | 'at'> => ({ of: l.name, at })));
-  const choices = [{}, ...own, ...known.filter((k) => !String(k.of).endsWith(`.${line.name}`))];
+  const choices = [{}, ...own, ...known.filter((k) => ownerOfId(k.of ?? '') !== id)];
   const keyOf = ({ of, at }: Pick<Spot, 'of' | 'at'>): string => JSON.stringify([of ?? null, at ?? null]);
   const now = keyOf(spot);
   const all = choices.some((c) => keyOf(c) === now) ? choices : [{ of: spot.of, at: spot.at }, ...choices];
@@ -239,9 +237,12 @@ function BesideChoice({
 }) {
   const design = useStudio((s) => s.design);
   const whole = useStudio((s) => s.scene?.whole) ?? [];
+  const id = useStudio((s) => s.selected);
   const choices = [
     ...lines.filter((l) => l.name !== line.name).map((l) => ({ id: l.name, name: l.name })),
-    ...whole.filter((c) => c.piece === piece).map((c) => ({ id: c.id, name: nameOfPart(design, c.id) })),
+    ...whole
+      .filter((c) => c.piece === piece && ownerOfId(c.id) !== id)
+      .map((c) => ({ id: c.id, name: nameOfPart(design, c.id) })),
   ];
   return (
     <Choice
@@ -265,8 +266,9 @@ function FacetChoice({
 }) {
   const design = useStudio((s) => s.design);
   const facets = useStudio((s) => s.scene?.facets) ?? [];
+  const id = useStudio((s) => s.selected);
   const choices = facets
-    .filter((f) => f.piece === piece && !f.bent)
+    .filter((f) => f.piece === piece && !f.bent && f.mechanism !== id)
     .map((f) => ({ id: f.id, name: nameOfPart(design, f.id) }));
   return (
     <Choice
@@ -317,17 +319,13 @@ function RepeatFields({ line, numbers, onChange }: Pick<Props, 'line' | 'numbers
     <Box display="grid" gap="4px">
       <chakra.label display="flex" alignItems="center" gap="6px" fontSize="13px">
         <span style={{ flex: 1 }}>In a row, times</span>
-        <chakra.input
+        <LineInput
           type="number"
           className="num"
           min={1}
           max={60}
           value={times}
           width="64px"
-          height="26px"
-          bg="field"
-          border="1px solid var(--rule)"
-          borderRadius="card"
           onChange={(e) => {
             const n = Math.min(60, Math.max(1, Math.round(Number(e.currentTarget.value) || 1)));
             const { repeat: _, ...rest } = line;

@@ -3,6 +3,7 @@ import { Box, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { freeName, linesOf, numbersOf, type OwnLine } from '@/core/kinds';
 import { setParameter, valuesOf } from '@/core/document/fields';
+import { ownerOfId } from '@/core/ids';
 import type { RoleChoice } from '@/core/build/own-roles';
 import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
@@ -49,8 +50,8 @@ export function LinesEditor({ id }: { readonly id: string }) {
     );
     setChoices(null);
   };
-  const first = scene?.whole.find((c) => c.piece === ground)?.id ?? lines[0]?.name;
-  const facet = scene?.facets.find((f) => f.piece === ground && !f.bent)?.id;
+  const first = scene?.whole.find((c) => c.piece === ground && ownerOfId(c.id) !== id)?.id ?? lines[0]?.name;
+  const facet = scene?.facets.find((f) => f.piece === ground && !f.bent && f.mechanism !== id)?.id;
   return (
     <Box mb="12px" data-testid="lines-editor">
       <Box display="flex" alignItems="center" gap="6px" mb="5px">
@@ -146,6 +147,6 @@ export function LinesEditor({ id }: { readonly id: string }) {
 function renamed(line: OwnLine, from: string, to: string): OwnLine {
   if (from === to) return line;
   return JSON.parse(JSON.stringify(line), (key, value: unknown) =>
-    (key === 'of' || key === 'beside') && value === from ? to : value,
+    (key === 'of' || key === 'beside' || key === 'partOf') && value === from ? to : value,
   ) as OwnLine;
 }

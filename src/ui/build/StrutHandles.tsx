@@ -6,6 +6,7 @@ import type { Design } from '@/core/document/design';
 import { formatSaid } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
 import type { Scene } from '@/workers/protocol';
+import { piecePoint } from './piece-point';
 
 /**
  * Grips on the struts and feet of the selected figure, in the flat view: drag one along, and all of its row are by
@@ -40,10 +41,7 @@ export function StrutHandles({ scene, piece }: { scene: Scene; piece: string }) 
       ? spots(key).map((s) => ({ x: round(s.x - middle(d)), width: round(s.width) }))
       : listOf(valuesOf(d.mechanisms.find((x) => x.id === m.id)!), key);
   };
-  const toPiece = (e: PointerEvent<SVGGraphicsElement>): number =>
-    new DOMPoint(e.clientX, e.clientY).matrixTransform(
-      (e.currentTarget.parentNode as SVGGraphicsElement).getScreenCTM()!.inverse(),
-    ).x;
+  const toPiece = (e: PointerEvent<SVGGraphicsElement>): number => piecePoint(e.currentTarget, e.clientX, e.clientY)[0];
   const moved = (e: PointerEvent<SVGGraphicsElement>): Design => {
     const { key, k, x, start } = held!;
     const items = byHand(start, key);

@@ -19,6 +19,23 @@ const shown = (p: Parameter, value: ParameterValue, unit: LengthUnit): string =>
 const exact = (p: Parameter, value: ParameterValue, unit: LengthUnit): string =>
   typeof value === 'number' && p.unit === 'mm' ? exactLength(value, unit) : shown(p, value, unit);
 
+/** A line of text as our fields have it, for what is neither a number with a room nor a choice. */
+export function LineInput({ bad = false, ...rest }: { bad?: boolean } & React.ComponentProps<typeof Input>) {
+  return (
+    <Input
+      autoComplete="off"
+      spellCheck={false}
+      height="26px"
+      px="6px"
+      bg="field"
+      border="1px solid"
+      borderColor={bad ? 'bad' : 'rule'}
+      borderRadius="card"
+      {...rest}
+    />
+  );
+}
+
 export interface NumberFieldProps {
   readonly parameter: Parameter;
   readonly value: ParameterValue;

@@ -13,7 +13,7 @@ const listen = (listener: () => void): (() => void) => {
 
 /** A browser that stores nothing keeps it for as long as the page. */
 const forNow = new Map<Kept, string>();
-export function readKept(what: Kept): string | null {
+function readKept(what: Kept): string | null {
   try {
     return localStorage.getItem(nameOf(what)) ?? forNow.get(what) ?? null;
   } catch {
@@ -43,6 +43,9 @@ export function useKept<T>(what: Kept, otherwise: T, read: (value: unknown) => T
   const change = useCallback((value: T): void => void keep(what, JSON.stringify(value)), [what]);
   return [parsed(text, read) ?? otherwise, change];
 }
+export const readYesNo = (value: unknown): boolean | null => (typeof value === 'boolean' ? value : null);
+/** A kept liking now; null where there is none that can be read. */
+export const keptNow = <T>(what: Kept, read: (value: unknown) => T | null): T | null => parsed(readKept(what), read);
 function parsed<T>(text: string | null, read: (value: unknown) => T | null): T | null {
   if (text === null) return null;
   try {

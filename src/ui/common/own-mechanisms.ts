@@ -1,5 +1,5 @@
 'use client';
-import { keep, readKept } from './kept';
+import { keep, keptNow } from './kept';
 
 /** A mechanism of one's own, kept in this browser for other cards. */
 export interface OwnMechanism {
@@ -10,14 +10,8 @@ export interface OwnMechanism {
 const MOST_OWN = 40;
 const LONGEST = 200_000;
 
-export function ownMechanisms(): readonly OwnMechanism[] {
-  try {
-    const value: unknown = JSON.parse(readKept('own') ?? '[]');
-    return Array.isArray(value) ? value.filter(isOwn).slice(0, MOST_OWN) : [];
-  } catch {
-    return [];
-  }
-}
+export const ownMechanisms = (): readonly OwnMechanism[] =>
+  keptNow('own', (v) => (Array.isArray(v) ? v.filter(isOwn).slice(0, MOST_OWN) : null)) ?? [];
 const isOwn = (v: unknown): v is OwnMechanism =>
   typeof v === 'object' &&
   v !== null &&

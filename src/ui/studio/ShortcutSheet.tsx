@@ -1,11 +1,11 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
-import { useKept } from '../common/kept';
+import { readYesNo, useKept } from '../common/kept';
 import { Sheet } from '../common/Sheet';
 import { KEYS } from './useKeys';
 
 export function ShortcutSheet({ shown, onClose }: { shown: boolean; onClose: () => void }) {
-  const [letters, setLetters] = useKept('keys', true, (v) => (typeof v === 'boolean' ? v : null));
+  const [letters, setLetters] = useKept('keys', true, readYesNo);
   return (
     <Sheet title="Keys" shown={shown} onClose={onClose} width={520}>
       <chakra.label display="flex" gap="8px" alignItems="center" mb="12px">

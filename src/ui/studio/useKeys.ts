@@ -7,7 +7,7 @@ import { CARD } from '@/core/ids';
 import { otherSide } from '@/core/kinds';
 import { STAGES } from '@/store/studio';
 import { useClipboard } from '../build/useClipboard';
-import { readKept } from '../common/kept';
+import { keptNow, readYesNo } from '../common/kept';
 import { rowsOf } from './rows';
 
 /** Keys of the workbench, and what they do. The sheet of keys shows this list. */
@@ -60,7 +60,7 @@ export function useKeys(): [boolean, (shown: boolean) => void] {
         return;
       }
       // Whoever speaks to the page, or rests on the keys, switches single letters off.
-      if (event.key.length === 1 && readKept('keys') === 'false') return;
+      if (event.key.length === 1 && keptNow('keys', readYesNo) === false) return;
       // While a dialog is open its own keys are the only ones.
       if (s.adding || document.querySelector('dialog[open]')) return;
       const putOn = (): void => actions.add(s.scene?.hosts[0]?.crease ?? null);
@@ -116,6 +116,6 @@ export function useKeys(): [boolean, (shown: boolean) => void] {
       window.removeEventListener('copy', onCopy);
       window.removeEventListener('paste', onPaste);
     };
-  });
+  }, [store, copy, paste]);
   return [shown, setShown];
 }

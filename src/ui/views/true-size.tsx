@@ -1,5 +1,5 @@
 'use client';
-import { readKept } from '../common/kept';
+import { keptNow } from '../common/kept';
 import { useActions } from '@/store/context';
 
 /** Size of a bank card, mm (ISO/IEC 7810:2019, ID-1). */
@@ -12,19 +12,11 @@ export const PX_PER_MM = { least: 1.5, most: 20 } as const;
 export function readPxPerMm(value: unknown): number | null {
   return typeof value === 'number' && value >= PX_PER_MM.least && value <= PX_PER_MM.most ? value : null;
 }
-function kept(): number | null {
-  try {
-    return readPxPerMm(JSON.parse(readKept('pxPerMm') ?? 'null'));
-  } catch {
-    return null;
-  }
-}
-
 /** Puts something to true size; a screen that was never measured is measured first. */
 export function useTrueSize(): (put: (pxPerMm: number) => void) => void {
   const { show } = useActions();
   return (put) => {
-    const known = kept();
+    const known = keptNow('pxPerMm', readPxPerMm);
     if (known === null) show({ kind: 'screen' });
     put(known ?? CSS_PX_PER_MM);
   };

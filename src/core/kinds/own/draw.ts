@@ -194,7 +194,7 @@ class Pen {
 }
 
 /** A corner, the middle of an edge, or the middle of a facet's box. */
-function inBox({ outer }: Polygon, at: SpotAt | undefined): Vec2 {
+export function inBox({ outer }: Pick<Polygon, 'outer'>, at: SpotAt | undefined): Vec2 {
   const { min, max } = boxOf(outer);
   const place = typeof at === 'object' ? at : { x: 'middle', y: 'middle' };
   const on = (k: 0 | 1, word: string): number =>

@@ -1,11 +1,12 @@
 /** Lines of one's own against the kinds they rebuild, plane geometry worked out here, and the door they come in by. */
 import fc from 'fast-check';
 import { buildAssembly, DesignError, tryBuild } from '../../build/build';
-import { ownEndsOf } from '../../build/own-ends';
+import { ownHoldOf } from '../../build/own-ends';
 import { ownRoleChoices } from '../../build/own-roles';
 import { turnedPlain } from '../../build/plain';
 import type { Design } from '../../document/design';
 import { setParameter } from '../../document/fields';
+import { labelOfLever } from '../../document/words';
 import { checkDesign } from '../../document/schema';
 import { restOf } from '../../drives';
 import { shelveFonts } from '../../../fonts/shelve';
@@ -84,6 +85,7 @@ describe('a step drawn by hand', () => {
     expect(assembly.misfits).toEqual([]);
     expect(poseAt(assembly, { open: 0 }).stop).toBeUndefined();
     const wider = setParameter(d, 'own-lines-1', 'numbers[2].value', 64);
+    expect(labelOfLever(d, 'own-lines-1', 'numbers[2].value')).toBe('w');
     near(creaseEnds(wider, 'own-lines-1.wall'), [
       [-32, -20],
       [32, -20],
@@ -388,7 +390,7 @@ describe('ends that a hand drags', () => {
       ],
       { n: 12 },
     );
-    const found = ownEndsOf(d, 'own-lines-1');
+    const found = ownHoldOf(d, 'own-lines-1').ends;
     expect(found.map(({ line, end, at }) => [line, end, ...at.map((v) => Number(v.toFixed(6)))])).toEqual([
       ['t', 'from', -100, 100],
       ['t', 'to', 12, 30],
@@ -403,11 +405,11 @@ describe('ends that a hand drags', () => {
   test('of a kind turned plain are those of its creases, on its own pieces too', () => {
     const plain = turnedPlain(stand(card(), 'twist-fold', {}), 'twist-fold-1');
     const creases = buildAssembly(plain).pieces.flatMap((p) => p.creases.map((c) => ({ ...c, piece: p.id })));
-    for (const { line, end, piece, at } of ownEndsOf(plain, 'twist-fold-1')) {
+    for (const { line, end, piece, at } of ownHoldOf(plain, 'twist-fold-1').ends) {
       const crease = creases.find((c) => c.id === `twist-fold-1.${line}` && c.piece === piece);
       if (!crease || typeof end === 'number') continue;
       near([at], [end === 'from' ? crease.a : crease.b]);
     }
-    expect(ownEndsOf(card(), 'own-lines-1')).toEqual([]);
+    expect(ownHoldOf(card(), 'own-lines-1').ends).toEqual([]);
   });
 });
