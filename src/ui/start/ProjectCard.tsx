@@ -20,7 +20,7 @@ interface ProjectCardProps {
 }
 
 /** A true thumbnail: the card's own pose, solved for it. */
-export function ProjectCard({ project: { design, updated }, onOpen, onCopy, onRemove, onError }: ProjectCardProps) {
+export function ProjectCard({ project: { id, design, updated }, onOpen, onCopy, onRemove, onError }: ProjectCardProps) {
   const [picture, setPicture] = useState<Picture | null>(null);
   useEffect(() => {
     let live = true;
@@ -55,6 +55,7 @@ export function ProjectCard({ project: { design, updated }, onOpen, onCopy, onRe
         p="14px 16px 8px"
         onClick={onOpen}
         data-open={design.name}
+        data-id={id}
       >
         <Box height="170px" mb="8px">
           {picture && <PosedPicture picture={picture} height={170} label={`${design.name}, posed`} />}
