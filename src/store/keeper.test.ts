@@ -6,7 +6,8 @@ import { seeded } from '@/core/linkage/random';
 import { database, NO_HISTORY, withDatabase, type Move } from './database';
 import { bounded, moved, MOST_STEPS_BACK, statesOf } from './history';
 import { Keeper, type KeeperEvents, type Saving } from './keeper';
-import { addProject, loadProject, setRemoved } from './projects';
+import { loadProject } from './load';
+import { addProject, setRemoved } from './projects';
 
 const first = blankDesign('First');
 const named = (name: string): Design => ({ ...first, name });

@@ -4,11 +4,11 @@ import { deltaOf, type Json } from '@/core/document/delta';
 import { blankDesign, type Design } from '@/core/document/design';
 import { addMechanism } from '@/core/document/standing';
 import { claimOnce, withDatabase } from './database';
+import { loadProject } from './load';
 import {
   addProject,
   emptyShelf,
   listProjects,
-  loadProject,
   newProjectId,
   RefusedError,
   setRemoved,
@@ -163,10 +163,10 @@ test('without a database a card lives in the page, and the reason is told', asyn
   jest.resetModules();
   Object.defineProperty(globalThis, 'indexedDB', { value: undefined, configurable: true });
   try {
-    const projects = await import('./projects');
+    const [projects, load] = [await import('./projects'), await import('./load')];
     const { id, trouble } = await projects.addProject(blankDesign('Afloat'));
     expect(trouble).toMatchObject({ kind: 'none', message: expect.stringMatching(/keeps no data/) });
-    expect(await projects.loadProject(id)).toMatchObject({ ok: true, project: { design: { name: 'Afloat' } } });
+    expect(await load.loadProject(id)).toMatchObject({ ok: true, project: { design: { name: 'Afloat' } } });
   } finally {
     Object.defineProperty(globalThis, 'indexedDB', { value: kept, configurable: true });
   }

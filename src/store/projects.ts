@@ -1,10 +1,9 @@
 /** Cards in the database. What goes in passes the same check as what comes out. */
 import type { Design } from '@/core/document/design';
 import { withDelta, type Json } from '@/core/document/delta';
-import { repairDesign, type Repaired } from '@/core/document/repair';
-import { checkDesign } from '@/core/document/schema';
-import { NO_HISTORY, withDatabase, type Change, type Database, type History, type Kept } from './database';
-import { replayed, statesOf } from './history';
+import type { Repaired } from '@/core/document/repair';
+import { checkCard } from './check';
+import { withDatabase, type Change, type Database, type Kept } from './database';
 import { announce } from './tabs';
 import { troubleOf, type StoreTrouble } from './trouble';
 
@@ -16,6 +15,10 @@ export interface StoredProject {
   /** Revision of the record, which the journal goes on from. */
   readonly recordRevision: number;
   readonly design: Design;
+}
+/** A card of the list, with its size in words. */
+export interface ListedProject extends StoredProject {
+  readonly size: string;
 }
 /** A record that does not read: it can be downloaded as it is, and opened without what stands in the way. */
 export interface UnreadProject {
@@ -33,7 +36,7 @@ export interface RemovedProject {
 }
 export interface Projects {
   /** Newest first. */
-  readonly projects: readonly StoredProject[];
+  readonly projects: readonly ListedProject[];
   readonly unread: readonly UnreadProject[];
   /** Last removed first. */
   readonly shelf: readonly RemovedProject[];
@@ -69,7 +72,11 @@ export async function listProjects(): Promise<Projects> {
     const tx = db.transaction(['projects', 'changes']);
     return Promise.all([tx.objectStore('projects').getAll(), tx.objectStore('changes').getAll()]);
   });
-  const projects: StoredProject[] = [...inMemory.values()];
+  const projects: ListedProject[] = [];
+  for (const project of inMemory.values()) {
+    const listed = await checkCard(project.design);
+    if (listed.ok) projects.push({ ...project, size: listed.size });
+  }
   const unread: UnreadProject[] = [];
   const shelf: RemovedProject[] = [];
   for (const record of records) {
@@ -79,65 +86,15 @@ export async function listProjects(): Promise<Projects> {
       shelf.push({ id: kept.id, name: nameOf(kept.design), removed: kept.removed });
       continue;
     }
-    const read = checkDesign(kept.design);
-    if (read.ok) projects.push(stored(kept, record, read.design));
-    else unread.push(unreadProject(kept, read.why));
+    const listed = await checkCard(kept.design);
+    if (listed.ok) projects.push({ ...stored(kept, record, listed.design), size: listed.size });
+    else unread.push(unreadProject(kept, listed));
   }
   return {
     projects: projects.sort((a, b) => b.updated - a.updated),
     unread,
     shelf: shelf.sort((a, b) => b.removed - a.removed),
   };
-}
-
-export type Loaded =
-  | { readonly ok: true; readonly project: StoredProject; readonly history: History; readonly removed: boolean }
-  | { readonly ok: false; readonly why: string; readonly unread?: UnreadProject };
-
-/** Throws StoreTrouble where the database does not answer. */
-export async function loadProject(id: string): Promise<Loaded> {
-  const memory = inMemory.get(id);
-  if (memory) return { ok: true, project: memory, history: NO_HISTORY, removed: false };
-  const [record, changes, history] = await withDatabase(async (db) => {
-    const tx = db.transaction(['projects', 'changes', 'histories']);
-    return Promise.all([
-      tx.objectStore('projects').get(id),
-      tx.objectStore('changes').getAll(IDBKeyRange.bound([id, 0], [id, Infinity])),
-      tx.objectStore('histories').get(id),
-    ]);
-  });
-  if (!record)
-    return {
-      ok: false,
-      why: 'This card is not in this browser. It may have been removed, or belongs to another browser.',
-    };
-  const { kept, taken } = brought(record, changes);
-  const read = checkDesign(kept.design);
-  if (!read.ok)
-    return {
-      ok: false,
-      why: `This card does not read: ${read.why}. Nothing was changed.`,
-      unread: unreadProject(kept, read.why),
-    };
-  const fits = history?.revision === (record.revision ?? 0) ? history : NO_HISTORY;
-  return {
-    ok: true,
-    project: stored(kept, record, read.design),
-    history: readHistory(record.design as Json, fits, taken, kept.design as Json),
-    removed: kept.removed !== undefined,
-  };
-}
-
-/** The undo history of a card; none where what is kept of it does not lead anywhere, so that the card still opens. */
-function readHistory(design: Json, kept: History, taken: readonly Change[], now: Json): History {
-  try {
-    const history = replayed(design, kept, taken);
-    statesOf(now, history.past);
-    statesOf(now, history.future);
-    return history;
-  } catch {
-    return { ...NO_HISTORY, cut: true };
-  }
 }
 
 export interface Added {
@@ -148,7 +105,7 @@ export interface Added {
 
 /** Puts a new card among the others; it opens under its id. Throws RefusedError where it could not be read back. */
 export async function addProject(design: Design, updated = Date.now(), id = newProjectId()): Promise<Added> {
-  const read = checkDesign(design);
+  const read = await checkCard(design);
   if (!read.ok) throw new RefusedError(read.why);
   try {
     await withDatabase((db) => db.add('projects', { id, updated, revision: 0, design }));
@@ -159,6 +116,8 @@ export async function addProject(design: Design, updated = Date.now(), id = newP
   announce({ kind: 'listed' });
   return { id, trouble: null };
 }
+/** A card that lives in this page only. */
+export const inPage = (id: string): StoredProject | undefined => inMemory.get(id);
 /** Holds a card that cannot be stored for as long as this page lives. */
 export const keepInMemory = (project: StoredProject): unknown => inMemory.set(project.id, project);
 /** It is in the database now. */
@@ -196,19 +155,22 @@ async function dropAll(tx: All, id: string): Promise<void> {
   await tx.objectStore('histories').delete(id);
 }
 
-const stored = ({ id, updated, revision = 0 }: Kept, record: Kept, design: Design): StoredProject => ({
+export const stored = ({ id, updated, revision = 0 }: Kept, record: Kept, design: Design): StoredProject => ({
   id,
   updated,
   revision,
   recordRevision: record.revision ?? 0,
   design,
 });
-const unreadProject = (kept: Kept, why: string): UnreadProject => ({
+export const unreadProject = (
+  kept: Kept,
+  { why, repaired }: { readonly why: string; readonly repaired: Repaired | null },
+): UnreadProject => ({
   id: kept.id,
   name: nameOf(kept.design),
   why,
   raw: kept.design,
-  repaired: repairDesign(kept.design),
+  repaired,
 });
 function nameOf(design: unknown): string {
   const name = (design as { name?: unknown } | null)?.name;

@@ -15,7 +15,8 @@ import { checkChange } from '@/core/document/schema';
 import { NO_HISTORY, type History, type Move } from './database';
 import { MOST_STEPS_BACK, statesOf } from './history';
 import { Keeper, type Saving } from './keeper';
-import { addProject, loadProject, newProjectId, setRemoved, type StoredProject } from './projects';
+import { loadProject } from './load';
+import { addProject, newProjectId, setRemoved, type StoredProject } from './projects';
 import { claimCard, onTabs } from './tabs';
 
 export const STAGES = ['brief', 'build', 'dress', 'prove', 'sheets', 'make'] as const;

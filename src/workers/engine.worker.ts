@@ -31,6 +31,7 @@ import { turnedPlain } from '@/core/build/plain';
 import { snapsOf } from '@/core/build/snaps';
 import { buildAssembly } from '@/core/build/build';
 import { blankDesign, type Design } from '@/core/document/design';
+import { listedCard } from '@/core/document/listed';
 import { checkTemplate } from '@/core/document/schema';
 import { gather, provingSteps, seek } from '@/core/proof/prove';
 import { roomOf } from '@/core/proof/room';
@@ -145,6 +146,7 @@ const withFonts = <T>(design: Design, work: () => T): Promise<Answer<T>> =>
   });
 
 const engine: Engine = {
+  check: (value) => answer(() => listedCard(value)),
   load: (design) => answer(async () => sceneOf(design, await assemblyOf(design))),
 
   pose: (design, state, onWay) =>

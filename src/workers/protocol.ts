@@ -27,6 +27,7 @@ import type { Ring } from '@/core/plane/polygon';
 import type { Vec2 } from '@/core/plane/vec2';
 import type { Segment } from '@/core/plane/arrangement';
 import type { Design } from '@/core/document/design';
+import type { Listed } from '@/core/document/listed';
 import type { Proof } from '@/core/proof/prove';
 import type { Room } from '@/core/proof/room';
 import type { Work, WorkStep } from '@/core/build/steps';
@@ -311,6 +312,8 @@ export interface Sent {
 export const UNKNOWN_REVISION = 'unknown revision';
 
 export interface Engine {
+  /** Whether a value is a card, with its size in words. */
+  check(value: unknown): Promise<Answer<Listed>>;
   load(design: Design): Promise<Answer<Derived>>;
   /** `onWay`: told every now and then how far a long walk has come, degrees open. */
   pose(design: Design, state: State, onWay: (openDeg: number) => void): Promise<Answer<ScenePose>>;
@@ -427,6 +430,7 @@ export interface Engine {
 
 /** Jobs whose first argument is not a design. */
 export const WITHOUT_DESIGN = [
+  'check',
   'bringSvg',
   'trace',
   'letters',

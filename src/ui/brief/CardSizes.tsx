@@ -5,7 +5,7 @@ import { atSize, envelopeOf } from '@/core/document/post';
 import { sizeOfBase } from '@/core/document/fields';
 import { formatLength } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
-import { Action } from '../common/Field';
+import { Action } from '../common/Action';
 import { useKept } from '../common/kept';
 
 /** A size that a person keeps for their next cards, mm. */

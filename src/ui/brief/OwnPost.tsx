@@ -4,7 +4,8 @@ import { useState } from 'react';
 import type { Design } from '@/core/document/design';
 import { parseLength } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
-import { Action, LineInput } from '../common/Field';
+import { Action } from '../common/Action';
+import { LineInput } from '../common/Field';
 
 const EMPTY = { envelopes: [], formats: [] } as const;
 

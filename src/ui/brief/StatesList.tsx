@@ -2,7 +2,8 @@
 import { Box, chakra } from '@chakra-ui/react';
 import type { NamedState } from '@/core/kinds';
 import { useActions, useStudio } from '@/store/context';
-import { Action, Choice } from '../common/Field';
+import { Action } from '../common/Action';
+import { Choice } from '../common/Field';
 import { useNamedStates, valuesKept } from '../common/useNamedStates';
 import { driveWords } from '../studio/Drives';
 

@@ -6,7 +6,8 @@ import type { Stock } from '@/core/paper/stocks';
 import type { Design } from '@/core/document/design';
 import { useActions, useStudio } from '@/store/context';
 import { count, mm } from '../common/asked';
-import { Action, NumberField } from '../common/Field';
+import { Action } from '../common/Action';
+import { NumberField } from '../common/Field';
 
 const GSM = count('gsm', '', 20, 2000, { note: 'Grams per square metre' });
 const CALIPER = mm('caliperMm', '', 0.02, 10, { note: 'Thickness of one sheet' });

@@ -5,7 +5,7 @@ import { useMemo, useRef, useState } from 'react';
 import { otherSide, type OwnRole } from '@/core/kinds';
 import { useActions, useStudio } from '@/store/context';
 import type { Scene } from '@/workers/protocol';
-import { Action } from '../common/Field';
+import { Action } from '../common/Action';
 import { useFull } from '../views/ViewPair';
 import { Corner, ViewTools } from '../views/ViewTools';
 import { useTrueSize } from '../views/true-size';

@@ -2,7 +2,7 @@
 import { Box } from '@chakra-ui/react';
 import { CARD } from '@/core/ids';
 import { useStudio } from '@/store/context';
-import { Action } from '../common/Field';
+import { Action } from '../common/Action';
 import { useKept } from '../common/kept';
 
 /** What the next step could be, where a hand hesitates; put away for good one by one. */

@@ -2,7 +2,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { GUIDES, KINDS, type Parameter } from '@/core/kinds';
 import { parametersOf } from '@/core/document/fields';
-import { Action } from '../common/Field';
+import { Action } from '../common/Action';
 import { KindPicture } from './KindPicture';
 
 /** A kind for those new to it: its picture moving, what it is good for, usual sizes, what goes wrong with it. */

@@ -7,7 +7,7 @@ import { ownerOfId } from '@/core/ids';
 import type { RoleChoice } from '@/core/build/own-roles';
 import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
-import { Action } from '../common/Field';
+import { Action } from '../common/Action';
 import { LineFields } from './LineFields';
 import { OWN_ROLE_WORDS } from './own-words';
 

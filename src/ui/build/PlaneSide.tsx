@@ -5,7 +5,7 @@ import { listOf } from '@/core/kinds';
 import { setParameter, valuesOf } from '@/core/document/fields';
 import { formatLength } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
-import { Action } from '../common/Field';
+import { Action } from '../common/Action';
 
 /**
  * The stack seen from its end, at 90°: planes, platforms and the limit line, where depth and height use up the reach.

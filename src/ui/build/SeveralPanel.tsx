@@ -6,7 +6,8 @@ import { fieldOf, parameterOf } from '@/core/document/fields';
 import { removeMechanism } from '@/core/document/standing';
 import { inSentence, nameOfMechanism } from '@/core/document/words';
 import { useActions, useStudio } from '@/store/context';
-import { Action, Choice, NumberField } from '../common/Field';
+import { Action } from '../common/Action';
+import { Choice, NumberField } from '../common/Field';
 import { useClipboard } from './useClipboard';
 
 /** What can be done to several mechanisms at once. */

@@ -4,7 +4,7 @@ import type { Parameter } from '@/core/kinds';
 import type { Shape } from '@/core/shapes/shape';
 import { useActions, useStudio } from '@/store/context';
 import type { ShapeSlot } from '@/store/studio';
-import { Action } from '../common/Field';
+import { Action } from '../common/Action';
 import { ShapeFields } from '../shapes/ShapeFields';
 import { ShapeThumb } from '../shapes/ShapePicture';
 

@@ -1,6 +1,6 @@
 'use client';
 import { useRef } from 'react';
-import { Action } from './Field';
+import { Action } from './Action';
 
 /** A button that asks for a file; the same file can be given again. */
 export function FileButton({

@@ -1,7 +1,7 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import { Component, type ReactNode } from 'react';
-import { Action } from './Field';
+import { Action } from './Action';
 
 interface GuardProps {
   /** What is inside, in words: "flat view". */

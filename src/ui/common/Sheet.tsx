@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useRef, type ReactNode } from 'react';
-import { Action } from './Field';
+import { Action } from './Action';
 
 /** A dialog on the browser's own element: focus stays inside, Escape closes, focus goes back after. */
 export function Sheet({

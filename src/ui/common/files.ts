@@ -1,6 +1,6 @@
 /** Files in and out of the browser. */
-import { LARGEST_FILE, readDesign } from '@/core/document/schema';
 import type { Design } from '@/core/document/design';
+import { LARGEST_FILE } from '@/core/document/json';
 
 export function saveAs(name: string, bytes: Uint8Array | string, type: string): void {
   const url = URL.createObjectURL(new Blob([typeof bytes === 'string' ? bytes : new Uint8Array(bytes)], { type }));
@@ -36,6 +36,8 @@ export async function textOf(file: File, most: number, what: string): Promise<Re
 export async function readDesignFrom(file: File): Promise<{ ok: true; design: Design } | { ok: false; why: string }> {
   const whole = await textOf(file, LARGEST_FILE, 'a card');
   if (!whole.ok) return whole;
+  // What reads a card comes with the first file: pages that only list cards do without it.
+  const { readDesign } = await import('@/core/document/schema');
   const read = readDesign(whole.text);
   return read.ok ? read : { ok: false, why: `${file.name} was not opened: ${read.why}. Nothing was lost.` };
 }

@@ -6,7 +6,7 @@ import { moveLayers } from '@/core/build/placing';
 import { useActions, useStudio } from '@/store/context';
 import { TILE } from '../common/tile';
 import { Panes } from '../common/Panes';
-import { Action } from '../common/Field';
+import { Action } from '../common/Action';
 import { FlatView } from '../build/FlatView';
 import { PosedView } from '../posed/PosedView';
 import { ViewPair } from '../views/ViewPair';

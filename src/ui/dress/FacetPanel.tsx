@@ -9,7 +9,8 @@ import { cutterSize } from '@/core/units/length';
 import { nameOfPart } from '@/core/document/words';
 import { canBeDressed } from '@/workers/protocol';
 import { useActions, useStudio } from '@/store/context';
-import { Action, Choice, NumberField } from '../common/Field';
+import { Action } from '../common/Action';
+import { Choice, NumberField } from '../common/Field';
 import { SideChoice } from './SideChoice';
 
 const INSET: Parameter = {

@@ -8,7 +8,8 @@ import { inSentence, nameOfFace, nameOfPart } from '@/core/document/words';
 import { canBeDressed } from '@/workers/protocol';
 import { useActions, useStudio } from '@/store/context';
 import { deg, mm, UNSET } from '../common/asked';
-import { Action, Choice, NumberField } from '../common/Field';
+import { Action } from '../common/Action';
+import { Choice, NumberField } from '../common/Field';
 import { SideChoice } from './SideChoice';
 
 const FIELDS = {

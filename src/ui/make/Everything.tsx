@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { Design } from '@/core/document/design';
 import { useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
-import { Action } from '../common/Field';
+import { Action } from '../common/Action';
 import { fileName, saveAs } from '../common/files';
 
 export interface Message {

@@ -13,7 +13,8 @@ import { engine } from '@/workers/client';
 import type { CutListing, Laid } from '@/workers/protocol';
 import { Everything, kilobytes, type Message } from './Everything';
 import { SideChoice } from '../dress/SideChoice';
-import { Action, Choice } from '../common/Field';
+import { Action } from '../common/Action';
+import { Choice } from '../common/Field';
 import { designJson, fileName, saveAs } from '../common/files';
 import { TILE } from '../common/tile';
 

@@ -5,7 +5,8 @@ import { readProfile } from '@/core/document/profile';
 import { MACHINES, type Blade, type MachineProfile } from '@/core/paper/machine';
 import { useActions, useStudio } from '@/store/context';
 import { count, mm } from '../common/asked';
-import { Action, Choice, NumberField } from '../common/Field';
+import { Action } from '../common/Action';
+import { Choice, NumberField } from '../common/Field';
 import { FileButton } from '../common/FileButton';
 import { fileName, saveAs, textOf } from '../common/files';
 

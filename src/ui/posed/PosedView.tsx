@@ -3,7 +3,7 @@ import { openOf } from '@/core/drives';
 import { Box, chakra } from '@chakra-ui/react';
 import { useRef, useState } from 'react';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
-import { Action } from '../common/Field';
+import { Action } from '../common/Action';
 import { Guard } from '../common/Guard';
 import { useFull } from '../views/ViewPair';
 import { Corner, ViewTools } from '../views/ViewTools';

@@ -6,7 +6,7 @@ import { RULE_WORDS, type Finding, type Remedy } from '@/core/rules';
 import { remedyWords } from '@/core/document/words';
 import { leverValue, setLever } from '@/core/proof/prove';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
-import { Action } from '../common/Field';
+import { Action } from '../common/Action';
 
 const TINT: Readonly<Record<Finding['severity'], string>> = {
   blocks: 'var(--bad)',

@@ -6,7 +6,7 @@ import { measureWords, nameOfMechanism } from '@/core/document/words';
 import { formatLength, type LengthUnit } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
 import { drivesOf } from '@/store/studio';
-import { Action } from '../common/Field';
+import { Action } from '../common/Action';
 import { PosedView } from '../posed/PosedView';
 import { FindingCard } from './FindingCard';
 import { ThicknessView } from './ThicknessView';

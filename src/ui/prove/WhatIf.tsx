@@ -10,7 +10,8 @@ import type { WhatIfPoint } from '@/core/proof/what-if';
 import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
 import { ChartTable, thinned } from '../common/Unseen';
-import { Action, Choice } from '../common/Field';
+import { Action } from '../common/Action';
+import { Choice } from '../common/Field';
 import { useDark } from '../theme';
 
 Chart.register(LineController, LineElement, PointElement, LinearScale, Legend, Tooltip);

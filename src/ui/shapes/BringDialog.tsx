@@ -6,7 +6,7 @@ import { STARTER_SHAPES } from '@/core/shapes/starter';
 import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
 import { TILE } from '../common/tile';
-import { Action } from '../common/Field';
+import { Action } from '../common/Action';
 import { textOf } from '../common/files';
 import { Panes } from '../common/Panes';
 import { Sheet } from '../common/Sheet';

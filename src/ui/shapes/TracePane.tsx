@@ -6,7 +6,8 @@ import { fairThreshold, MOST_PIXELS, type Raster, type TraceWishes } from '@/cor
 import { useStudio } from '@/store/context';
 import { engine, newestWins } from '@/workers/client';
 import type { Brought } from '@/workers/protocol';
-import { Action, Choice, NumberField } from '../common/Field';
+import { Action } from '../common/Action';
+import { Choice, NumberField } from '../common/Field';
 import { ShapePicture } from './ShapePicture';
 import { useKeep } from './useKeep';
 

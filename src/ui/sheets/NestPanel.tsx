@@ -5,7 +5,8 @@ import type { Parameter } from '@/core/kinds';
 import { useActions, useStudio } from '@/store/context';
 import type { Laid } from '@/workers/protocol';
 import { count, mm } from '../common/asked';
-import { Action, NumberField } from '../common/Field';
+import { Action } from '../common/Action';
+import { NumberField } from '../common/Field';
 import type { Searching } from './useLaid';
 
 const MARGIN = mm('marginMm', 'Margin', 0, 100, { note: 'Edge of the sheet that is not cut.' });

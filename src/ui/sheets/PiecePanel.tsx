@@ -5,7 +5,8 @@ import { paperOnSheet, type PlacedPiece, type SheetLayout } from '@/core/sheets/
 import { useStudio } from '@/store/context';
 import type { Laid } from '@/workers/protocol';
 import { deg, mm } from '../common/asked';
-import { Action, NumberField } from '../common/Field';
+import { Action } from '../common/Action';
+import { NumberField } from '../common/Field';
 import { troubleWords } from './SheetBoard';
 import { turnedInPlace, type Hand } from './useHand';
 

@@ -5,7 +5,8 @@ import type { Offcut, Stock } from '@/core/paper/stocks';
 import type { Laid } from '@/workers/protocol';
 import { useActions, useStudio } from '@/store/context';
 import { count, mm, UNSET } from '../common/asked';
-import { Action, NumberField } from '../common/Field';
+import { Action } from '../common/Action';
+import { NumberField } from '../common/Field';
 
 const PRICE = count('price', 'Price of a sheet', 0, 1e6, { ...UNSET, note: 'In your money; empty where it has none.' });
 const WHOLES = count('wholes', 'Whole sheets at hand', 0, 10_000, {

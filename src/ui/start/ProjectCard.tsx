@@ -3,16 +3,15 @@ import { openTo } from '@/core/drives';
 import { Box, chakra, VisuallyHidden } from '@chakra-ui/react';
 import { IconCopy, IconDownload, IconTrash } from '@tabler/icons-react';
 import { useEffect, useState } from 'react';
-import { sizeOfCard } from '../studio/rows';
 import type { Picture } from '@/core/formats/picture';
-import type { StoredProject } from '@/store/projects';
+import type { ListedProject } from '@/store/projects';
 import { engine } from '@/workers/client';
-import { Action } from '../common/Field';
+import { Action } from '../common/Action';
 import { designJson, fileName, saveAs } from '../common/files';
 import { PosedPicture } from '../common/PosedPicture';
 
 interface ProjectCardProps {
-  readonly project: StoredProject;
+  readonly project: ListedProject;
   readonly onOpen: () => void;
   readonly onCopy: () => void;
   readonly onRemove: () => void;
@@ -20,7 +19,13 @@ interface ProjectCardProps {
 }
 
 /** A true thumbnail: the card's own pose, solved for it. */
-export function ProjectCard({ project: { id, design, updated }, onOpen, onCopy, onRemove, onError }: ProjectCardProps) {
+export function ProjectCard({
+  project: { id, design, updated, size },
+  onOpen,
+  onCopy,
+  onRemove,
+  onError,
+}: ProjectCardProps) {
   const [picture, setPicture] = useState<Picture | null>(null);
   useEffect(() => {
     let live = true;
@@ -38,7 +43,6 @@ export function ProjectCard({ project: { id, design, updated }, onOpen, onCopy, 
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [design]);
   const count = design.mechanisms.length;
-  const size = `${sizeOfCard(design)} ${design.units}`;
   return (
     <Box
       as="li"
@@ -65,7 +69,7 @@ export function ProjectCard({ project: { id, design, updated }, onOpen, onCopy, 
           {design.name}
         </Box>
         <Box color="ink2" fontSize="13px">
-          {size} closed · {count} {count === 1 ? 'mechanism' : 'mechanisms'} · {dayOf(updated)}
+          {size} {design.units} closed · {count} {count === 1 ? 'mechanism' : 'mechanisms'} · {dayOf(updated)}
         </Box>
       </chakra.button>
       <Box display="flex" gap="6px" p="0 14px 12px">

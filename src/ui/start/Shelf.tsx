@@ -2,7 +2,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { emptyShelf, type RemovedProject } from '@/store/projects';
-import { Action } from '../common/Field';
+import { Action } from '../common/Action';
 import { dayOf } from './ProjectCard';
 
 interface ShelfProps {

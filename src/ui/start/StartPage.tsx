@@ -1,5 +1,6 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
+import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef, useState, type DragEvent } from 'react';
 import { blankDesign, type Design } from '@/core/document/design';
@@ -14,15 +15,17 @@ import {
 import { onTabs } from '@/store/tabs';
 import { StoreTrouble } from '@/store/trouble';
 import { onWorkerNews, warmUp } from '@/workers/client';
-import { Action } from '../common/Field';
+import { Action } from '../common/Action';
 import { readDesignFrom } from '../common/files';
 import { Mark } from '../common/Mark';
-import { Beginnings } from './Beginnings';
 import { ProjectCard } from './ProjectCard';
 import { Shelf } from './Shelf';
 import { UnreadCards } from './UnreadCards';
 import { restoreDark } from '../theme';
 import { bringDemo, bringDemoOnce } from './demo';
+
+/** Comes with the kinds, when it is asked for. */
+const Beginnings = dynamic(() => import('./Beginnings').then((m) => m.Beginnings), { ssr: false });
 
 interface Notice {
   readonly text: string;
@@ -35,7 +38,8 @@ export function StartPage({ withDemo }: { withDemo: boolean }) {
   const [found, setFound] = useState<Projects | null>(null);
   const [notice, setNotice] = useState<Notice | null>(null);
   const [over, setOver] = useState(false);
-  const [beginning, setBeginning] = useState(false);
+  /** Null until it was asked for. */
+  const [beginning, setBeginning] = useState<boolean | null>(null);
   const picker = useRef<HTMLInputElement>(null);
   const projects = found?.projects;
 
@@ -243,14 +247,16 @@ export function StartPage({ withDemo }: { withDemo: boolean }) {
           </>
         )}
       </Box>
-      <Beginnings
-        shown={beginning}
-        onClose={() => setBeginning(false)}
-        onBegin={(design) => {
-          setBeginning(false);
-          void attempt(keep(design, true));
-        }}
-      />
+      {beginning !== null && (
+        <Beginnings
+          shown={beginning}
+          onClose={() => setBeginning(false)}
+          onBegin={(design) => {
+            setBeginning(false);
+            void attempt(keep(design, true));
+          }}
+        />
+      )}
       <Box as="footer" px="28px" pb="20px" fontSize="13px">
         <a href="/licences">What ships with it, and its licences</a>
       </Box>

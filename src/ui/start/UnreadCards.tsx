@@ -2,7 +2,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import type { Design } from '@/core/document/design';
 import { setRemoved, type UnreadProject } from '@/store/projects';
-import { Action } from '../common/Field';
+import { Action } from '../common/Action';
 import { fileName, saveAs } from '../common/files';
 
 interface UnreadCardsProps {

@@ -3,7 +3,7 @@ import { Box } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
 import { TROUBLE_WORDS } from '@/store/trouble';
-import { Action } from '../common/Field';
+import { Action } from '../common/Action';
 import { designJson, fileName, saveAs } from '../common/files';
 
 /** What a person must know about the open card, along the top of the stage; the most pressing last. */

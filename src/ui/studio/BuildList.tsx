@@ -5,8 +5,8 @@ import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import type { Finding } from '@/core/rules';
 import { CARD } from '@/core/ids';
 import { useActions, useStudio } from '@/store/context';
-import { Action } from '../common/Field';
-import { KindSign } from '../common/Mark';
+import { Action } from '../common/Action';
+import { KindSign } from '../common/KindSign';
 import { rowsOf, type ListRow } from './rows';
 
 const ROW_PX = 27;

@@ -4,7 +4,8 @@ import { OPEN, restOf, type Drive } from '@/core/drives';
 import { formatLength, type LengthUnit } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
 import { carriedDrive, drivesOf } from '@/store/studio';
-import { Action, NumberField } from '../common/Field';
+import { Action } from '../common/Action';
+import { NumberField } from '../common/Field';
 import { sameState, useNamedStates } from '../common/useNamedStates';
 import { NamedButtons } from './NamedButtons';
 

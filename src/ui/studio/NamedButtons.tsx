@@ -2,7 +2,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useActions, useStudio } from '@/store/context';
-import { Action } from '../common/Field';
+import { Action } from '../common/Action';
 import { freeStateId, sameState, useNamedStates, valuesKept } from '../common/useNamedStates';
 
 /** The states that are named, one click each; and where it stands now can be named. */

@@ -1,5 +1,6 @@
 /** The build list as rows: what stands on what, in the order it is shown. */
-import { baseKindOf, cardValues, valuesOf } from '@/core/document/fields';
+import { valuesOf } from '@/core/document/fields';
+import { sizeOfCard } from '@/core/document/listed';
 import type { Design, Mechanism } from '@/core/document/design';
 import { CARD, ownerOfId, wordsOfPart } from '@/core/ids';
 import { KINDS } from '@/core/kinds';
@@ -34,8 +35,5 @@ export function rowsOf(design: Design): ListRow[] {
   return rows;
 }
 
-export function sizeOfCard(design: Design): string {
-  return baseKindOf(design).sizeOf(cardValues(design), (mm) => formatLength(mm, design.units));
-}
 const sizeOf = (design: Design, m: Mechanism): string =>
   KINDS.get(m.kind)?.sizeOf(valuesOf(m), (mm) => formatLength(mm, design.units)) ?? '';

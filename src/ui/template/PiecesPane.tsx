@@ -5,7 +5,7 @@ import type { Proposal } from '@/core/build/template-proposals';
 import { freeJoinId, type Template, type TemplateJoin } from '@/core/document/template';
 import type { Offers } from '@/workers/protocol';
 import { engine } from '@/workers/client';
-import { Action } from '../common/Field';
+import { Action } from '../common/Action';
 import { reversed, turnedOver } from './joining';
 
 const KIND_WORDS: Readonly<Record<TemplateJoin['kind'], string>> = {

@@ -8,7 +8,7 @@ import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
 import type { Offers } from '@/workers/protocol';
 import { LARGEST_DRAWING } from '@/core/shapes/shape';
-import { Action } from '../common/Field';
+import { Action } from '../common/Action';
 import { textOf } from '../common/files';
 import { Sheet } from '../common/Sheet';
 import { useAsk } from '../shapes/useAsk';

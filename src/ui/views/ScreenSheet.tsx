@@ -2,7 +2,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { useActions, useStudio } from '@/store/context';
-import { Action } from '../common/Field';
+import { Action } from '../common/Action';
 import { useKept } from '../common/kept';
 import { Sheet } from '../common/Sheet';
 import { BANK_CARD_MM, CSS_PX_PER_MM, PX_PER_MM, readPxPerMm } from './true-size';
