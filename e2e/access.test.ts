@@ -74,7 +74,7 @@ test('every dialog', async () => {
   };
   await dialog(() => page.press('n'));
   await dialog(() => page.press('?'));
-  await dialog(async () => (await findText(driver, 'button', 'Picture…')).click());
+  await dialog(async () => (await find(driver, '[aria-label="Picture or film…"]')).click());
   // A mechanism's own page.
   await dialog(async () => {
     await page.press('n');

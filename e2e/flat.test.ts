@@ -58,6 +58,26 @@ test('a crease is dragged: its number goes as far as the pointer', async () => {
   });
 });
 
+test('where its room ends is drawn while it is led there', async () => {
+  const { at, pxPerMm } = await gripAt('[data-line="step-fold-1.base"]');
+  const from = Number(await depth());
+  await dragTo(at, [at[0], at[1] - 20]).perform();
+  const limit = await find(driver, '[data-limit]');
+  expect(await limit.getText()).toBe('fore edge');
+  const value = Number(await limit.getAttribute('data-limit'));
+  const line = await driver.executeScript<number>(
+    `return document.querySelector('[data-limit] path').getBoundingClientRect().top`,
+  );
+  // The crease of the base goes up the page as the depth grows.
+  expect(Math.abs(at[1] - line - (value - from) * pxPerMm)).toBeLessThan(1.5);
+  await driver.actions().sendKeys(Key.ESCAPE).release().perform();
+  await eventually(
+    driver,
+    'nothing at rest',
+    async () => (await driver.findElements(By.css('[data-limit]'))).length === 0,
+  );
+});
+
 test('typing during the drag sets it exactly, Escape gives it back', async () => {
   const before = await depth();
   const first = await gripAt('[data-line="step-fold-1.base"]');
@@ -186,6 +206,57 @@ test('two clicks draw a line of one’s own, undo takes it away', async () => {
   );
 });
 
+test('a window is clicked round, and closed at its first corner', async () => {
+  await click(driver, '[data-mechanism=card]');
+  await (await findText(driver, 'button', 'Draw lines')).click();
+  await (await findText(driver, 'button', 'window')).click();
+  const r = await driver.executeScript<number[]>(
+    `const r = document.querySelector('[data-draw=card]').getBoundingClientRect();
+     return [r.left, r.top, r.width, r.height];`,
+  );
+  for (const [x, y] of [
+    [0.1, 0.15],
+    [0.25, 0.15],
+    [0.18, 0.3],
+    [0.1, 0.15],
+  ])
+    await driver
+      .actions({ async: true })
+      .move({ x: Math.round(r[0] + r[2] * x), y: Math.round(r[1] + r[3] * y) })
+      .click()
+      .perform();
+  await find(driver, '[data-mechanism=own-lines-1]');
+  await (await findText(driver, 'button', 'Draw lines')).click();
+  await eventually(
+    driver,
+    'its three corners',
+    async () => (await driver.findElements(By.css('[data-end^="window "]'))).length === 3,
+  );
+  await withControl('z');
+});
+
+test('a mechanism of my own is kept over a reload, put on again, and forgotten', async () => {
+  await click(driver, '[data-mechanism=step-fold-1]');
+  await (await findText(driver, 'button', 'Turn into plain lines')).click();
+  await (await findText(driver, 'button', 'Keep as my own')).click();
+  await eventually(driver, 'it to be kept', async () => (await page.text()).includes('is kept: put it on'));
+  await withControl('z');
+  await driver.navigate().refresh();
+  await find(driver, '.flat-drawing [data-piece=card]');
+  await page.press('n');
+  await click(driver, 'dialog[open] [data-own]');
+  await find(driver, '[data-mechanism=own-lines-1]');
+  await page.press('n');
+  await click(driver, 'dialog[open] [aria-label^="Forget "]');
+  await eventually(
+    driver,
+    'none of my own',
+    async () => (await driver.findElements(By.css('dialog[open] [data-own]'))).length === 0,
+  );
+  await page.press(Key.ESCAPE);
+  await withControl('z');
+});
+
 test('a kind becomes plain lines, and undo brings its numbers back', async () => {
   await click(driver, '[data-mechanism=step-fold-1]');
   const before = await depth();
@@ -215,40 +286,6 @@ test('several are chosen, set alike, copied, and put into the card again', async
   await find(driver, '[data-mechanism=step-fold-3]');
 });
 
-test('a corner of the posed card is drawn out', async () => {
-  await click(driver, '[data-mechanism=step-fold-1]');
-  await find(driver, '[data-line="step-fold-1.base"]');
-  const box = await driver.executeScript<number[]>(
-    `const r = document.querySelector('[data-testid=posed] canvas').getBoundingClientRect();
-     return [r.left, r.top, r.width, r.height];`,
-  );
-  const numbers = async (): Promise<string> =>
-    (await Promise.all(['depth', 'height', 'width', 'offset'].map((k) => page.valueOf(k)))).join();
-  const before = await numbers();
-  const isMine = () =>
-    driver.executeScript<boolean>(
-      `return [...document.querySelectorAll('[data-lit]')].some((e) => /^step-fold-1/.test(e.dataset.lit) &&
-         getComputedStyle(e).fill !== 'none')`,
-    );
-  for (let k = 0; k < 60; k++) {
-    const [x, y] = [box[0] + box[2] * (0.3 + 0.05 * (k % 9)), box[1] + box[3] * (0.3 + 0.05 * Math.floor(k / 9))];
-    await driver
-      .actions({ async: true })
-      .move({ x: Math.round(x), y: Math.round(y) })
-      .perform();
-    if (!(await isMine())) continue;
-    await driver.actions({ async: true }).press().pause(900).perform();
-    await driver
-      .actions({ async: true })
-      .move({ x: Math.round(x + 8), y: Math.round(y - 18), duration: 120 })
-      .move({ x: Math.round(x + 16), y: Math.round(y - 40), duration: 200 })
-      .release()
-      .perform();
-    break;
-  }
-  await eventually(driver, 'a number to follow', async () => (await numbers()) !== before);
-});
-
 test('a view is given all the room, over a reload too, and both come back', async () => {
   await click(driver, '[aria-label="Flat view"] [aria-label="This view alone"]');
   await eventually(
@@ -270,7 +307,7 @@ test('a picture and a film are made, and a film can be given up', async () => {
      URL.createObjectURL = (blob) => { blob.arrayBuffer().then(seen); return make(blob); };`,
   );
   const made = () => driver.executeScript<number[][]>(`return window.made`);
-  await (await findText(driver, 'button', 'Picture…')).click();
+  await (await find(driver, '[aria-label="Picture or film…"]')).click();
   await (await findText(driver, 'button', 'Save the picture')).click();
   await eventually(driver, 'a PNG', async () => (await made()).length === 1);
   // PNG signature, and the width in its header (ISO/IEC 15948).

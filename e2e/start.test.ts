@@ -32,6 +32,15 @@ test('the demo set is there, with pictures of its own poses', async () => {
   await eventually(driver, 'pictures', async () => (await driver.findElements(By.css('main li svg path'))).length > 20);
 });
 
+test('before a card is opened less than 300 kB of script are loaded', async () => {
+  const bytes = await driver.executeScript<number>(
+    `return performance.getEntriesByType('resource').filter((e) => new URL(e.name).pathname.endsWith('.js'))
+       .reduce((sum, e) => sum + e.encodedBodySize, 0);`,
+  );
+  expect(bytes).toBeGreaterThan(50_000);
+  expect(bytes).toBeLessThan(300_000);
+});
+
 test('a card is duplicated, removed, and put back', async () => {
   await (await find(driver, '[aria-label="Duplicate Terrace night"]')).click();
   await eventually(driver, 'one more', async () => (await cards()).length === DEMO + 1);

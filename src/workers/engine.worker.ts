@@ -24,6 +24,7 @@ import { letters } from '@/core/shapes/text';
 import { traceShape } from '@/core/shapes/trace';
 import { dimensionsOf } from '@/core/build/dimensions';
 import { gripsOf } from '@/core/build/grips';
+import { gripLimits } from '@/core/proof/grip-limits';
 import { ghostOf, posedGripsOf } from '@/core/build/posed-grips';
 import { ownHoldOf } from '@/core/build/own-ends';
 import { ownRoleChoices } from '@/core/build/own-roles';
@@ -227,6 +228,7 @@ const engine: Engine = {
   posedGrips: (design, state, facet, at) =>
     answer(async () => posedGripsOf(design, await assemblyOf(design), state, facet, at)),
   ghost: (design, state, id) => answer(async () => ghostOf(await assemblyOf(design), state, id)),
+  limits: (design, grip) => withFonts(design, () => gripLimits(design, grip)),
   snaps: (design, grip, line) => answer(async () => snapsOf(design, await assemblyOf(design), grip, grip.lines[line])),
   plain: (design, id) => withFonts(design, () => turnedPlain(design, id)),
   ownRoles: (design, id) => withFonts(design, () => ownRoleChoices(design, id)),

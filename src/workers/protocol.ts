@@ -3,6 +3,7 @@ import type { Dimension } from '@/core/build/dimensions';
 import type { FilmChoice } from '@/core/formats/film';
 import type { PaintChoice } from './film';
 import type { Grip } from '@/core/build/grips';
+import type { GripLimit } from '@/core/proof/grip-limits';
 import type { PosedGrip } from '@/core/build/posed-grips';
 import type { Vec3 } from '@/core/linkage';
 import type { OwnHold } from '@/core/build/own-ends';
@@ -420,6 +421,8 @@ export interface Engine {
   ): Promise<Answer<PosedHold | null>>;
   /** A mechanism's outlines as it would stand. */
   ghost(design: Design, state: State, id: string): Promise<Answer<readonly (readonly Vec3[])[]>>;
+  /** Where the room of its number ends, on the drawing. */
+  limits(design: Design, grip: Grip): Promise<Answer<readonly GripLimit[]>>;
   /** What one line of a grip would line up with. */
   snaps(design: Design, grip: Grip, line: number): Promise<Answer<readonly Snap[]>>;
   /** The design with a mechanism turned into plain lines. */

@@ -14,6 +14,9 @@ import { tryBuild } from './build';
 
 /** A line of a piece, its axes, mm; a corner where both ends are one. */
 export interface GripLine {
+  /** Names the line, in this design as in one of other numbers; for a corner the line it ends. */
+  readonly of: string;
+  readonly end?: 0 | 1;
   readonly a: Vec2;
   readonly b: Vec2;
   /** How far its middle goes for each mm, or degree, of the number. */
@@ -80,6 +83,18 @@ function nudged(
   const by = max !== undefined && now + NUDGE > max ? -NUDGE : NUDGE;
   const assembly = tryBuild(setParameter(design, mechanism, key, now + by));
   return assembly && { assembly, by };
+}
+
+/** Where the lines of a grip are when its number has another value; none where the design cannot be put together. */
+export function gripAt(design: Design, { mechanism, parameter, lines }: Grip, value: number): [Vec2, Vec2][] {
+  const assembly = tryBuild(setParameter(design, mechanism, parameter, value));
+  const there = new Map((assembly ? linesOf(assembly, mechanism) : []).map((l) => [l.key, l]));
+  return lines.flatMap(({ of, end }): [Vec2, Vec2][] => {
+    const line = there.get(of);
+    if (!line) return [];
+    const corner = end === 1 ? line.b : line.a;
+    return [end === undefined ? [line.a, line.b] : [corner, corner]];
+  });
 }
 
 interface Line {
@@ -155,12 +170,12 @@ function heldAs(design: Design, mechanism: string, moves: readonly Moved[]): Mov
   return said.map((key) => moves.find((m) => m.key === key)).find((m) => m !== undefined);
 }
 
-const gripOf = (mechanism: string, parameter: string, { crease, piece, a, b }: Line, way: Vec2): Grip => ({
+const gripOf = (mechanism: string, parameter: string, { key, crease, piece, a, b }: Line, way: Vec2): Grip => ({
   mechanism,
   parameter,
   ...(crease ? { crease } : {}),
   piece,
-  lines: [{ a, b, way }],
+  lines: [{ of: key, a, b, way }],
 });
 
 /** Cuts and edges of one number that meet end to end are taken hold of as one. */
@@ -181,18 +196,18 @@ function joined(grips: readonly Grip[]): Grip[] {
 /** A corner for each number that moves no line across itself: that end which goes furthest with it. */
 function cornerGrips(mechanism: string, moves: readonly Moved[]): Grip[] {
   const lines = new Set(moves.filter((m) => follows(across(m))).map((m) => m.key));
-  const best = new Map<string, { readonly at: Vec2; readonly way: Vec2; readonly line: Line }>();
+  const best = new Map<string, { readonly at: Vec2; readonly way: Vec2; readonly line: Line; readonly end: 0 | 1 }>();
   for (const { line, ends, key } of moves) {
     if (lines.has(key)) continue;
     [line.a, line.b].forEach((at, k) => {
       if (follows(ends[k]) && Math.hypot(...ends[k]) > Math.hypot(...(best.get(key)?.way ?? [0, 0])))
-        best.set(key, { at, way: ends[k], line });
+        best.set(key, { at, way: ends[k], line, end: k as 0 | 1 });
     });
   }
-  return [...best].map(([key, { at, way, line }]) => ({
+  return [...best].map(([key, { at, way, line, end }]) => ({
     mechanism,
     parameter: key,
     piece: line.piece,
-    lines: [{ a: at, b: at, way }],
+    lines: [{ of: line.key, end, a: at, b: at, way }],
   }));
 }

@@ -7,16 +7,15 @@ import { CENTRE } from '@/core/document/design';
 import { fittingFace, fittingParameters } from '@/core/document/fitting';
 import { inSentence, nameOfPart } from '@/core/document/words';
 import { formatLength } from '@/core/units/length';
-import { pasted } from '@/core/document/several';
-import { useActions, useStudio, useStudioStore } from '@/store/context';
+import { useActions, useStudio } from '@/store/context';
 import { TILE } from '../common/tile';
 import { Action } from '../common/Action';
 import { Choice } from '../common/Field';
 import { KindGuide } from './KindGuide';
 import { KindPicture } from './KindPicture';
 import { offeredOn } from './offered';
-import { forgetOwn, ownMechanisms, type OwnMechanism } from '../common/own-mechanisms';
 import { Sheet } from '../common/Sheet';
+import { OwnTiles } from './OwnTiles';
 
 const MOUNTS = [
   { id: 'crease', name: 'a crease' },
@@ -126,47 +125,5 @@ export function AddDialog() {
         </>
       )}
     </Sheet>
-  );
-}
-
-/** Mechanisms of one's own, to be put on the same crease. */
-function OwnTiles({ crease }: { readonly crease: string }) {
-  const store = useStudioStore();
-  const { add, edit, say, select } = useActions();
-  const [own, setOwn] = useState(ownMechanisms);
-  if (own.length === 0) return null;
-  const put = (o: OwnMechanism): void => {
-    const { design } = store.getState();
-    const given = pasted(design, o.text);
-    if (!given.ok) return say(`${o.name} was not put on: ${given.why}.`);
-    const [first] = given.ids;
-    edit(`${o.name} on ${nameOfPart(design, crease)}`, () => ({
-      ...given.design,
-      mechanisms: given.design.mechanisms.map((m) => (m.id === first && !m.mount ? { ...m, on: crease } : m)),
-    }));
-    select(first);
-    add(null);
-  };
-  return (
-    <Box role="group" aria-label="Your own" display="flex" flexWrap="wrap" gap="6px" alignItems="center" mt="6px">
-      <chakra.span className="dim">Your own</chakra.span>
-      {own.map((o) => (
-        <Box key={o.name} display="inline-flex">
-          <Action small onClick={() => put(o)}>
-            {o.name}
-          </Action>
-          <Action
-            small
-            aria-label={`Forget ${o.name}`}
-            onClick={() => {
-              forgetOwn(o.name);
-              setOwn(ownMechanisms());
-            }}
-          >
-            ×
-          </Action>
-        </Box>
-      ))}
-    </Box>
   );
 }

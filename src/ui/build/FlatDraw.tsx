@@ -1,5 +1,5 @@
 'use client';
-import { useEffect, useState, type PointerEvent } from 'react';
+import { useEffect, useEffectEvent, useState, type PointerEvent } from 'react';
 import type { OwnHold } from '@/core/build/own-ends';
 import type { OwnRole } from '@/core/kinds';
 import { dist2 } from '@/core/plane/vec2';
@@ -14,10 +14,18 @@ import { ringPath } from './ring-path';
 import { OWN_ROLE_WORDS } from './own-words';
 
 const REACH_PX = 9;
-/** What a line between two points may be for. */
-export const DRAWN: readonly OwnRole[] = ['valley', 'mountain', 'cut', 'open', 'mark'];
+/** Nearer points are one, mm. */
+const SAME_MM = 0.5;
+/** How a line of a role is drawn while it is made, where not as itself. */
+const LINE_OF: Partial<Record<OwnRole, string>> = { open: 'mark', window: 'cut' };
+/** What is drawn may be for; a window goes round, everything else from one point to another. */
+export const DRAWN: readonly OwnRole[] = ['valley', 'mountain', 'cut', 'window', 'open', 'mark'];
+const LEAST_CORNERS = 3;
 
-/** Two clicks make a line: each end hangs on what it lies on, and follows that. */
+/**
+ * Two clicks make a line; a window is clicked round until its first corner, or Enter, closes it. Each point hangs on
+ * what it lies on, and follows that.
+ */
 export function FlatDraw({
   scene,
   piece,
@@ -33,19 +41,38 @@ export function FlatDraw({
   const selected = useStudio((s) => s.selected);
   const unit = useStudio((s) => s.design.units);
   const { edit, select } = useActions();
-  const [first, setFirst] = useState<Picked | null>(null);
+  const [points, setPoints] = useState<readonly Picked[]>([]);
   const [over, setOver] = useState<{ picked: Picked; x: number; y: number } | null>(null);
   const ground = groundOn(scene, piece, selected);
+  const begun = points.length > 0;
+  const finish = (way: Parameters<typeof withLine>[3]): void => {
+    setPoints([]);
+    if (!ground) return;
+    let made = '';
+    edit(`draw ${OWN_ROLE_WORDS[role].name}`, (d) => {
+      const next = withLine(d, ground, role, way);
+      made = next.id;
+      return next.design;
+    });
+    if (made !== '' && made !== selected) select(made);
+  };
+  const close = (): void => {
+    if (ground && points.length >= LEAST_CORNERS)
+      finish({ corners: points.map((p) => spotOf(p, ground.frame)), closed: true });
+  };
+  const onKey = useEffectEvent((e: KeyboardEvent): void => {
+    if (e.key !== 'Escape' && e.key !== 'Enter') return;
+    e.stopPropagation();
+    e.preventDefault();
+    if (e.key === 'Enter') close();
+    else setPoints([]);
+  });
   useEffect(() => {
-    if (!first) return;
-    const escape = (e: KeyboardEvent): void => {
-      if (e.key !== 'Escape') return;
-      e.stopPropagation();
-      setFirst(null);
-    };
-    window.addEventListener('keydown', escape, true);
-    return () => window.removeEventListener('keydown', escape, true);
-  }, [first]);
+    if (!begun) return;
+    const listen = (e: KeyboardEvent): void => onKey(e);
+    window.addEventListener('keydown', listen, true);
+    return () => window.removeEventListener('keydown', listen, true);
+  }, [begun]);
   if (!ground) return null;
   const rings = scene.pieces.find((p) => p.id === piece)?.rings ?? [];
   const pick = (e: PointerEvent<SVGElement>): Picked => {
@@ -57,19 +84,20 @@ export function FlatDraw({
   };
   const click = (e: PointerEvent<SVGElement>): void => {
     const picked = pick(e);
-    if (!first) return setFirst(picked);
-    setFirst(null);
-    if (dist2(first.at, picked.at) < 0.5) return;
-    const way = { from: spotOf(first, ground.frame), to: spotOf(picked, ground.frame) };
-    let made = '';
-    edit(`draw ${OWN_ROLE_WORDS[role].name}`, (d) => {
-      const next = withLine(d, ground, role, way);
-      made = next.id;
-      return next.design;
-    });
-    if (made !== '' && made !== selected) select(made);
+    const [first] = points;
+    if (!first) return setPoints([picked]);
+    if (role === 'window') {
+      const back = dist2(first.at, piecePoint(e.currentTarget, e.clientX, e.clientY));
+      if (points.length >= LEAST_CORNERS && back < mmOfPixels(e.currentTarget, REACH_PX)) close();
+      else if (dist2(points[points.length - 1].at, picked.at) >= SAME_MM) setPoints([...points, picked]);
+      return;
+    }
+    if (dist2(first.at, picked.at) < SAME_MM) return setPoints([]);
+    finish({ from: spotOf(first, ground.frame), to: spotOf(picked, ground.frame) });
   };
-  const note = over && [over.picked.name, first && formatSaid(dist2(first.at, over.picked.at), unit)];
+  const last = points[points.length - 1];
+  const closes = role === 'window' && points.length >= LEAST_CORNERS ? 'Enter or the first corner closes it' : null;
+  const note = over && [over.picked.name, last && formatSaid(dist2(last.at, over.picked.at), unit), closes];
   return (
     <g data-testid="draw">
       <path
@@ -81,13 +109,14 @@ export function FlatDraw({
         onPointerLeave={() => setOver(null)}
         onClick={(e) => click(e as unknown as PointerEvent<SVGElement>)}
       />
-      {first && over && (
+      {begun && over && (
         <path
-          className={`line ${role === 'open' ? 'mark' : role}`}
-          d={`M${first.at.join(' ')}L${over.picked.at.join(' ')}`}
+          className={`line ${LINE_OF[role] ?? role}`}
+          d={`M${[...points, over.picked].map((p) => p.at.join(' ')).join('L')}`}
+          pointerEvents="none"
         />
       )}
-      {[first, over?.picked].map(
+      {[...points, over?.picked].map(
         (p, k) =>
           p && <circle key={k} className="measured-end" cx={p.at[0]} cy={p.at[1]} r="1.3" pointerEvents="none" />,
       )}

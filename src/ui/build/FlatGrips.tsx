@@ -1,6 +1,7 @@
 'use client';
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import type { Grip, GripLine } from '@/core/build/grips';
+import type { GripLimit } from '@/core/proof/grip-limits';
 import { fieldOf, kindIn } from '@/core/document/fields';
 import { inSentence, labelOfLever, nameOfPart } from '@/core/document/words';
 import { leverValue, setLever } from '@/core/proof/levers';
@@ -11,6 +12,7 @@ import { engine } from '@/workers/client';
 import { swallowClick } from '../views/swallow-click';
 import { CLICK_PX } from '../views/useViewport';
 import { bounded, keyStep } from './gripping';
+import { FlatLimits } from './FlatLimits';
 import { HoldNoteAt } from './HoldNote';
 import { mmOfPixels, piecePoint } from './piece-point';
 import { useHold } from './useHold';
@@ -18,16 +20,26 @@ import { useHold } from './useHold';
 /** A line snaps to what is nearer than this, pixels. */
 const SNAP_PX = 5;
 
+interface FlatGripsProps {
+  readonly grips: readonly Grip[];
+  readonly piece: string;
+  /** Pixels for a millimetre. */
+  readonly scale: number;
+  readonly turned: boolean;
+}
+
 /** Lines of the selected mechanism that follow its numbers: dragged along, or moved by the arrow keys. */
-export function FlatGrips({ grips, piece }: { readonly grips: readonly Grip[]; readonly piece: string }) {
+export function FlatGrips({ grips, piece, scale, turned }: FlatGripsProps) {
   const hold = useHold();
+  const [limits, setLimits] = useState<readonly GripLimit[]>([]);
   return (
     <>
       {grips
         .filter((g) => g.piece === piece)
         .map((g, k) => (
-          <GripHandle key={`${g.parameter} ${g.crease ?? ''} ${k}`} grip={g} hold={hold} />
+          <GripHandle key={`${g.parameter} ${g.crease ?? ''} ${k}`} grip={g} hold={hold} onLimits={setLimits} />
         ))}
+      {hold.note && <FlatLimits limits={limits} scale={scale} turned={turned} />}
       <HoldNoteAt note={hold.note} />
     </>
   );
@@ -48,7 +60,15 @@ const cursorOf = ([x, y]: Vec2): string => {
   return u > 2 * v ? 'ew-resize' : v > 2 * u ? 'ns-resize' : x * y > 0 ? 'nesw-resize' : 'nwse-resize';
 };
 
-function GripHandle({ grip, hold }: { readonly grip: Grip; readonly hold: ReturnType<typeof useHold> }) {
+function GripHandle({
+  grip,
+  hold,
+  onLimits,
+}: {
+  readonly grip: Grip;
+  readonly hold: ReturnType<typeof useHold>;
+  readonly onLimits: (limits: readonly GripLimit[]) => void;
+}) {
   const design = useStudio((s) => s.design);
   const store = useStudioStore();
   const { edit, add, light } = useActions();
@@ -75,6 +95,12 @@ function GripHandle({ grip, hold }: { readonly grip: Grip; readonly hold: Return
       .snaps(design, grip, k)
       .then((answer) => {
         if (answer.ok) hold.lineUp(answer.value);
+      });
+    onLimits([]);
+    void engine('study')
+      .limits(design, grip)
+      .then((answer) => {
+        if (answer.ok && pressed.current) onLimits(answer.value);
       });
   };
   const move = (e: PointerEvent<SVGElement>): void => {

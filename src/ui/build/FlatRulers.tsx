@@ -1,12 +1,9 @@
 'use client';
-import { Box } from '@chakra-ui/react';
 import { useEffect, useLayoutEffect, useRef, useState, type ReactNode, type RefObject } from 'react';
 import { useStudio } from '@/store/context';
 import type { View } from '../views/viewport';
-import { rulerMarks, type RulerMark } from '../views/ruler';
-
-/** Breadth of a ruler, pixels. */
-const BREADTH = 17;
+import { rulerMarks } from '../views/ruler';
+import { RulerFrame } from '../views/RulerFrame';
 
 interface Measured {
   readonly width: number;
@@ -60,68 +57,10 @@ export function FlatRulers({
     : [];
   const up = at ? rulerMarks(at.height, at.y + bottom * at.scale, -at.scale, unit) : [];
   return (
-    <Box
-      ref={frame}
-      position="absolute"
-      inset="0"
-      display="grid"
-      gridTemplate={`${BREADTH}px 1fr / ${BREADTH + 9}px 1fr`}
-    >
-      <Box bg="panel" borderBottom="1px solid var(--rule)" />
-      <Ruler marks={across} length={at?.width ?? 0} />
-      <Ruler marks={up} length={at?.height ?? 0} upright />
-      <Box position="relative" minWidth="0" minHeight="0">
-        {children(at?.scale ?? 1)}
-      </Box>
-    </Box>
+    <RulerFrame across={across} up={up} width={at?.width ?? 0} height={at?.height ?? 0} frame={frame}>
+      {children(at?.scale ?? 1)}
+    </RulerFrame>
   );
 }
 const same = (a: Measured, b: Measured): boolean =>
   (Object.keys(a) as (keyof Measured)[]).every((k) => Math.abs(a[k] - b[k]) < 0.01);
-
-function Ruler({
-  marks,
-  length,
-  upright = false,
-}: {
-  readonly marks: readonly RulerMark[];
-  readonly length: number;
-  readonly upright?: boolean;
-}) {
-  const breadth = upright ? BREADTH + 9 : BREADTH;
-  return (
-    <Box
-      bg="panel"
-      aria-hidden
-      overflow="hidden"
-      borderBottom={upright ? undefined : '1px solid var(--rule)'}
-      borderRight={upright ? '1px solid var(--rule)' : undefined}
-    >
-      <svg width={upright ? breadth : length} height={upright ? length : breadth} style={{ display: 'block' }}>
-        {marks.map(({ px, label }) => {
-          const long = label === undefined ? 3 : 6;
-          return (
-            <g key={px} transform={upright ? `translate(0 ${px})` : `translate(${px} 0)`}>
-              <path
-                d={upright ? `M${breadth} 0h${-long}` : `M0 ${breadth}v${-long}`}
-                stroke="var(--ink-2)"
-                strokeWidth="1"
-              />
-              {label !== undefined && (
-                <text
-                  x={upright ? breadth - 8 : 0}
-                  y={upright ? 3.5 : 9.5}
-                  textAnchor={upright ? 'end' : 'middle'}
-                  style={{ fontSize: 10 }}
-                  fill="var(--ink-2)"
-                >
-                  {label}
-                </text>
-              )}
-            </g>
-          );
-        })}
-      </svg>
-    </Box>
-  );
-}

@@ -17,6 +17,8 @@ import { DRAWN, FlatDraw } from './FlatDraw';
 import { FlatGrips } from './FlatGrips';
 import { CreaseLights, FacetLights } from './FlatLights';
 import { FlatMeasure } from './FlatMeasure';
+import { MeasureNote, MeasureSwitch } from './MeasureNote';
+import { useMeasuring } from './measure-store';
 import { FlatOwnEnds } from './FlatOwnEnds';
 import { FlatRulers } from './FlatRulers';
 import { FlatFacets, FlatGrabs, FlatLines } from './FlatSheet';
@@ -69,7 +71,9 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
   const { placed, width, height } = useMemo(() => placePieces(scene.pieces), [scene]);
   const side = useStudio((s) => s.sideUp);
   const selected = useStudio((s) => s.selected);
-  const [mode, setMode] = useState<FlatMode>('hold');
+  const [draws, setDraws] = useState(false);
+  const { on: measures, toggle: measure, point } = useMeasuring();
+  const mode: FlatMode = measures ? 'measure' : draws ? 'draw' : 'hold';
   const [role, setRole] = useState<OwnRole>('valley');
   const svg = useRef<SVGSVGElement>(null);
   const all = { x: -ROUND_MM, y: -ROUND_MM, w: width + 2 * ROUND_MM, h: height + 2 * ROUND_MM };
@@ -90,19 +94,15 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
         <chakra.h2 className="heading">Flat</chakra.h2>
         <SideUp />
         <Box role="group" aria-label="On the drawing" display="flex" gap="4px">
-          <Action
-            small
-            on={mode === 'measure'}
-            aria-pressed={mode === 'measure'}
-            onClick={() => setMode(mode === 'measure' ? 'hold' : 'measure')}
-          >
-            Measure
-          </Action>
+          <MeasureSwitch />
           <Action
             small
             on={mode === 'draw'}
             aria-pressed={mode === 'draw'}
-            onClick={() => setMode(mode === 'draw' ? 'hold' : 'draw')}
+            onClick={() => {
+              setDraws(mode !== 'draw');
+              measure(false);
+            }}
           >
             Draw lines
           </Action>
@@ -120,7 +120,10 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
               data-mode={mode}
               viewBox={viewport.viewBox}
               preserveAspectRatio="xMidYMid meet"
-              onPointerLeave={() => light([])}
+              onPointerLeave={() => {
+                light([]);
+                if (measures) point(null);
+              }}
               {...viewport.handlers}
             >
               <FlatDefs />
@@ -134,7 +137,7 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
                     <CreaseLights scene={scene} piece={piece.id} />
                     {holds && !onFacet && <FlatCarry scene={scene} piece={piece.id} />}
                     {holds && <FlatGrabs scene={scene} piece={piece.id} />}
-                    {holds && <FlatGrips grips={grips} piece={piece.id} />}
+                    {holds && <FlatGrips grips={grips} piece={piece.id} scale={scale} turned={turned} />}
                     {holds && <StrutHandles scene={scene} piece={piece.id} />}
                     {holds && <FlatOwnEnds scene={scene} piece={piece.id} own={own} />}
                     <FlatDimensions dimensions={dimensions} piece={piece.id} scale={scale} turned={turned} />
@@ -147,6 +150,7 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
           )}
         </FlatRulers>
         {holds && <Hint />}
+        {measures && <MeasureNote scene={scene} view="flat" />}
         <Corner>
           <ViewTools
             of="Flat"

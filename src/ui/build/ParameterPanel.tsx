@@ -22,7 +22,7 @@ import { chosenIn } from '@/store/studio';
 import { engine } from '@/workers/client';
 import { Action } from '../common/Action';
 import { Choice } from '../common/Field';
-import { keepOwn } from '../common/own-mechanisms';
+import { keepOwn } from '@/store/own-mechanisms';
 import { FindingCard } from '../prove/FindingCard';
 import { GlueFields } from './GlueFields';
 import { LinesEditor } from './LinesEditor';
@@ -273,14 +273,14 @@ function TurnPlain({ id }: { id: string }) {
 function KeepOwn({ id }: { id: string }) {
   const store = useStudioStore();
   const { say } = useActions();
-  const put = (): void => {
+  const put = async (): Promise<void> => {
     const { design } = store.getState();
     const { name } = design.mechanisms.find((x) => x.id === id)!;
-    const why = keepOwn({ name, text: copiedText(design, [id]) });
+    const why = await keepOwn({ name, text: copiedText(design, [id]) });
     say(why ? `${name} was not kept: ${why}.` : `${name} is kept: put it on from the list of mechanisms, on any card.`);
   };
   return (
-    <Action small title="Used again from the list of mechanisms, on this card and others" onClick={put}>
+    <Action small title="Used again from the list of mechanisms, on this card and others" onClick={() => void put()}>
       Keep as my own
     </Action>
   );

@@ -2,6 +2,7 @@
 import { distToLine, type Vec2 } from '@/core/plane/vec2';
 import { contains } from '@/core/plane/polygon';
 import type { Scene, ScenePose } from '@/workers/protocol';
+import { inWorld, turnedToWorld, type Point3 } from '../posed/placing';
 import type { Picked } from './picking';
 
 export interface MeasuredBetween {
@@ -13,7 +14,6 @@ export interface MeasuredBetween {
   readonly flatDeg: number | null;
   readonly trueDeg: number | null;
 }
-type Point3 = readonly [number, number, number];
 
 export function measureBetween(scene: Scene, pose: ScenePose | null, a: Picked, b: Picked): MeasuredBetween {
   const together = a.piece === b.piece;
@@ -44,12 +44,9 @@ function angle(p: Point3, q: Point3): number {
 }
 
 /** A place of a piece as the card stands, by the first facet that has it. */
-function placeOf(scene: Scene, { placed }: ScenePose, piece: string, at: Vec2): Point3 | null {
-  const i = facetAt(scene, piece, at);
-  if (i < 0 || placed.length < 12 * (i + 1)) return null;
-  const m = placed.subarray(12 * i, 12 * i + 12);
-  const [x, y] = at;
-  return [m[0] * x + m[1] * y + m[3], m[4] * x + m[5] * y + m[7], m[8] * x + m[9] * y + m[11]];
+export function placeOf(scene: Scene, pose: ScenePose, piece: string, at: Vec2): Point3 | null {
+  const facet = facetAt(scene, piece, at);
+  return facet < 0 || pose.placed.length < 12 * (facet + 1) ? null : inWorld(pose, facet, at);
 }
 function wayOf(
   scene: Scene,
@@ -57,11 +54,9 @@ function wayOf(
   piece: string,
   { a, b }: { readonly a: Vec2; readonly b: Vec2 },
 ): Point3 | null {
-  const i = facetAt(scene, piece, [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2]);
-  if (i < 0 || pose.placed.length < 12 * (i + 1)) return null;
-  const m = pose.placed.subarray(12 * i, 12 * i + 12);
-  const [x, y] = [b[0] - a[0], b[1] - a[1]];
-  return [m[0] * x + m[1] * y, m[4] * x + m[5] * y, m[8] * x + m[9] * y];
+  const facet = facetAt(scene, piece, [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2]);
+  if (facet < 0 || pose.placed.length < 12 * (facet + 1)) return null;
+  return turnedToWorld(pose, facet, [b[0] - a[0], b[1] - a[1]]);
 }
 
 /** A point on an edge belongs to a facet as well. */

@@ -2,7 +2,7 @@
 import { useCallback, useSyncExternalStore } from 'react';
 
 /** What this browser keeps of how a person likes to work; none of it belongs to a card. */
-export type Kept = 'views' | 'pxPerMm' | 'keys' | 'hints' | 'favourites' | 'own';
+export type Kept = 'views' | 'pxPerMm' | 'keys' | 'hints' | 'favourites';
 const nameOf = (what: Kept): string => `rhabdoplex.${what}`;
 
 const listeners = new Set<() => void>();

@@ -1,15 +1,16 @@
 'use client';
 import { useThree, type ThreeEvent } from '@react-three/fiber';
-import { useEffect, useLayoutEffect, useMemo, useRef } from 'react';
+import { useEffect, useLayoutEffect, useMemo } from 'react';
 import * as THREE from 'three';
 import { CARD } from '@/core/ids';
-import { useActions, useStudio } from '@/store/context';
+import { useStudio } from '@/store/context';
 import type { Scene } from '@/workers/protocol';
 import type { HoldNote } from '../build/useHold';
 import { useGrab } from './useGrab';
 import { useSizing, type Ghost } from './useSizing';
 import { PrintedArt } from './PrintedArt';
-import { facetOf, paperOf, place, tint, type Light, type Mesh, type Tint } from './paper';
+import { paperOf, place, runOf, tint, type Light, type Mesh, type Tint } from './paper';
+import { usePicking } from './usePicking';
 
 const lightOf = (colour: string): Light => new THREE.Color(colour).toArray() as [number, number, number];
 const POINTED: Tint = { light: lightOf('#8a5fb0'), part: 0.25 };
@@ -47,7 +48,7 @@ export function CardMesh({
   const pose = useStudio((s) => s.pose);
   const lit = useStudio((s) => s.lit);
   const selected = useStudio((s) => s.selected);
-  const { light, select } = useActions();
+  const layers = useStudio((s) => s.layers);
   const paper = useMemo(() => {
     const { sheets, outlines } = paperOf(scene, lightOf);
     return { sheets: sheets.map(drawn), outlines: drawn(outlines) };
@@ -68,22 +69,19 @@ export function CardMesh({
   useLayoutEffect(() => {
     const pointed = pointedFacets(scene, lit);
     const chosen = (facet: number): boolean => selected !== CARD && scene.facets[facet].mechanism === selected;
-    for (const { mesh } of paper.sheets) tint(mesh, (f) => (pointed.has(f) ? POINTED : chosen(f) ? CHOSEN : null));
+    const picked = new Set(layers.map((id) => `layer.${id}`));
+    for (const { mesh } of paper.sheets)
+      tint(mesh, (f, mat) => (pointed.has(f) ? POINTED : chosen(f) || (mat && picked.has(mat)) ? CHOSEN : null));
     tint(paper.outlines.mesh, (f) => (pointed.has(f) || chosen(f) ? CHOSEN_LINE : null));
     for (const part of all) changed(part, 'color');
     invalidate();
-  }, [all, paper, scene, lit, selected, invalidate]);
+  }, [all, paper, scene, lit, selected, layers, invalidate]);
 
   const { take } = useGrab(scene);
   const sizing = useSizing(scene);
   useEffect(() => onNote(sizing.note), [onNote, sizing.note]);
-  const under = useRef<string | null>(null);
-  const idAt = (mesh: Mesh, e: ThreeEvent<MouseEvent>): number => facetOf(mesh, 3 * (e.faceIndex ?? 0));
-  const point = (id: string | null): void => {
-    if (under.current === id) return;
-    under.current = id;
-    light(id === null ? [] : [id]);
-  };
+  const picking = usePicking(scene);
+  const at = (mesh: Mesh, e: ThreeEvent<MouseEvent>) => runOf(mesh, 3 * (e.faceIndex ?? 0));
   return (
     <group visible={stands}>
       {paper.sheets.map(({ mesh, geometry }, k) => (
@@ -95,16 +93,17 @@ export function CardMesh({
           receiveShadow
           frustumCulled={false}
           onPointerDown={(e) => {
-            if (take(idAt(mesh, e), e) || sizing.take(idAt(mesh, e), e)) e.stopPropagation();
+            const { facet } = at(mesh, e);
+            if (!picking.measures && (take(facet, e) || sizing.take(facet, e))) e.stopPropagation();
           }}
           onPointerMove={(e) => {
             e.stopPropagation();
-            point(scene.facets[idAt(mesh, e)].id);
+            picking.over(at(mesh, e).facet, e);
           }}
-          onPointerOut={() => point(null)}
+          onPointerOut={picking.out}
           onClick={(e) => {
             e.stopPropagation();
-            if (e.delta < 3) select(scene.facets[idAt(mesh, e)].mechanism);
+            if (e.delta < 3) picking.click(at(mesh, e), e);
           }}
         >
           <meshStandardMaterial

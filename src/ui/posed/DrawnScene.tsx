@@ -7,6 +7,7 @@ import type { Design } from '@/core/document/design';
 import { useActions, useStudio } from '@/store/context';
 import { engine, newestWins } from '@/workers/client';
 import { PosedPicture } from '../common/PosedPicture';
+import type { EyeHand } from './Eye';
 import { turnedBy, type Direction } from './views';
 
 /** Least and most a drawing is enlarged. */
@@ -17,11 +18,10 @@ const CLICK_PX = 3;
 /** The solver's own drawing of the pose, turned and chosen from like the view in paper. */
 export function DrawnScene({
   from: begun,
-  nearer,
+  hand,
 }: {
   readonly from: Direction;
-  /** Set to what brings the eye nearer by a factor. */
-  readonly nearer: RefObject<(factor: number) => void>;
+  readonly hand: RefObject<EyeHand | null>;
 }) {
   const design = useStudio((s) => s.preview ?? s.design);
   const state = useStudio((s) => s.pose?.state ?? s.state);
@@ -29,6 +29,8 @@ export function DrawnScene({
   const { light, select } = useActions();
   const [from, setFrom] = useState<Direction>(begun);
   const [zoom, setZoom] = useState(1);
+  /** Moved by so much, pixels. */
+  const [aside, setAside] = useState<readonly [number, number]>([0, 0]);
   const [picture, setPicture] = useState<Picture | null>(null);
   const frame = useRef<HTMLDivElement>(null);
   const pressed = useRef<{ x: number; y: number; moved: number; on: string | null } | null>(null);
@@ -44,8 +46,15 @@ export function DrawnScene({
   );
   useEffect(() => ask(design, state, from), [ask, design, state, from]);
   useEffect(() => {
-    nearer.current = (factor) => setZoom((z) => Math.min(ZOOM[1], Math.max(ZOOM[0], z * factor)));
-  }, [nearer]);
+    hand.current = {
+      nearer: (factor) => setZoom((z) => Math.min(ZOOM[1], Math.max(ZOOM[0], z * factor))),
+      turn: (roundDeg, upDeg) => setFrom((eye) => turnedBy(eye, -roundDeg / 360, upDeg / 360)),
+      slide: (dx, dy) => setAside(([x, y]) => [x - dx, y + dy]),
+      // It always fits, and has no scale of its own.
+      fitTo: () => setAside([0, 0]),
+      toScale: () => undefined,
+    };
+  }, [hand]);
 
   const move = (e: PointerEvent): void => {
     const p = pressed.current;
@@ -60,7 +69,7 @@ export function DrawnScene({
     if (p?.on && p.moved < CLICK_PX) select(p.on);
     pressed.current = null;
   };
-  const wheel = (e: WheelEvent): void => nearer.current(Math.exp(-e.deltaY / 500));
+  const wheel = (e: WheelEvent): void => hand.current?.nearer(Math.exp(-e.deltaY / 500));
   return (
     <Box
       ref={frame}
@@ -83,7 +92,7 @@ export function DrawnScene({
       onPointerLeave={() => light([])}
     >
       {picture && (
-        <Box height="100%" transform={`scale(${zoom})`}>
+        <Box height="100%" transform={`translate(${aside[0]}px, ${aside[1]}px) scale(${zoom})`}>
           <PosedPicture picture={picture} height="100%" lit={lit} label="Drawing of the posed card" />
         </Box>
       )}

@@ -1,31 +1,24 @@
 'use client';
-import { CARD } from '@/core/ids';
-import { OrbitControls } from '@react-three/drei';
 import { Canvas, useThree } from '@react-three/fiber';
-import { useEffect, useRef, useState, type RefObject } from 'react';
-import * as THREE from 'three';
+import { useEffect, useRef, useState } from 'react';
+import type * as THREE from 'three';
 import { useStudio } from '@/store/context';
-import type { Scene } from '@/workers/protocol';
 import { HoldNoteAt } from '../build/HoldNote';
 import type { HoldNote } from '../build/useHold';
 import { CardMesh } from './CardMesh';
+import { CreaseGlow } from './CreaseGlow';
+import { Eye, type EyeProps } from './Eye';
+import { PosedMeasure } from './PosedMeasure';
 import { Shooting } from './Shooting';
 import { usePace } from './usePace';
-import type { Direction } from './views';
 
-export interface PaperSceneProps {
-  readonly scene: Scene;
-  /** Where the eye is, in world axes, and a number that changes when it is to be put back there. */
-  readonly from: Direction;
-  readonly turned: number;
-  /** Set to what brings the eye nearer by a factor. */
-  readonly nearer: RefObject<(factor: number) => void>;
+export interface PaperSceneProps extends EyeProps {
   /** The graphics are gone: nothing more will be drawn here. */
   readonly onLost: () => void;
 }
 
 /** The card in paper with its thickness, drawn by the graphics of the machine. */
-export function PaperScene({ scene, from, turned, nearer, onLost }: PaperSceneProps) {
+export function PaperScene({ scene, onLost, ...eye }: PaperSceneProps) {
   const [note, setNote] = useState<HoldNote | null>(null);
   return (
     <>
@@ -41,19 +34,14 @@ export function PaperScene({ scene, from, turned, nearer, onLost }: PaperScenePr
       >
         <Light />
         <Shooting />
-        <Eye scene={scene} from={from} turned={turned} nearer={nearer} />
+        <Eye scene={scene} {...eye} />
         <CardMesh scene={scene} onNote={setNote} />
+        <CreaseGlow scene={scene} />
+        <PosedMeasure scene={scene} />
       </Canvas>
       <HoldNoteAt note={note} />
     </>
   );
-}
-
-/** The middle of where it opens, and how far that reaches. */
-function groundOf({ ground, pieces }: Scene): NonNullable<Scene['ground']> {
-  if (ground) return ground;
-  const ring = pieces.find((p) => p.mechanism === CARD)?.rings[0] ?? [[100, 100]];
-  return { x: 0, y: 0, radius: Math.max(...ring.map((p) => Math.hypot(p[0], p[1]))) };
 }
 
 /** Light and shadow; while the card moves or is turned they follow what the machine can do. */
@@ -91,39 +79,5 @@ function Light() {
         <shadowMaterial opacity={0.16} />
       </mesh>
     </>
-  );
-}
-
-function Eye({ scene, from, turned, nearer }: Omit<PaperSceneProps, 'onLost'>) {
-  const { camera, invalidate, size } = useThree();
-  const { x, y, radius: reach } = groundOf(scene);
-  useEffect(() => {
-    const away = new THREE.Vector3(...from).normalize();
-    const room = Math.min(1, size.width / Math.max(1, size.height));
-    const middle = new THREE.Vector3(x, y, reach * 0.22);
-    camera.position.copy(away.multiplyScalar((reach * 4.1) / room)).add(middle);
-    camera.up.set(0, 0, 1);
-    camera.lookAt(middle);
-    camera.updateProjectionMatrix();
-    invalidate();
-    // `turned` counts clicks: the same view again brings it back after orbiting.
-  }, [camera, invalidate, x, y, reach, from, turned, size.width, size.height]);
-  useEffect(() => {
-    const middle = new THREE.Vector3(x, y, reach * 0.22);
-    nearer.current = (factor) => {
-      const away = camera.position.clone().sub(middle);
-      const far = Math.min(reach * 12, Math.max(reach * 0.4, away.length() / factor));
-      camera.position.copy(away.setLength(far)).add(middle);
-      invalidate();
-    };
-  }, [camera, invalidate, nearer, x, y, reach]);
-  return (
-    <OrbitControls
-      makeDefault
-      target={[x, y, reach * 0.22]}
-      enableDamping={false}
-      maxDistance={reach * 12}
-      minDistance={reach * 0.4}
-    />
   );
 }

@@ -1,13 +1,21 @@
 'use client';
 import { openOf } from '@/core/drives';
+import { CARD } from '@/core/ids';
 import { Box, chakra } from '@chakra-ui/react';
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
 import { Action } from '../common/Action';
 import { Guard } from '../common/Guard';
 import { useFull } from '../views/ViewPair';
 import { Corner, ViewTools } from '../views/ViewTools';
+import { MeasureNote, MeasureSwitch } from '../build/MeasureNote';
+import { useMeasuring } from '../build/measure-store';
+import { useTrueSize } from '../views/true-size';
+import { ZOOM_STEP } from '../views/viewport';
 import { DrawnScene } from './DrawnScene';
+import type { EyeHand } from './Eye';
+import { inWorld, type Point3 } from './placing';
+import { PosedRulers, seenStore } from './PosedRulers';
 import { PaperScene } from './PaperScene';
 import { hasGraphics, VIEWS } from './views';
 
@@ -21,7 +29,11 @@ export function PosedView() {
   const [view, setView] = useState(0);
   const [turned, setTurned] = useState(0);
   const [lost, setLost] = useState(false);
-  const nearer = useRef<(factor: number) => void>(() => undefined);
+  const hand = useRef<EyeHand | null>(null);
+  const seen = useMemo(seenStore, []);
+  const selection = useSelectionPlaces();
+  const trueSize = useTrueSize();
+  const measures = useMeasuring((s) => s.on);
   const { full, toggle } = useFull();
   const { show } = useActions();
   const drawn = lost || !hasGraphics();
@@ -46,10 +58,8 @@ export function PosedView() {
         p="8px 12px 0 14px"
       >
         <chakra.h2 className="heading">Posed</chakra.h2>
-        <Box display="flex" gap="4px" role="group" aria-label="View from">
-          <Action small onClick={() => show({ kind: 'show' })}>
-            Picture…
-          </Action>
+        <Box display="flex" gap="4px" flexWrap="wrap" role="group" aria-label="View from">
+          {!drawn && <MeasureSwitch />}
           {VIEWS.map(([name], i) => (
             <Action
               key={name}
@@ -71,25 +81,41 @@ export function PosedView() {
         minHeight="0"
         position="relative"
         role="group"
+        tabIndex={0}
+        onKeyDown={(e) => eyeKeys(e, hand.current, () => setTurned((n) => n + 1))}
         aria-label={`Posed card, ${pose ? openOf(pose.state).toFixed(0) : ''} degrees open`}
+        aria-description="Arrow keys turn it, with Shift move it; plus and minus zoom, 0 fits all"
         data-testid="posed"
         data-drawn={drawn}
       >
         {scene && (
           <Guard part="posed view">
             {drawn ? (
-              <DrawnScene key={`${view} ${turned}`} from={from} nearer={nearer} />
+              <DrawnScene key={`${view} ${turned}`} from={from} hand={hand} />
             ) : (
-              <PaperScene scene={scene} from={from} turned={turned} nearer={nearer} onLost={() => setLost(true)} />
+              <PosedRulers seen={seen}>
+                <PaperScene
+                  scene={scene}
+                  from={from}
+                  turned={turned}
+                  hand={hand}
+                  onSeen={(next) => seen.setState(next, true)}
+                  onLost={() => setLost(true)}
+                />
+              </PosedRulers>
             )}
           </Guard>
         )}
+        {scene && measures && <MeasureNote scene={scene} view="posed" />}
         <OnWay />
         <Corner>
           <ViewTools
             of="Posed"
-            zoomBy={(factor) => nearer.current(factor)}
+            zoomBy={(factor) => hand.current?.nearer(factor)}
             fit={() => setTurned((n) => n + 1)}
+            fitSelection={selection && !drawn ? () => hand.current?.fitTo(selection()) : undefined}
+            trueSize={drawn ? undefined : () => trueSize((pxPerMm) => hand.current?.toScale(pxPerMm))}
+            picture={() => show({ kind: 'show' })}
             full={full === 'posed'}
             onFull={() => toggle('posed')}
           />
@@ -108,6 +134,51 @@ export function PosedView() {
       </Box>
     </Box>
   );
+}
+
+/** One press turns by this, degrees, or moves by this, pixels. */
+const TURN_DEG = 10;
+const SLIDE_PX = 40;
+
+function eyeKeys(e: KeyboardEvent, hand: EyeHand | null, fit: () => void): void {
+  if (e.target !== e.currentTarget || e.ctrlKey || e.metaKey || e.altKey || !hand) return;
+  const way: Record<string, readonly [number, number]> = {
+    ArrowLeft: [-1, 0],
+    ArrowRight: [1, 0],
+    ArrowUp: [0, 1],
+    ArrowDown: [0, -1],
+  };
+  const does: Record<string, () => void> = {
+    '+': () => hand.nearer(ZOOM_STEP),
+    '=': () => hand.nearer(ZOOM_STEP),
+    '-': () => hand.nearer(1 / ZOOM_STEP),
+    '0': fit,
+  };
+  const to = way[e.key];
+  const act = to
+    ? e.shiftKey
+      ? () => hand.slide(to[0] * SLIDE_PX, to[1] * SLIDE_PX)
+      : () => hand.turn(to[0] * TURN_DEG, to[1] * TURN_DEG)
+    : does[e.key];
+  if (!act) return;
+  e.preventDefault();
+  e.stopPropagation();
+  act();
+}
+
+/** Where the corners of what is selected stand; null where nothing is. */
+function useSelectionPlaces(): (() => Point3[]) | null {
+  const store = useStudioStore();
+  const selected = useStudio((s) => s.selected);
+  const any = useStudio((s) => s.scene?.facets.some((f) => f.mechanism === s.selected) ?? false);
+  if (!any || selected === CARD) return null;
+  return () => {
+    const { scene, pose } = store.getState();
+    if (!scene || !pose || pose.placed.length < 12 * scene.facets.length) return [];
+    return scene.facets.flatMap((f, i) =>
+      f.mechanism === selected ? f.rings.flatMap((ring) => ring.map((p) => inWorld(pose, i, p))) : [],
+    );
+  };
 }
 
 /** A pose that takes its time says how far it has come, and can be given up. */

@@ -6,7 +6,7 @@ import { stockOf, type Design } from '@/core/document/design';
 import { posedSlab } from '@/core/formats/solid';
 import { card, stand } from '@/core/tests/cards';
 import { sceneOf } from '@/workers/scene';
-import { DEALT, facetOf, paperOf, place, tint, type Light } from './paper';
+import { DEALT, runOf, paperOf, place, tint, type Light } from './paper';
 
 const lightOf = (colour: string): Light => [colour.length, 1, 2];
 const drawn = (design: Design, openDeg: number) => {
@@ -58,7 +58,7 @@ test('what the pointer meets is the facet that was drawn there', () => {
   const { paper } = drawn(two(40), 90);
   for (const mesh of [...paper.sheets, paper.outlines])
     for (const { facet, from, to } of mesh.runs)
-      for (const vertex of [from, to - 1]) expect(facetOf(mesh, vertex)).toBe(facet);
+      for (const vertex of [from, to - 1]) expect(runOf(mesh, vertex).facet).toBe(facet);
 });
 
 test('a tint lies over its facets only, and comes off again', () => {

@@ -15,6 +15,8 @@ export type LightOf = (colour: string) => Light;
 /** Vertices that move with one facet. */
 interface Run {
   readonly facet: number;
+  /** What is stuck on the facet, by id, where it is not the facet itself. */
+  readonly mat?: string;
   readonly from: number;
   readonly to: number;
 }
@@ -78,7 +80,7 @@ export function paperOf(scene: Scene, lightOf: LightOf): Paper {
         mat.side === 'inside'
           ? [f.liftMm + mat.liftMm, f.liftMm + mat.liftMm - mat.caliperMm, f.liftMm + mat.liftMm + OUTLINE_LIFT_MM]
           : [low - under, low, low - mat.liftMm - OUTLINE_LIFT_MM];
-      own.slab(facet, mat.rings, top, mat.caliperMm, face, face);
+      own.slab(facet, mat.rings, top, mat.caliperMm, face, face, mat.id);
       if (mat.foam.length > 0) own.slab(facet, mat.foam, foamTop, under, foam, foam);
       outlines.rings(facet, mat.rings, outline, line);
     }
@@ -95,7 +97,15 @@ class Stack {
   private readonly normals: number[] = [];
   private readonly colours: number[] = [];
 
-  slab(facet: number, rings: readonly Ring[], topMm: number, caliperMm: number, inside: Light, outside: Light): void {
+  slab(
+    facet: number,
+    rings: readonly Ring[],
+    topMm: number,
+    caliperMm: number,
+    inside: Light,
+    outside: Light,
+    mat?: string,
+  ): void {
     const parts = slab(rings, topMm, caliperMm);
     const from = this.points.length / 3;
     for (const corners of [parts.inside, parts.outside, parts.edge]) {
@@ -109,7 +119,7 @@ class Stack {
         }
       }
     }
-    this.runs.push({ facet, from, to: this.points.length / 3 });
+    this.runs.push({ facet, ...(mat ? { mat } : {}), from, to: this.points.length / 3 });
   }
 
   rings(
@@ -165,23 +175,23 @@ export function place(mesh: Mesh, placed: Float64Array): void {
 /** A colour over some facets, and how much of it (0 to 1); null leaves them as they are. */
 export type Tint = { readonly light: Light; readonly part: number } | null;
 
-export function tint(mesh: Mesh, tintOf: (facet: number) => Tint): void {
+export function tint(mesh: Mesh, tintOf: (facet: number, mat?: string) => Tint): void {
   const { rest, colours } = mesh;
-  for (const { facet, from, to } of mesh.runs) {
-    const over = tintOf(facet);
+  for (const { facet, mat, from, to } of mesh.runs) {
+    const over = tintOf(facet, mat);
     const part = over?.part ?? 0;
     for (let v = 3 * from; v < 3 * to; v++)
       colours[v] = rest.colours[v] * (1 - part) + (over ? over.light[v % 3] * part : 0);
   }
 }
 
-/** The facet a vertex belongs to. */
-export function facetOf({ runs }: Mesh, vertex: number): number {
+/** What a vertex belongs to. */
+export function runOf({ runs }: Mesh, vertex: number): Run {
   let [low, high] = [0, runs.length - 1];
   while (low < high) {
     const middle = (low + high + 1) >> 1;
     if (runs[middle].from <= vertex) low = middle;
     else high = middle - 1;
   }
-  return runs[low].facet;
+  return runs[low];
 }

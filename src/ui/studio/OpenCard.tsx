@@ -8,6 +8,7 @@ import { addProject, type UnreadProject } from '@/store/projects';
 import { StoreTrouble } from '@/store/trouble';
 import { StudioContext } from '@/store/context';
 import { createStudio, STAGES, type Stage, type StudioStore } from '@/store/studio';
+import { useMeasuring } from '../build/measure-store';
 import { UnreadCard } from '../start/UnreadCards';
 import { restoreDark } from '../theme';
 import { Studio } from './Studio';
@@ -45,6 +46,7 @@ export function OpenCard() {
       });
     return () => {
       live = false;
+      useMeasuring.getState().toggle(false);
       void store?.close().then((stored) => stored && beginAnew());
     };
     // The stage in the address is where to begin; going on to another stage must not open the card again.

@@ -3,6 +3,7 @@ import { Box, chakra } from '@chakra-ui/react';
 import {
   IconArrowsMaximize,
   IconArrowsMinimize,
+  IconCamera,
   IconFocusCentered,
   IconMinus,
   IconPlus,
@@ -18,13 +19,15 @@ export interface ViewToolsProps {
   /** What is selected, in the middle; absent where nothing is. */
   readonly fitSelection?: () => void;
   readonly trueSize?: () => void;
+  /** Makes a picture or a film of it. */
+  readonly picture?: () => void;
   /** This view has all the room. */
   readonly full: boolean;
   readonly onFull: () => void;
 }
 
 /** How near a view is looked at, and whether it has all the room. */
-export function ViewTools({ of, zoomBy, fit, fitSelection, trueSize, full, onFull }: ViewToolsProps) {
+export function ViewTools({ of, zoomBy, fit, fitSelection, trueSize, picture, full, onFull }: ViewToolsProps) {
   return (
     <Box role="group" aria-label={`${of} view`} display="flex" gap="2px" alignItems="center">
       <Tool icon={IconMinus} name="Smaller" onClick={() => zoomBy(1 / ZOOM_STEP)} />
@@ -46,6 +49,7 @@ export function ViewTools({ of, zoomBy, fit, fitSelection, trueSize, full, onFul
           1:1
         </chakra.button>
       )}
+      {picture && <Tool icon={IconCamera} name="Picture or film…" onClick={picture} />}
       <Tool
         icon={full ? IconArrowsMinimize : IconArrowsMaximize}
         name={full ? 'Both views' : 'This view alone'}
