@@ -1,11 +1,15 @@
 /** What a hand feels: frames while it scrubs, from key to pose, the first load, the start of the command line. */
 import { spawnSync } from 'node:child_process';
-import { existsSync } from 'node:fs';
-import type { WebDriver } from 'selenium-webdriver';
+import { existsSync, mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { By, type WebDriver } from 'selenium-webdriver';
 import { find, openBrowser } from '../e2e/support/browser';
 import { serve } from '../e2e/support/server';
+import { fortyMechanisms } from './forty';
 import type { Tools } from './paper';
 
+const FORTY = 'forty mechanisms';
 const CARDS = ['Terrace night', 'Dome skyline', 'Orrery', 'Terraces in tiers'];
 /** The first time a page draws, graphics programs are made: that is let go by, ms. */
 const WARM_MS = 2500;
@@ -25,9 +29,12 @@ export async function benchHand({ row }: Pick<Tools, 'row'>): Promise<void> {
          .reduce((sum, e) => sum + e.encodedBodySize, 0) / 1024;`,
     );
     row('  script of the start page, as sent', `${kilobytes.toFixed(0)} kB`);
-    for (const name of CARDS) {
+    const forty = join(mkdtempSync(join(tmpdir(), 'rhabdoplex-bench-')), 'forty.json');
+    writeFileSync(forty, JSON.stringify(fortyMechanisms()));
+    for (const name of [...CARDS, FORTY]) {
       await driver.get(base);
-      await (await find(driver, `[data-open="${name}"]`)).click();
+      if (name === FORTY) await (await driver.findElement(By.css('input[type=file]'))).sendKeys(forty);
+      else await (await find(driver, `[data-open="${name}"]`)).click();
       await find(driver, '[data-testid=posed] canvas');
       await driver.sleep(7000);
       const [frames, keyToPose] = [await framesWhilePlaying(driver), await fromKeyToPose(driver)];

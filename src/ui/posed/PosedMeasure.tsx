@@ -14,9 +14,14 @@ const MARK_PX = 9;
 
 /** The two ends that are measured between, where they stand. */
 export function PosedMeasure({ scene }: { readonly scene: Scene }) {
+  const on = useMeasuring((s) => s.on);
+  return on ? <Marks scene={scene} /> : null;
+}
+
+function Marks({ scene }: { readonly scene: Scene }) {
   const { invalidate } = useThree();
   const pose = useStudio((s) => s.pose);
-  const { on, ends, over } = useMeasuring();
+  const { ends, over } = useMeasuring();
   const [points, line] = useMemo(() => {
     const picked = endsOf({ ends, over });
     const shown = picked.length === 0 && over ? [over.picked] : picked;
@@ -25,8 +30,8 @@ export function PosedMeasure({ scene }: { readonly scene: Scene }) {
     return [positions(stand), positions(stand.length === 2 ? stand : [])];
   }, [scene, pose, ends, over]);
   useEffect(() => () => [points, line].forEach((g) => g.dispose()), [points, line]);
-  useEffect(() => invalidate(), [points, line, on, invalidate]);
-  if (!on) return null;
+  useEffect(() => invalidate(), [points, line, invalidate]);
+  useEffect(() => () => invalidate(), [invalidate]);
   return (
     <>
       <points geometry={points} frustumCulled={false} renderOrder={2}>

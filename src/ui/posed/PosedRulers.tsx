@@ -5,16 +5,22 @@ import { createStore, type StoreApi } from 'zustand/vanilla';
 import { useStudio } from '@/store/context';
 import { rulerMarks } from '../views/ruler';
 import { RulerFrame } from '../views/RulerFrame';
-import type { Seen } from './looking';
+import { seenAlike, type Seen } from './looking';
 
 /** What is seen, told apart from the view so that turning the card draws the rulers anew and nothing else. */
-export type SeenStore = StoreApi<Seen | null>;
-export const seenStore = (): SeenStore => createStore<Seen | null>(() => null);
+export interface SeenStore {
+  readonly store: StoreApi<Seen | null>;
+  readonly tell: (seen: Seen) => void;
+}
+export function seenStore(): SeenStore {
+  const store = createStore<Seen | null>(() => null);
+  return { store, tell: (next) => !seenAlike(store.getState(), next) && store.setState(next, true) };
+}
 
 /** The posed view with rulers along it, counted from the middle of the gutter, true at the middle of the view. */
 export function PosedRulers({ seen, children }: { readonly seen: SeenStore; readonly children: ReactNode }) {
   const unit = useStudio((s) => s.design.units);
-  const at = useStore(seen);
+  const at = useStore(seen.store);
   return (
     <RulerFrame
       across={at ? rulerMarks(at.width, at.zeroX, at.scale, unit) : []}

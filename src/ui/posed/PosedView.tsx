@@ -99,7 +99,7 @@ export function PosedView() {
                   from={from}
                   turned={turned}
                   hand={hand}
-                  onSeen={(next) => seen.setState(next, true)}
+                  onSeen={seen.tell}
                   onLost={() => setLost(true)}
                 />
               </PosedRulers>

@@ -11,6 +11,17 @@ export interface Seen {
   readonly height: number;
 }
 
+/** Less is not seen on a ruler, pixels. */
+const SAME_PX = 0.2;
+/** Whether rulers would look the same: an eye that rests still tells of itself with every frame. */
+export const seenAlike = (a: Seen | null, b: Seen): boolean =>
+  a !== null &&
+  a.width === b.width &&
+  a.height === b.height &&
+  [a.zeroX - b.zeroX, a.zeroY - b.zeroY, (a.scale / b.scale - 1) * Math.max(a.width, a.height)].every(
+    (off) => Math.abs(off) < SAME_PX,
+  );
+
 const halfRad = (fovDeg: number): number => (fovDeg * Math.PI) / 360;
 
 /** @param fovDeg angle that the height of the view takes in */

@@ -67,10 +67,10 @@ function Ruler({
       borderRight={upright ? '1px solid var(--rule)' : undefined}
     >
       <svg width={upright ? breadth : length} height={upright ? length : breadth} style={{ display: 'block' }}>
-        {marks.map(({ px, label }) => {
+        {marks.map(({ px, label }, k) => {
           const long = label === undefined ? 3 : 6;
           return (
-            <g key={px} transform={upright ? `translate(0 ${px})` : `translate(${px} 0)`}>
+            <g key={k} transform={upright ? `translate(0 ${px})` : `translate(${px} 0)`}>
               <path
                 d={upright ? `M${breadth} 0h${-long}` : `M0 ${breadth}v${-long}`}
                 stroke="var(--ink-2)"
