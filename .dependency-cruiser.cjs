@@ -12,6 +12,7 @@ const CORE = [
   'document',
   'build',
   'proof',
+  'decide',
   'sheets',
   'cutting',
   'formats',

@@ -41,6 +41,8 @@ async function bundled() {
     alias: { 'css-tree': 'css-tree/dist/csstree.esm' },
     // Packages of the older kind ask for Node's modules by `require`.
     banner: { js: "import * as node from 'node:module';\nconst require = node.createRequire(import.meta.url);" },
+    // It starts its threads from files of its own.
+    external: ['piscina'],
     logLevel: 'error',
   });
   return outputFiles[0].contents;

@@ -18,6 +18,16 @@ export interface VerbResult {
 }
 export type Verb = (args: readonly string[]) => VerbResult | Promise<VerbResult>;
 
+export interface Outcome {
+  /** 0 done, 2 unusable input, 3 the design has a finding that blocks; 1 is a fault of the program. */
+  readonly code: 0 | 2 | 3;
+  readonly out?: string;
+  readonly error?: string;
+}
+/** A verb with its arguments, and what does one. */
+export type CommandLine = readonly string[];
+export type Runner = (line: CommandLine) => Promise<Outcome>;
+
 export interface Arguments {
   readonly files: readonly string[];
   readonly options: Readonly<Record<string, string | undefined>>;

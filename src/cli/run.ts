@@ -1,25 +1,24 @@
-import { UsageError, VERBS } from './verbs';
+import { batchVerb } from './batch-verb';
+import { decideVerbs } from './decide-verbs';
+import { UsageError, VERBS as PLAIN_VERBS } from './verbs';
+import type { Outcome, Verb } from './arguments';
 import { DesignError } from '../core/build/build';
 import { ExportError } from '../core/formats/export';
 import { ShapeError } from '../core/shapes/shape';
 import { PatternError } from '../core/assembly/crease-pattern';
 
-export interface Outcome {
-  /** 0 done, 2 unusable input, 3 the design has a finding that blocks; 1 is a fault of the program. */
-  readonly code: 0 | 2 | 3;
-  readonly out?: string;
-  readonly error?: string;
-}
-
-const USAGE = `usage: rhabdoplex VERB …, where VERB is one of ${Object.keys(VERBS).join(', ')}`;
+/** What spreads work runs whole command lines itself, and so stands over the plain verbs. */
+const verbs = () => ({ ...PLAIN_VERBS, ...decideVerbs(run), batch: batchVerb(run) });
+const usage = () => `usage: rhabdoplex VERB …, where VERB is one of ${Object.keys(verbs()).join(', ')}`;
 
 export async function run(args: readonly string[]): Promise<Outcome> {
   const [verb, ...rest] = args;
   if (verb === undefined || verb === '--help' || verb === 'help')
-    return { code: verb === undefined ? 2 : 0, ...(verb === undefined ? { error: USAGE } : { out: `${USAGE}\n` }) };
-  if (!Object.hasOwn(VERBS, verb)) return { code: 2, error: `"${verb.slice(0, 40)}" is not a verb; ${USAGE}` };
+    return { code: verb === undefined ? 2 : 0, ...(verb === undefined ? { error: usage() } : { out: `${usage()}\n` }) };
+  const known: Readonly<Record<string, Verb>> = verbs();
+  if (!Object.hasOwn(known, verb)) return { code: 2, error: `"${verb.slice(0, 40)}" is not a verb; ${usage()}` };
   try {
-    const { code = 0, result } = await VERBS[verb](rest);
+    const { code = 0, result } = await known[verb](rest);
     return { code, out: typeof result === 'string' ? result : `${JSON.stringify(result, null, 1)}\n` };
   } catch (error) {
     if (

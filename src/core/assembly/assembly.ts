@@ -38,6 +38,18 @@ export function layOut(all: Parts): LaidOut {
   return { parts: all, facets, flat, indexOf, bodies };
 }
 
+/** The same parts glued a little otherwise: facets stay, where they lie in their bodies does not. */
+export function glued(laid: LaidOut, bonds: Parts['bonds']): LaidOut {
+  const still = laid.facets.findIndex((f) => f.id === laid.parts.lead.still);
+  const bodies = mergeBonded(laid.facets, Math.max(0, still), bonds, laid.indexOf);
+  return {
+    ...laid,
+    parts: { ...laid.parts, bonds },
+    facets: laid.facets.map((f, i) => ({ ...f, body: bodies.bodyOf[i], toBody: bodies.toBody[i] })),
+    bodies,
+  };
+}
+
 const onCover = ({ still, turning, covers = [] }: Parts['lead'], facet: string): boolean =>
   facet === still || facet === turning || covers.includes(facet);
 

@@ -1,5 +1,14 @@
 /** Document to assembly: mechanisms are built in the order in which they stand on each other. */
-import { assemble, layOut, type Assembly, type Misfit, type BaseOf, type PlacedMechanism } from '../assembly/assembly';
+import {
+  assemble,
+  layOut,
+  type Assembly,
+  type AttachedLayer,
+  type BaseOf,
+  type LaidOut,
+  type Misfit,
+  type PlacedMechanism,
+} from '../assembly/assembly';
 import type { Drive } from '../drives';
 import { placeOnSheet, type Rigid } from '../linkage';
 import {
@@ -53,7 +62,24 @@ import { faceOf } from './faces';
 /** Thrown for a design that names a crease which is not there: an input error, not a finding. */
 export class DesignError extends Error {}
 
+/** Facets found, and what is stuck on them: all that an assembly is put together from. */
+export interface Unjoined {
+  readonly laid: LaidOut;
+  readonly layers: readonly AttachedLayer[];
+}
+/** The parts of a design, before they are joined. Throws DesignError. */
+export const unjoined = (design: Design): Unjoined => partsOf(design).unjoined;
+
 export function buildAssembly(design: Design): Assembly {
+  const { unjoined: parts, pieces, mechanisms, lost } = partsOf(design);
+  const { laid, layers } = parts;
+  const whole = assemble(laid, layers);
+  const caliperOf = (piece: string): number => stockOf(design, pieces.get(piece)!.stock).caliperMm;
+  const stacked = stackClashes(laid, mechanisms, caliperOf);
+  return { ...whole, misfits: [...whole.misfits, ...lost, ...stacked, ...laidNowhere(design, whole)] };
+}
+
+function partsOf(design: Design) {
   const shelf = shelfOf(design);
   const outline = (shape: Shape): Region => outlineOf(shape, shelf);
   const base = makeBase(design, outline);
@@ -66,10 +92,8 @@ export function buildAssembly(design: Design): Assembly {
   const dressed = glued.pieces.map((piece) => cutWindows(design, piece, interruptions, shelf));
   const { lead, opening } = base;
   const laid = layOut({ ...parts, interruptions, pieces: dressed, base: plainBase(base), lead, opening });
-  const whole = assemble(laid, attachedLayers(design, laid.facets, shelf));
-  const caliperOf = (piece: string): number => stockOf(design, pieces.get(piece)!.stock).caliperMm;
-  const stacked = stackClashes(laid, rest.mechanisms, caliperOf);
-  return { ...whole, misfits: [...whole.misfits, ...glued.lost, ...stacked, ...laidNowhere(design, whole)] };
+  const layers = attachedLayers(design, laid.facets, shelf);
+  return { unjoined: { laid, layers }, pieces, mechanisms: rest.mechanisms, lost: glued.lost };
 }
 
 /** Everything that mechanisms contribute, in standing order. */

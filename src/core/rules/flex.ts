@@ -10,7 +10,7 @@ import { mechanismOfJoint } from './flat-fold';
 import { finding, turnsOf, type Evidence, type Finding, type Rule } from './rule';
 import { atState, wordsFor } from './words';
 
-const RISK_MM = 1;
+export const FLEX_RISK_MM = 1;
 const BLOCKS_MM = 10;
 
 const WHY = {
@@ -57,7 +57,7 @@ export const flex: Rule = {
       );
     }
     const worst = travel.reduce<(typeof travel)[number] | null>((w, p) => (p.flexMm > (w?.flexMm ?? 0) ? p : w), null);
-    if (worst && worst.flexMm > RISK_MM) {
+    if (worst && worst.flexMm > FLEX_RISK_MM) {
       const mechanism = bendingMechanism(assembly, worst);
       const blocks = worst.flexMm > BLOCKS_MM;
       out.push(
@@ -66,7 +66,7 @@ export const flex: Rule = {
           severity: blocks ? 'blocks' : 'risk',
           mechanism,
           measured: worst.flexMm,
-          limit: blocks ? BLOCKS_MM : RISK_MM,
+          limit: blocks ? BLOCKS_MM : FLEX_RISK_MM,
           at: worst.state,
           aspect: 'bend',
           subjects: worst.flexAt ? [worst.flexAt] : [],

@@ -21,8 +21,8 @@ import { web } from './web';
 
 export * from './rule';
 export { RULE_WORDS } from './words';
-export { overhangOf, type Overhang } from './overhang';
-export { bendingMechanism } from './flex';
+export { overhang, overhangOf, type Overhang } from './overhang';
+export { bendingMechanism, FLEX_RISK_MM } from './flex';
 export { drivePairs, pairStates } from './pairs';
 export { platesOf } from './plates';
 export { reachPast } from './sweep';

@@ -1,0 +1,167 @@
+/**
+ * How a card came out as it was made: whether it shuts, whether it is pulled taut on its way, how far something pokes
+ * out, and how far edges that should meet do not.
+ */
+import { openTo } from '../drives';
+import { poseAt, type Pose } from '../assembly/pose';
+import { buildAssembly, unjoined, type Unjoined } from '../build/build';
+import type { Assembly, Facet } from '../assembly/assembly';
+import type { Design } from '../document/design';
+import { applyRigid, type Rigid, type Vec3 } from '../linkage';
+import { closedPose, gather } from '../proof/evidence';
+import { FLEX_RISK_MM, overhang } from '../rules';
+import { creaseEdges, cutCorners, cutOff, madeCard, madePose } from './made';
+import { Astray, makingSteps, type MakingStep, type Scatter } from './scatter';
+
+/** Openings at which a made card is looked at on its way, degrees. */
+const ON_ITS_WAY = [45, 90, 135] as const;
+/** Paper that does not close by more than this is felt, as in the rule for bending, mm. */
+export const BINDS_FROM_MM = FLEX_RISK_MM;
+/** Edges that should meet and are further apart are seen: common practice, no source, mm. */
+export const SHOWS_FROM_MM = 1;
+/** Edges of the base that lie no further inside than this are the ones that something pokes out past, mm. */
+const SAME_EDGE_MM = 0.05;
+
+/** One made card. */
+export interface Fitness {
+  /** What pokes out furthest past the mean of the edges it should stay behind; negative is room; null without parts. */
+  readonly overhangMm: number | null;
+  /** What does not close when it is shut; null where the design itself does not shut. */
+  readonly closedGapMm: number | null;
+  /** The same on its way, at worst. */
+  readonly wayGapMm: number;
+  /** How far edges of the base that should meet when it is shut do not. */
+  readonly edgesMm: number;
+}
+export const closes = ({ closedGapMm }: Fitness): boolean => closedGapMm !== null && closedGapMm <= BINDS_FROM_MM;
+export const binds = ({ wayGapMm }: Fitness): boolean => wayGapMm > BINDS_FROM_MM;
+export const pokesOut = ({ overhangMm }: Fitness, mayMm: number): boolean => overhangMm !== null && overhangMm > mayMm;
+export const shows = ({ edgesMm }: Fitness): boolean => edgesMm > SHOWS_FROM_MM;
+
+type Side = 'fore' | 'head' | 'foot';
+/** How far out a place is on a side, in world axes of the shut card. */
+const OUT: Readonly<Record<Side, (p: Vec3) => number>> = { fore: (p) => p[1], head: (p) => p[0], foot: (p) => -p[0] };
+
+/** A design, ready to be made many times. */
+export class Maker {
+  readonly steps: readonly MakingStep[];
+  /** Something of it pokes out as drawn, and should not. */
+  private readonly faulty: boolean;
+  private readonly parts: Unjoined;
+  private readonly nominal: Assembly;
+  private readonly closed: Pose | null;
+  private readonly way: readonly Pose[];
+  private readonly isCrease: ReturnType<typeof creaseEdges>;
+  private readonly edges: readonly { readonly side: Side; readonly facets: readonly number[] }[];
+
+  /** Throws DesignError. */
+  constructor(design: Design, scatter: Scatter) {
+    this.parts = unjoined(design);
+    this.nominal = buildAssembly(design);
+    this.steps = makingSteps(this.parts, scatter);
+    this.faulty = overhang.check(gather(design, 'closed', 0, this.nominal)).length > 0;
+    this.closed = closedPose(this.nominal);
+    this.way = ON_ITS_WAY.map((open) => poseAt(this.nominal, openTo(open))).filter((p) => !p.stop);
+    this.isCrease = creaseEdges(this.nominal);
+    this.edges = this.closed ? this.edgesOf(this.closed) : [];
+  }
+
+  /** The card as drawn. */
+  get asDrawn(): Fitness {
+    return this.make(this.steps.map(() => 0));
+  }
+  /** How far it may poke out: not at all, unless it is drawn to reach an edge or past it, and that is no fault. */
+  get mayOverhangMm(): number {
+    const drawn =
+      this.make(
+        this.steps.map(() => 0),
+        false,
+      ).overhangMm ?? -1;
+    return drawn < 0 || this.faulty ? 0 : drawn + SHOWS_FROM_MM;
+  }
+
+  /**
+   * @param amounts how far each step goes astray, mm or degrees
+   * @param onItsWay whether it is looked at half open too, or only shut
+   */
+  make(amounts: ArrayLike<number>, onItsWay = true): Fitness {
+    const astray = new Astray(this.steps, amounts);
+    const made = madeCard(this.parts, this.nominal, astray);
+    const closed = this.closed && madePose(made, this.closed);
+    const gaps = onItsWay ? this.way.map((pose) => madePose(made, pose).gapMm) : [];
+    const lies = closed ? this.shut(made.facets, closed.placed, astray) : { overhangMm: null, edgesMm: 0 };
+    return { ...lies, closedGapMm: closed && closed.gapMm, wayGapMm: Math.max(0, ...gaps) };
+  }
+
+  /** Its facets in world axes, as made and shut: for a picture. */
+  shutFacets(amounts: ArrayLike<number>): { readonly mechanism: string; readonly ring: readonly Vec3[] }[] {
+    if (!this.closed) return [];
+    const astray = new Astray(this.steps, amounts);
+    const made = madeCard(this.parts, this.nominal, astray);
+    const { placed } = madePose(made, this.closed);
+    return made.facets.map((f, i) => ({
+      mechanism: f.mechanism,
+      ring: this.cornersOf(f, placed[i], astray).map((c) => c.at),
+    }));
+  }
+
+  /** Facets of the base whose edge is the outermost on a side when it is shut. */
+  private edgesOf(closed: Pose) {
+    const leaves = this.leafFacets();
+    const none = new Astray([], []);
+    return (['fore', 'head', 'foot'] as const).map((side) => {
+      const outs = leaves.map((i) => this.outOf(this.nominal.facets[i], closed.placed[i], none, side));
+      const most = Math.max(...outs);
+      return { side, facets: leaves.filter((_, k) => outs[k] > most - SAME_EDGE_MM) };
+    });
+  }
+  private leafFacets(): number[] {
+    const { facets, base, leafBodies } = this.nominal;
+    return facets.flatMap((f, i) => (f.mechanism === base.mechanism && leafBodies.has(f.body) ? [i] : []));
+  }
+  private cornersOf(facet: Facet, placed: Rigid, astray: Astray): { readonly key: string; readonly at: Vec3 }[] {
+    return cutCorners(facet, cutOff(facet, astray), this.isCrease(facet.piece)).map(({ drawn, made }) => ({
+      key: `${facet.piece} ${drawn[0].toFixed(5)} ${drawn[1].toFixed(5)}`,
+      at: applyRigid(placed, [made[0], made[1], 0]),
+    }));
+  }
+  private outOf(facet: Facet, placed: Rigid, astray: Astray, side: Side): number {
+    return Math.max(...this.cornersOf(facet, placed, astray).map((c) => OUT[side](c.at)));
+  }
+
+  private shut(facets: readonly Facet[], placed: readonly Rigid[], astray: Astray) {
+    const edges = this.edges.map(({ side, facets: own }) => {
+      const outs = own.map((i) => this.outOf(facets[i], placed[i], astray, side));
+      return {
+        side,
+        mean: outs.reduce((a, b) => a + b, 0) / outs.length,
+        apart: Math.max(...outs) - Math.min(...outs),
+      };
+    });
+    const places = this.partPlaces(facets, placed, astray);
+    const past = edges.flatMap(({ side, mean }) => places.map((p) => OUT[side](p) - mean));
+    return {
+      overhangMm: past.length > 0 ? Math.max(...past) : null,
+      edgesMm: Math.max(0, ...edges.map((e) => e.apart)),
+    };
+  }
+  /** Corners of all that is no leaf. Of a corner that several facets have: the middle of where they have it. */
+  private partPlaces(facets: readonly Facet[], placed: readonly Rigid[], astray: Astray): Vec3[] {
+    const { base, leafBodies } = this.nominal;
+    const sums = new Map<string, { sum: Vec3; count: number }>();
+    facets.forEach((f, i) => {
+      if (f.mechanism === base.mechanism && leafBodies.has(this.nominal.facets[i].body)) return;
+      for (const { key, at } of this.cornersOf(f, placed[i], astray)) {
+        const { sum, count } = sums.get(key) ?? { sum: [0, 0, 0], count: 0 };
+        sums.set(key, { sum: [sum[0] + at[0], sum[1] + at[1], sum[2] + at[2]], count: count + 1 });
+      }
+    });
+    const stuck = this.nominal.layers.flatMap(({ facet, region }) =>
+      region.flatMap((r) => r.outer.map(([x, y]) => applyRigid(placed[facet], [x, y, 0]))),
+    );
+    return [
+      ...[...sums.values()].map(({ sum, count }): Vec3 => [sum[0] / count, sum[1] / count, sum[2] / count]),
+      ...stuck,
+    ];
+  }
+}

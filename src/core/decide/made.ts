@@ -1,0 +1,156 @@
+/**
+ * A card as it was made: the linkage with its creases beside where they are drawn and its parts glued a little
+ * otherwise. It is posed near the pose of the design: paper takes up what does not close by bending, so the pose of
+ * least gap at the same opening is taken, not a walk that would stop a hair before the card is shut.
+ */
+import { assemble, glued, type Assembly, type Facet } from '../assembly/assembly';
+import type { Pose } from '../assembly/pose';
+import { ringsOf } from '../plane/polygon';
+import {
+  applyRigid,
+  compose,
+  cross3,
+  dot3,
+  largestGap,
+  leastBending,
+  placeBodies,
+  placeOnSheet,
+  rotateOnly,
+  scale3,
+  turnAbout,
+  type Joint,
+  type Linkage,
+  type Rigid,
+  type Vec3,
+} from '../linkage';
+import type { Bond } from '../kinds';
+import type { CreaseLine } from '../pattern/pattern';
+import { lerp2, type Vec2 } from '../plane/vec2';
+import { LOOP_ACCEPT_MM } from '../tolerance';
+import { degToRad } from '../units/angle';
+import type { Unjoined } from '../build/build';
+import type { Astray } from './scatter';
+
+export interface Made {
+  readonly facets: readonly Facet[];
+  readonly linkage: Linkage;
+}
+export interface MadePose {
+  /** Placement of each facet's piece frame, by facet index. */
+  readonly placed: readonly Rigid[];
+  /** What does not close, mm. */
+  readonly gapMm: number;
+}
+
+/** @param nominal the design as drawn, put together */
+export function madeCard({ laid, layers }: Unjoined, nominal: Assembly, astray: Astray): Made {
+  const bonds = laid.parts.bonds.map((b) => gluedAstray(b, laid.facets, laid.indexOf, astray));
+  const isGlued = bonds.some((b, k) => b !== laid.parts.bonds[k]);
+  const { facets, linkage } = isGlued ? assemble(glued(laid, bonds), layers) : nominal;
+  const lines = new Map(nominal.pieces.flatMap((p) => p.creases.map((c) => [c.id, c] as const)));
+  const facetOf = new Map(nominal.creases.filter((c) => c.joint >= 0).map((c) => [c.joint, c.a]));
+  const joints = linkage.joints.map((joint, k) => {
+    const crease = lines.get(joint.id);
+    if (!crease || joint.motion.kind !== 'hinge') return joint;
+    const facet = facets[facetOf.get(k) ?? facets.findIndex((f) => f.body === joint.a)];
+    return scoredAstray(joint, facet.toBody, crease, astray);
+  });
+  return { facets, linkage: { ...linkage, joints } };
+}
+
+/** The pose of least gap near that of the design, with the card as far open. */
+export function madePose({ facets, linkage }: Made, near: Pose): MadePose {
+  const { q } = near.folds;
+  const rigid = placeBodies(linkage, q);
+  const closes = largestGap(linkage, rigid).mm <= LOOP_ACCEPT_MM;
+  const { bodies, gap } = closes ? { bodies: rigid, gap: { mm: 0 } } : leastBending(linkage, rigid, q);
+  return { placed: facets.map((f) => compose(bodies[f.body], f.toBody)), gapMm: gap.mm };
+}
+
+/** A bond with the second piece shifted and turned in its own plane, about the middle of its facet. */
+function gluedAstray(bond: Bond, facets: readonly Facet[], indexOf: ReadonlyMap<string, number>, astray: Astray): Bond {
+  const [dx, dy] = [astray.of('glueX', bond.id), astray.of('glueY', bond.id)];
+  const turn = degToRad(astray.of('glueTurn', bond.id));
+  const facet = facets[indexOf.get(`${bond.b.piece}|${bond.b.facet}`) ?? -1];
+  if (!facet || (dx === 0 && dy === 0 && turn === 0)) return bond;
+  const [x, y] = middleOf(facet.polygon.outer);
+  const shifted = compose(placeOnSheet([dx, dy], [1, 0]), turnAbout([x, y, 0], [0, 0, 1], turn));
+  return { ...bond, placement: compose(bond.placement, shifted) };
+}
+function middleOf(ring: readonly Vec2[]): Vec2 {
+  const sum = ring.reduce(([x, y], p) => [x + p[0], y + p[1]], [0, 0]);
+  return [sum[0] / ring.length, sum[1] / ring.length];
+}
+
+/** A crease moved across itself and turned about its middle, within its sheet. */
+function scoredAstray(joint: Joint, toBody: Rigid, crease: CreaseLine, astray: Astray): Joint {
+  const [off, turn] = [astray.of('score', crease.id), degToRad(astray.of('fold', crease.id))];
+  if (joint.motion.kind !== 'hinge' || (off === 0 && turn === 0)) return joint;
+  const normal = rotateOnly(toBody, [0, 0, 1]);
+  const along = rotateOnly(toBody, [crease.b[0] - crease.a[0], crease.b[1] - crease.a[1], 0]);
+  const side = cross3(normal, along);
+  const shift = scale3(side, off / Math.hypot(...side));
+  const [mx, my] = lerp2(crease.a, crease.b, 0.5);
+  const about = turnAbout(applyRigid(toBody, [mx, my, 0]), normal, turn);
+  const move = (p: Vec3): Vec3 => {
+    const [x, y, z] = applyRigid(about, p);
+    return [x + shift[0], y + shift[1], z + shift[2]];
+  };
+  const { motion, span } = joint;
+  return {
+    ...joint,
+    motion: { ...motion, point: move(motion.point), axis: rotateOnly(about, motion.axis) },
+    span: [move(span[0]), move(span[1])],
+  };
+}
+
+/** How far edges that are cut lie off, by facet: of a piece, outwards, mm. */
+export const cutOff = (facet: Facet, astray: Astray): number => astray.of('cut', facet.piece);
+
+/** Corners of a facet where its cut edges lie off by so much, in the axes of its piece. `isCrease`: of an edge. */
+export function cutCorners(
+  { polygon }: Pick<Facet, 'polygon'>,
+  off: number,
+  isCrease: (a: Vec2, b: Vec2) => boolean,
+): readonly { readonly drawn: Vec2; readonly made: Vec2 }[] {
+  return ringsOf(polygon).flatMap((ring) =>
+    ring.map((drawn, k) => {
+      const [before, after] = [ring[(k + ring.length - 1) % ring.length], ring[(k + 1) % ring.length]];
+      const first = isCrease(before, drawn) ? 0 : off;
+      const second = isCrease(drawn, after) ? 0 : off;
+      return { drawn, made: first === 0 && second === 0 ? drawn : cornerOff(before, drawn, after, first, second) };
+    }),
+  );
+}
+
+/** Sharper corners are not drawn out further than this, in parts of the offset. */
+const MOST_DRAWN_OUT = 4;
+/** Where the two edges of a corner meet when each lies so far to its right. */
+function cornerOff(before: Vec2, at: Vec2, after: Vec2, first: number, second: number): Vec2 {
+  const right = (a: Vec2, b: Vec2): Vec2 => {
+    const long = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
+    return [(b[1] - a[1]) / long, -(b[0] - a[0]) / long];
+  };
+  const [m, n] = [right(before, at), right(at, after)];
+  const det = m[0] * n[1] - m[1] * n[0];
+  const most = MOST_DRAWN_OUT * Math.max(Math.abs(first), Math.abs(second));
+  const [x, y] = [(first * n[1] - second * m[1]) / det, (second * m[0] - first * n[0]) / det];
+  const far = Math.hypot(x, y);
+  if (Number.isFinite(far) && far <= most) return [at[0] + x, at[1] + y];
+  // Edges that go straight on, or nearly back: half of each.
+  return [at[0] + (first * m[0] + second * n[0]) / 2, at[1] + (first * m[1] + second * n[1]) / 2];
+}
+
+/** Whether an edge of a facet is a crease of its piece, for all its facets. */
+export function creaseEdges(nominal: Assembly): (piece: string) => (a: Vec2, b: Vec2) => boolean {
+  const byPiece = new Map<string, readonly CreaseLine[]>(nominal.pieces.map((p) => [p.id, p.creases]));
+  const near = (p: Vec2, { a, b }: CreaseLine): boolean => {
+    const way: Vec3 = [b[0] - a[0], b[1] - a[1], 0];
+    const to: Vec3 = [p[0] - a[0], p[1] - a[1], 0];
+    const long = Math.hypot(...way);
+    const along = dot3(way, to) / long;
+    return Math.abs(cross3(way, to)[2]) / long < ON_CREASE_MM && along > -ON_CREASE_MM && along < long + ON_CREASE_MM;
+  };
+  return (piece) => (a, b) => (byPiece.get(piece) ?? []).some((c) => near(a, c) && near(b, c));
+}
+const ON_CREASE_MM = 1e-3;

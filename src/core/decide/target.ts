@@ -1,0 +1,263 @@
+/**
+ * The search for numbers that make a card as it is wanted. The optimiser divides boxes (DIRECT: Jones, Perttunen,
+ * Stuckman 1993, by ml-direct): it asks for no derivative of rules, and gives the same answer on every machine. The
+ * range of the first number is cut into slabs that are searched one by one, so that a search can be done in parts.
+ */
+import direct from 'ml-direct';
+import { fieldOf, kindIn } from '../document/fields';
+import { labelOfLever } from '../document/words';
+import type { Design } from '../document/design';
+import { tryBuild } from '../build/build';
+import { gather } from '../proof/evidence';
+import { leverValue, setLever } from '../proof/levers';
+import { prove, type Verdict } from '../proof/prove';
+import { RULES, type Finding } from '../rules';
+import { MeasureReader, missOf, type Want } from './wants';
+
+/** A number that may be changed. */
+export interface Free {
+  readonly mechanism: string;
+  readonly key: string;
+  readonly from: number;
+  readonly to: number;
+}
+export interface TargetAsk {
+  readonly wants: readonly Want[];
+  readonly free: readonly Free[];
+}
+/** Values of the free numbers, in their order, and what the card is like then. */
+export interface Candidate {
+  readonly slab: number;
+  readonly values: readonly number[];
+  /** Of each want, in their order; null where the card does not come there. */
+  readonly measures: readonly (number | null)[];
+  /** How far it is from what is wanted, all in all; 0 where all is met. */
+  readonly miss: number;
+  readonly verdict: Verdict;
+  /** What stands against it. */
+  readonly against: readonly string[];
+}
+export interface TargetResult {
+  /** Proved, all wants met, nothing blocks; nearest to the card as it is first, or by what is to be large or small. */
+  readonly found: readonly Candidate[];
+  /** Where nothing is found: that which comes nearest. */
+  readonly nearest: Candidate | null;
+}
+
+/** Slabs that the range of the first number is searched in. */
+export const SLABS = 4;
+/** Half the width of the boxes that an answer is looked for in again, in parts of the ranges. */
+const ZOOMS = [0.03, 0.001] as const;
+/** Answers nearer to each other than this, in parts of the ranges, are one. */
+const SAME_PART = 0.05;
+const MOST_FROM_SLAB = 2;
+const MOST_FOUND = 6;
+/** A want is met within this, in its unit. */
+export const MET_WITHIN = 0.02;
+/** Weight of what blocks against what is missed: an answer that is blocked is never worth it. */
+const BLOCK_WEIGHT = 20;
+const NO_CARD = 1e6;
+
+/** The range a number is searched in unless it is said: what its bar shows in Build. */
+export function usualRange(design: Design, mechanism: string, key: string): readonly [number, number] | null {
+  const field = fieldOf(kindIn(design, mechanism) ?? '', key);
+  const now = leverValue(design, mechanism, key);
+  if (!field || now === null || field.min === undefined || field.max === undefined) return null;
+  const span = field.unit === 'deg' ? field.max - field.min : Math.max(20, 2 * Math.abs(now));
+  return [Math.max(field.min, field.min < 0 ? now - span : field.min), Math.min(field.max, now + span)];
+}
+
+export const withValues = (design: Design, free: readonly Free[], values: readonly number[]): Design =>
+  free.reduce((d, { mechanism, key }, k) => setLever(d, mechanism, key, values[k]), design);
+
+interface Trial {
+  readonly measures: readonly (number | null)[];
+  readonly miss: number;
+  /** To be made small: misses, what blocks, and then what is to be large or small. */
+  readonly cost: number;
+}
+const isEnd = ({ is }: Want): boolean => is === 'most' || is === 'least';
+
+/** What the flat pieces and the shut card say of a trial; the whole proof comes for those that are told. */
+function tried(design: Design, { wants, free }: TargetAsk, values: readonly number[]): Trial {
+  const changed = withValues(design, free, values);
+  const assembly = tryBuild(changed);
+  if (!assembly) return { measures: wants.map(() => null), miss: NO_CARD, cost: NO_CARD };
+  const evidence = { ...gather(changed, 'closed', 0, assembly), rough: true };
+  const reader = new MeasureReader(assembly, evidence);
+  const measures = wants.map((w) => reader.read(w));
+  const miss = wants.reduce((sum, w, k) => sum + (measures[k] === null ? NO_CARD : missOf(w, measures[k])), 0);
+  const blocks = RULES.filter((r) => r.needs !== 'travel')
+    .flatMap((r) => r.check(evidence))
+    .filter((f) => f.severity === 'blocks');
+  const blocked = blocks.reduce((sum, f) => sum + 0.05 + excess(f), 0);
+  const goal = wants.reduce((sum, w, k) => sum + (isEnd(w) ? (w.is === 'most' ? -1 : 1) * (measures[k] ?? 0) : 0), 0);
+  return { measures, miss, cost: BLOCK_WEIGHT * (miss + blocked) + goal };
+}
+const excess = ({ measured, limit }: Finding): number => {
+  const off = Math.abs((measured ?? 0) - (limit ?? 0));
+  return Number.isFinite(off) ? Math.min(off, 1000) : 1;
+};
+
+type Values = readonly number[];
+interface Point {
+  readonly values: Values;
+  readonly cost: number;
+}
+
+/** Searches the slabs that are named; `onTrial` is told how much is done, 0 to 1. Throws DesignError, RangeError. */
+export function searchSlabs(
+  design: Design,
+  ask: TargetAsk,
+  slabs: readonly number[],
+  onTrial: (part: number) => void = () => undefined,
+): Candidate[] {
+  return slabs.flatMap((slab, k) => searchSlab(design, ask, slab, (part) => onTrial((k + part) / slabs.length)));
+}
+export const ALL_SLABS: readonly number[] = Array.from({ length: SLABS }, (_, k) => k);
+
+/** The whole search. */
+export const searchTarget = (design: Design, ask: TargetAsk, onTrial?: (part: number) => void): TargetResult =>
+  chosenOf(ask, valuesNow(design, ask), searchSlabs(design, ask, ALL_SLABS, onTrial));
+
+function searchSlab(design: Design, ask: TargetAsk, slab: number, onTrial: (part: number) => void): Candidate[] {
+  const [first, ...rest] = ask.free;
+  const width = (first.to - first.from) / SLABS;
+  const box = [{ from: first.from + slab * width, to: first.from + (slab + 1) * width }, ...rest];
+  const points: Point[] = [];
+  const cost = (values: Values): number => {
+    const { cost: c } = tried(design, ask, values);
+    points.push({ values: [...values], cost: c });
+    return c;
+  };
+  minimise(cost, box, MOST_TRIALS.slab);
+  onTrial(0.5);
+  const starts = apartFrom(ask, points).slice(0, MOST_FROM_SLAB);
+  return starts.map((start, k) => {
+    const values = ZOOMS.reduce<Values>((at, part) => minimise(cost, boxRound(ask, at, part), MOST_TRIALS.box), start);
+    onTrial(0.5 + (0.5 * (k + 1)) / starts.length);
+    return proved(design, ask, slab, tidied(design, ask, values));
+  });
+}
+
+/** So many trials for each free number are looked at in a slab, and in a box round an answer. */
+const MOST_TRIALS = { slab: 60, box: 36 } as const;
+const ITERATIONS = 40;
+/** Plains have no lowest place, and would be divided without end: they lean towards the middle of the box. */
+const LEAN = 1e-7;
+class Enough extends Error {}
+
+/** The lowest of the points that are tried in a box. */
+function minimise(
+  cost: (v: Values) => number,
+  box: readonly { readonly from: number; readonly to: number }[],
+  most: number,
+): Values {
+  const span = box.map(({ from, to }) => ({ from, to: Math.max(to, from + 1e-9) }));
+  const middle = span.map(({ from, to }) => (from + to) / 2);
+  let best: Point = { values: middle, cost: Infinity };
+  let trials = 0;
+  const leaning = (values: Values): number => {
+    if (++trials > most * box.length) throw new Enough();
+    const c = cost(values);
+    if (c < best.cost) best = { values: [...values], cost: c };
+    return c + LEAN * values.reduce((sum, v, k) => sum + Math.abs(v - middle[k]) / (span[k].to - span[k].from), 0);
+  };
+  try {
+    direct(
+      leaning,
+      span.map((b) => b.from),
+      span.map((b) => b.to),
+      { iterations: ITERATIONS },
+    );
+  } catch (error) {
+    if (!(error instanceof Enough)) throw error;
+  }
+  return best.values;
+}
+const boxRound = ({ free }: TargetAsk, at: Values, part: number) =>
+  free.map(({ from, to }, k) => ({
+    from: Math.max(from, at[k] - part * (to - from)),
+    to: Math.min(to, at[k] + part * (to - from)),
+  }));
+
+/** Distance in parts of the ranges. */
+const partApart = ({ free }: TargetAsk, a: Values, b: Values): number =>
+  Math.hypot(...free.map(({ from, to }, k) => (a[k] - b[k]) / Math.max(1e-9, to - from)));
+
+/** The best points that are no neighbours of each other. */
+function apartFrom(ask: TargetAsk, points: readonly Point[]): Values[] {
+  const out: Values[] = [];
+  for (const { values } of [...points].sort((a, b) => a.cost - b.cost)) {
+    if (out.length >= MOST_FROM_SLAB) break;
+    if (out.every((o) => partApart(ask, o, values) > 2 * SAME_PART)) out.push(values);
+  }
+  return out;
+}
+
+/** The roundest numbers near an answer that are as good: tenths, then hundredths, then as they are. */
+function tidied(design: Design, ask: TargetAsk, values: Values): Values {
+  const { cost } = tried(design, ask, values);
+  const ends = ask.wants.some(isEnd);
+  for (const digits of [1, 2, 3]) {
+    const round = values.map((v, k) => {
+      const { from, to } = ask.free[k];
+      return Math.min(to, Math.max(from, Number(v.toFixed(digits))));
+    });
+    const there = tried(design, ask, round);
+    const allowed = ends ? 10 ** -digits : BLOCK_WEIGHT * 0.5 * MET_WITHIN;
+    if (there.cost <= cost + allowed && there.miss <= Math.max(MET_WITHIN / 2, tried(design, ask, values).miss))
+      return round;
+  }
+  return values;
+}
+
+/** The whole proof of an answer. */
+function proved(design: Design, ask: TargetAsk, slab: number, values: Values): Candidate {
+  const { measures, miss } = tried(design, ask, values);
+  if (miss >= NO_CARD && measures.every((m) => m === null))
+    return { slab, values, measures, miss, verdict: 'blocked', against: ['the card cannot be put together so'] };
+  const { verdict, findings } = prove(withValues(design, ask.free, values));
+  const against = [
+    ...ask.wants.flatMap((w, k) => missed(design, w, measures[k])),
+    ...findings.filter((f) => f.severity === 'blocks').map((f) => f.message),
+  ];
+  return { slab, values, measures, miss, verdict, against };
+}
+function missed(design: Design, want: Want, found: number | null): string[] {
+  const name = `${labelOfWant(design, want)}`;
+  if (found === null) return [`${name}: the card does not come there`];
+  return missOf(want, found) > MET_WITHIN ? [`${name} is ${found.toFixed(2)}, wanted is ${want.value}`] : [];
+}
+export const labelOfWant = (design: Design, { mechanism, measure, open }: Want): string => {
+  const title = design.mechanisms.find((m) => m.id === mechanism)?.name ?? 'the card';
+  return `${measure.replace(/_(mm|deg)$/, '').replaceAll('_', ' ')} of ${title} at ${open}°`;
+};
+export const labelOfFree = (design: Design, { mechanism, key }: Pick<Free, 'mechanism' | 'key'>): string =>
+  `${labelOfLever(design, mechanism, key)} of ${design.mechanisms.find((m) => m.id === mechanism)?.name ?? 'the card'}`;
+
+const isFound = (c: Candidate): boolean =>
+  c.miss <= MET_WITHIN && c.verdict !== 'blocked' && c.measures.every((m) => m !== null);
+
+/** The free numbers as they are. */
+export const valuesNow = (design: Design, { free }: TargetAsk): number[] =>
+  free.map(({ mechanism, key }) => leverValue(design, mechanism, key) ?? 0);
+
+/** Of all candidates those that do, each once; or the nearest. */
+export function chosenOf(ask: TargetAsk, now: readonly number[], candidates: readonly Candidate[]): TargetResult {
+  const goal = (c: Candidate): number =>
+    ask.wants.reduce((sum, w, k) => sum + (isEnd(w) ? (w.is === 'most' ? -1 : 1) * (c.measures[k] ?? 0) : 0), 0);
+  const byWorth = [...candidates]
+    .filter(isFound)
+    .sort((a, b) => goal(a) - goal(b) || partApart(ask, a.values, now) - partApart(ask, b.values, now));
+  const found = byWorth.reduce<Candidate[]>(
+    (out, c) => (out.some((o) => partApart(ask, o.values, c.values) < SAME_PART) ? out : [...out, c]),
+    [],
+  );
+  const worth = (c: Candidate): number => c.miss + (c.verdict === 'blocked' ? 0.5 * c.against.length : 0);
+  const nearest = candidates.reduce<Candidate | null>((best, c) => (best && worth(best) <= worth(c) ? best : c), null);
+  // What is to be as large as can be has one answer; others of the list are as good within a hair.
+  const best = found.length > 0 ? goal(found[0]) : 0;
+  const told = ask.wants.some(isEnd) ? found.filter((c) => goal(c) - best < MET_WITHIN) : found;
+  return { found: told.slice(0, MOST_FOUND), nearest: found.length > 0 ? null : nearest };
+}
