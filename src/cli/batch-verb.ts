@@ -85,9 +85,10 @@ function asked(text: string, line: number): Asked {
     return { line, id: null, why: 'the line must be an object: {"id": …, "file": …} or a card' };
   const { id, file, card, rhabdoplex } = value as Record<string, unknown>;
   const named = typeof id === 'string' || typeof id === 'number' ? String(id) : null;
+  // A card has a "card" of its own: its base.
+  if (rhabdoplex !== undefined) return { line, id: named, card: value };
   if (typeof file === 'string') return { line, id: named, file };
   if (card !== undefined) return { line, id: named, card };
-  if (rhabdoplex !== undefined) return { line, id: named, card: value };
   return { line, id: named, why: 'the line names no "file" and has no "card"' };
 }
 function fileOf({ file, card, line }: Asked, folder: string): string {

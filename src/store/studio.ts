@@ -12,6 +12,7 @@ import { engine, newestWins, onWorkerNews } from '@/workers/client';
 import type { Answer, Scene, ScenePose } from '@/workers/protocol';
 import type { Json } from '@/core/document/delta';
 import { checkChange } from '@/core/document/schema';
+import { rebased } from '@/core/document/variants';
 import { NO_HISTORY, type History, type Move } from './database';
 import { MOST_STEPS_BACK, statesOf } from './history';
 import { Keeper, type Saving } from './keeper';
@@ -195,7 +196,7 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
         actions: {
           edit: (label, change) => {
             if (!get().writes) return set({ news: OTHER_WRITES, preview: null });
-            const next = change(get().design);
+            const next = rebased(get().design, change(get().design));
             if (next === get().design) return;
             const why = checkChange(next, get().design);
             set(why === null ? { design: next, label, preview: null } : { news: `Not done: ${why}.`, preview: null });

@@ -7,6 +7,7 @@ import type { Making } from '../pattern/making';
 import type { Corners } from '../plane/polygon';
 import type { Shape, ShapeAsset, ShapeShelf, TextShape } from '../shapes/shape';
 import type { LengthUnit } from '../units/length';
+import type { Delta } from './delta';
 import type { PrintedPicture } from './pictures';
 import type { Template } from './template';
 
@@ -232,7 +233,17 @@ export interface Design {
   readonly gluing?: readonly Gluing[];
   /** States that its maker names; those of its base unless said. */
   readonly states?: readonly NamedState[];
+  /** Variants of it, as differences from it. */
+  readonly variants?: readonly Variant[];
   readonly notes: string;
+}
+
+/** Another state of a card, kept beside it. */
+export interface Variant {
+  readonly id: string;
+  readonly name: string;
+  /** From the card to the variant; null where they are alike. */
+  readonly delta: Delta | null;
 }
 
 /** A plain card with nothing on it. */

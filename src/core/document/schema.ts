@@ -13,6 +13,7 @@ import { DESIGN_VERSION, type Design } from './design';
 import { JOIN_KINDS, type Template, type TemplateJoin } from './template';
 import { LARGEST_DESIGN, LARGEST_FILE, readJson } from './json';
 import { migrate } from './migrate';
+import { MOST_VARIANTS, resolved, variantsOf } from './variants';
 import { MOST_PICTURES, pictureSchema } from './pictures';
 import { envelopeOf, envelopesOf, formatOf, formatsOf } from './post';
 import { profileSchema } from './profile';
@@ -270,6 +271,17 @@ const designSchema = Joi.object<Design>({
   artwork: Joi.array().items(artwork).max(200).unique('id'),
   machine: profileSchema,
   done: Joi.array().items(Joi.string().max(160)).max(1000).unique(),
+  variants: Joi.array()
+    .items(
+      Joi.object({
+        id: id.required(),
+        name: Joi.string().trim().min(1).max(60).required(),
+        delta: Joi.object().allow(null).required(),
+      }),
+    )
+    .max(MOST_VARIANTS)
+    .unique('id')
+    .unique('name'),
   notes: Joi.string().max(20_000).allow('').required(),
 });
 
@@ -293,8 +305,21 @@ export function checkDesign(value: unknown): Read {
   }
   const result = designSchema.validate(migrate(value as Record<string, unknown>), JOI_OPTIONS);
   if (result.error) return no(oneLine(result.error.message));
-  const why = checkReferences(result.value) ?? checkSize(result.value);
+  const why = checkReferences(result.value) ?? checkSize(result.value) ?? checkVariants(result.value);
   return why ? no(why) : { ok: true, design: result.value };
+}
+
+/** Every variant is a card by itself: its differences fit, and what they make reads. */
+function checkVariants(design: Design): string | null {
+  for (const [k, variant] of variantsOf(design).entries()) {
+    try {
+      const read = checkDesign(resolved(design, variant));
+      if (!read.ok) return `variants[${k}] ("${variant.name}"): ${read.why}`;
+    } catch (error) {
+      return `variants[${k}] ("${variant.name}"): its differences do not fit the card (${(error as Error).message})`;
+    }
+  }
+  return null;
 }
 
 /**
