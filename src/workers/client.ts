@@ -14,6 +14,8 @@ const DOES = {
   nest: 'the laying out of the sheets',
   cutter: 'the simulated cutter',
   show: 'the making of the film',
+  decide: 'the search and the study',
+  compare: 'the comparing of variants',
 } as const;
 type Purpose = keyof typeof DOES;
 
@@ -28,6 +30,10 @@ const BOUND_MS: Partial<Record<keyof Engine, number>> = {
   bundle: 300_000,
   film: 600_000,
   cutOn: 120_000,
+  study: 1_800_000,
+  target: 1_800_000,
+  map: 1_800_000,
+  judge: 300_000,
 };
 const OTHER_BOUND_MS = 60_000;
 

@@ -39,6 +39,8 @@ import { roomOf } from '@/core/proof/room';
 import { workOf } from '@/core/build/steps';
 import { statesOf } from '@/core/document/states';
 import { whatIf } from '@/core/proof/what-if';
+import { searchTarget } from '@/core/decide/target';
+import { wearOf } from '@/core/decide/wear';
 import { closedStack } from '@/core/rules';
 import { cutList } from '@/core/sheets/cutlist';
 import { layOnBeds } from '@/core/sheets/beds';
@@ -49,6 +51,7 @@ import { toBooklet } from '@/core/formats/booklet';
 import { toBundle } from '@/core/formats/bundle';
 import { stepPicture } from '@/core/formats/step-picture';
 import { beginCut, beginFile, cutOn } from './cutter';
+import { judgeNow, makeMap, makeStudy } from './decide';
 import { makeFilm, makeStill } from './film';
 import { inHand, layoutNow, search, together, troublesOf } from './sheet-jobs';
 import {
@@ -146,6 +149,12 @@ const withFonts = <T>(design: Design, work: () => T): Promise<Answer<T>> =>
     return work();
   });
 
+const withFontsLater = <T>(design: Design, work: () => Promise<T>): Promise<Answer<T>> =>
+  answer(async () => {
+    await fontsFor(design);
+    return work();
+  });
+
 const engine: Engine = {
   check: (value) => answer(() => listedCard(value)),
   load: (design) => answer(async () => sceneOf(design, await assemblyOf(design))),
@@ -228,6 +237,11 @@ const engine: Engine = {
   posedGrips: (design, state, facet, at) =>
     answer(async () => posedGripsOf(design, await assemblyOf(design), state, facet, at)),
   ghost: (design, state, id) => answer(async () => ghostOf(await assemblyOf(design), state, id)),
+  study: (design, ask, onMore) => withFontsLater(design, () => makeStudy(design, ask, breathe, onMore)),
+  target: (design, ask, onPart) => withFonts(design, () => searchTarget(design, ask, onPart)),
+  map: (design, ask, onMore) => withFontsLater(design, () => makeMap(design, ask, breathe, onMore)),
+  wear: (design) => withFonts(design, () => wearOf(design)),
+  judge: (design, state) => withFonts(design, () => judgeNow(design, state)),
   limits: (design, grip) => withFonts(design, () => gripLimits(design, grip)),
   snaps: (design, grip, line) => answer(async () => snapsOf(design, await assemblyOf(design), grip, grip.lines[line])),
   plain: (design, id) => withFonts(design, () => turnedPlain(design, id)),

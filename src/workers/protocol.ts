@@ -45,6 +45,12 @@ import type { WhatIfPoint } from '@/core/proof/what-if';
 import type { CutListRow } from '@/core/sheets/cutlist';
 import type { Layout } from '@/core/sheets/layout';
 import type { Finding, ThicknessMap } from '@/core/rules';
+import type { Fitness } from '@/core/decide/fitness';
+import type { Forgiving } from '@/core/decide/forgiving';
+import type { MapAsk, MapCell } from '@/core/decide/map';
+import type { StudyAsk, Summary } from '@/core/decide/study';
+import type { TargetAsk, TargetResult } from '@/core/decide/target';
+import type { WearPlace } from '@/core/decide/wear';
 
 export interface ScenePiece {
   readonly id: string;
@@ -423,12 +429,56 @@ export interface Engine {
   ghost(design: Design, state: State, id: string): Promise<Answer<readonly (readonly Vec3[])[]>>;
   /** Where the room of its number ends, on the drawing. */
   limits(design: Design, grip: Grip): Promise<Answer<readonly GripLimit[]>>;
+  /** Cards made with scatter; `onMore` is told now and then. */
+  study(design: Design, ask: StudyAsk, onMore: (study: ToldStudy) => void): Promise<Answer<ToldStudy>>;
+  /** A search for numbers; `onPart` is told how much is done, 0 to 1. */
+  target(design: Design, ask: TargetAsk, onPart: (part: number) => void): Promise<Answer<TargetResult>>;
+  /** What two numbers do together, as it grows. */
+  map(design: Design, ask: MapAsk, onMore: (cells: readonly MapCell[]) => void): Promise<Answer<readonly MapCell[]>>;
+  wear(design: Design): Promise<Answer<readonly WearPlace[]>>;
+  /** A design proved at once, with its picture in a state and its flat pieces. */
+  judge(design: Design, state: State): Promise<Answer<Judged>>;
   /** What one line of a grip would line up with. */
   snaps(design: Design, grip: Grip, line: number): Promise<Answer<readonly Snap[]>>;
   /** The design with a mechanism turned into plain lines. */
   plain(design: Design, id: string): Promise<Answer<Design>>;
   /** Valleys and mountains that fold flat, for creases of one's own. */
   ownRoles(design: Design, id: string): Promise<Answer<readonly RoleChoice[]>>;
+}
+
+/** A step of the making, in words, and its share of the variance. */
+export interface ToldShare {
+  readonly what: string;
+  readonly sharePct: number;
+}
+/** The worst card, as it lies shut seen from above, and where its steps went. */
+export interface ToldWorst {
+  readonly of: 'overhang' | 'closing';
+  readonly fitness: Fitness;
+  readonly rings: readonly { readonly mechanism: string; readonly ring: readonly Vec2[] }[];
+  readonly astray: readonly { readonly what: string; readonly by: number; readonly unit: 'mm' | '°' }[];
+}
+/** A study as it is shown; cards are still being made while `done` is false. */
+export interface ToldStudy {
+  readonly done: boolean;
+  readonly summary: Summary;
+  readonly overhangs: readonly number[];
+  readonly gaps: readonly number[];
+  readonly overhangShares: readonly ToldShare[];
+  readonly closingShares: readonly ToldShare[];
+  readonly worst: readonly ToldWorst[];
+  readonly forgiving: readonly Forgiving[];
+}
+/** A variant beside the card, as both stand in one state. */
+export interface Judged {
+  readonly proof: Proof;
+  readonly picture: Picture | null;
+  /** Its flat pieces: outlines and creases. */
+  readonly pieces: readonly {
+    readonly id: string;
+    readonly rings: readonly Ring[];
+    readonly folds: readonly Segment[];
+  }[];
 }
 
 /** Jobs whose first argument is not a design. */

@@ -10,7 +10,7 @@ import { Action } from '../common/Action';
 import { PosedView } from '../posed/PosedView';
 import { FindingCard } from './FindingCard';
 import { ThicknessView } from './ThicknessView';
-import { WhatIf } from './WhatIf';
+import { DecidePane } from '../decide/DecidePane';
 
 /** What fails or is close to failing, where the stack is thick, and what a parameter would do. */
 export function ProveStage() {
@@ -46,12 +46,12 @@ export function ProveStage() {
         {proof && !proving && <Together />}
         {proof && !proving && <MeasureTable />}
       </Box>
-      <Box display="grid" gridTemplateRows="minmax(0, 1fr) minmax(0, 1fr)" minHeight="0" minWidth="0">
+      <Box display="grid" gridTemplateRows="minmax(0, 1fr) minmax(0, 1.15fr)" minHeight="0" minWidth="0">
         <Box display="grid" gridTemplateColumns="1fr 1fr" minHeight="0" borderBottom="1px solid var(--rule)">
           <PosedView />
           <ThicknessView />
         </Box>
-        <WhatIf />
+        <DecidePane />
       </Box>
     </Box>
   );

@@ -1,0 +1,202 @@
+'use client';
+import { Box, chakra } from '@chakra-ui/react';
+import { useMemo, useState, type KeyboardEvent, type MouseEvent } from 'react';
+import type { MapCell } from '@/core/decide/map';
+import { labelOfFree, withValues, type Free } from '@/core/decide/target';
+import { leverValue } from '@/core/proof/levers';
+import { formatSaid } from '@/core/units/length';
+import { useActions, useStudio } from '@/store/context';
+import { Action } from '../common/Action';
+import { freeOf, measureSaid, measuresToWant, numbersToFree, parted } from './choices';
+import { Pick } from './NumberPick';
+import { useJob } from './useJob';
+
+/** Drawn on a square of so many units; the ranges of the two numbers fill it. */
+const SIDE = 300;
+const FILL: Readonly<Record<MapCell['verdict'], string>> = {
+  clear: 'var(--good-bar)',
+  risk: 'var(--warn)',
+  blocked: 'var(--bad)',
+};
+const VERDICT_WORDS: Readonly<Record<MapCell['verdict'], string>> = {
+  clear: 'clear',
+  risk: 'a risk',
+  blocked: 'blocked',
+};
+const PLAIN = { id: 'none', name: 'the verdict alone' };
+
+/** The verdict over two numbers as a picture: pointed at to read, clicked to go there. */
+export function MapPane() {
+  const design = useStudio((s) => s.design);
+  const measures = useStudio((s) => s.proof?.measures);
+  const numbers = useMemo(() => numbersToFree(design), [design]);
+  const wantable = useMemo(() => [PLAIN, ...measuresToWant(design, measures ?? {})], [design, measures]);
+  const [picked, setPicked] = useState<readonly (string | null)[]>([null, null]);
+  const [measure, setMeasure] = useState(PLAIN.id);
+  const ids = [picked[0] ?? numbers[0]?.id, picked[1] ?? numbers[1]?.id];
+  const [x, y] = ids.map((id) => (id ? freeOf(design, id) : null));
+  const want =
+    measure === PLAIN.id ? null : { mechanism: parted(measure).mechanism, measure: parted(measure).key, open: 90 };
+  const job = useJob<{
+    readonly cells: readonly MapCell[];
+    readonly x: Free;
+    readonly y: Free;
+    readonly measure: string | null;
+  }>(async (at, d, onMore) => {
+    const told = (cells: readonly MapCell[]) => ({ cells, x: x!, y: y!, measure: want?.measure ?? null });
+    const answer = await at.map(d, { x: x!, y: y!, measure: want }, (cells) => onMore(told(cells)));
+    return answer.ok ? { ok: true, value: told(answer.value) } : answer;
+  });
+  if (numbers.length < 2) return <p className="dim">A map needs two numbers: put something on the card.</p>;
+  return (
+    <Box data-testid="map">
+      <Box display="flex" flexWrap="wrap" gap="6px" alignItems="center" mb="8px">
+        <Pick label="Across" value={ids[0]} choices={numbers} onChange={(id) => setPicked([id, picked[1]])} />
+        <Pick label="Up" value={ids[1]} choices={numbers} onChange={(id) => setPicked([picked[0], id])} />
+        <Pick label="Measure" value={measure} choices={wantable} onChange={setMeasure} />
+        {job.busy ? (
+          <Action small onClick={job.stop}>
+            Give up
+          </Action>
+        ) : (
+          <Action small strong disabled={ids[0] === ids[1]} onClick={job.start}>
+            Draw the map
+          </Action>
+        )}
+        {job.busy && <span className="dim">{job.found?.cells.length ?? 0} places judged</span>}
+      </Box>
+      {job.why && (
+        <chakra.p role="alert" color="bad" m="0">
+          {job.why}
+        </chakra.p>
+      )}
+      {job.found && <MapPicture {...job.found} stale={job.of !== design} />}
+    </Box>
+  );
+}
+
+function MapPicture({
+  cells,
+  x,
+  y,
+  measure,
+  stale,
+}: {
+  readonly cells: readonly MapCell[];
+  readonly x: Free;
+  readonly y: Free;
+  readonly measure: string | null;
+  readonly stale: boolean;
+}) {
+  const design = useStudio((s) => s.design);
+  const { edit, showPreview } = useActions();
+  const [at, setAt] = useState<readonly [number, number] | null>(null);
+  const px = (v: number): number => (SIDE * (v - x.from)) / (x.to - x.from);
+  const py = (v: number): number => SIDE - (SIDE * (v - y.from)) / (y.to - y.from);
+  const cellAt = (p: readonly [number, number] | null): MapCell | undefined =>
+    p ? cells.find((c) => Math.abs(c.x - p[0]) <= c.w / 2 && Math.abs(c.y - p[1]) <= c.h / 2) : undefined;
+  const now: readonly [number, number] = [
+    leverValue(design, x.mechanism, x.key) ?? x.from,
+    leverValue(design, y.mechanism, y.key) ?? y.from,
+  ];
+  const placeOf = (e: MouseEvent<SVGElement>): readonly [number, number] => {
+    const r = e.currentTarget.getBoundingClientRect();
+    const [u, v] = [(e.clientX - r.left) / r.width, (e.clientY - r.top) / r.height];
+    return [tenth(x.from + u * (x.to - x.from)), tenth(y.to - v * (y.to - y.from))];
+  };
+  /** Led into what is blocked, it goes along the edge of that. */
+  const alongEdge = (p: readonly [number, number]): readonly [number, number] => {
+    const free = cells.filter((c) => c.verdict !== 'blocked');
+    if (cellAt(p)?.verdict !== 'blocked' || free.length === 0) return p;
+    const far = (c: MapCell): number => Math.hypot(px(c.x) - px(p[0]), py(c.y) - py(p[1]));
+    const near = free.reduce((best, c) => (far(c) < far(best) ? c : best));
+    return [tenth(near.x), tenth(near.y)];
+  };
+  const go = (p: readonly [number, number]): void => {
+    showPreview(null);
+    edit('a place of the map', (d) => withValues(d, [x, y], p));
+  };
+  const keys = (e: KeyboardEvent): void => {
+    const way: Record<string, readonly [number, number]> = {
+      ArrowLeft: [-1, 0],
+      ArrowRight: [1, 0],
+      ArrowUp: [0, 1],
+      ArrowDown: [0, -1],
+    };
+    const by = way[e.key];
+    if (e.key === 'Enter' && at) go(at);
+    else if (by) {
+      const [u, v] = at ?? now;
+      const step = e.shiftKey ? 10 : 1;
+      setAt([
+        Math.min(x.to, Math.max(x.from, tenth(u + step * by[0]))),
+        Math.min(y.to, Math.max(y.from, tenth(v + step * by[1]))),
+      ]);
+    } else return;
+    e.preventDefault();
+    e.stopPropagation();
+  };
+  const under = cellAt(at) ?? cellAt(now);
+  const shown = at ?? now;
+  const values = cells.flatMap((c) => c.value ?? []);
+  const [low, high] = [Math.min(...values), Math.max(...values)];
+  return (
+    <Box display="grid" gridTemplateColumns={`${SIDE}px minmax(160px, 1fr)`} gap="14px">
+      <svg
+        viewBox={`0 0 ${SIDE} ${SIDE}`}
+        width={SIDE}
+        height={SIDE}
+        role="application"
+        tabIndex={0}
+        aria-label={`${labelOfFree(design, x)} and ${labelOfFree(design, y)}: arrow keys point, Enter goes there`}
+        data-testid="map-picture"
+        style={{ border: '1px solid var(--rule)', cursor: 'crosshair' }}
+        onPointerMove={(e) => {
+          const p = placeOf(e);
+          setAt(p);
+          if (e.buttons === 1) showPreview(withValues(design, [x, y], alongEdge(p)));
+        }}
+        onPointerLeave={() => setAt(null)}
+        onClick={(e) => go(alongEdge(placeOf(e)))}
+        onKeyDown={keys}
+      >
+        {cells.map((c) => (
+          <rect
+            key={`${c.x} ${c.y} ${c.w}`}
+            x={px(c.x - c.w / 2)}
+            y={py(c.y + c.h / 2)}
+            width={(SIDE * c.w) / (x.to - x.from) + 0.4}
+            height={(SIDE * c.h) / (y.to - y.from) + 0.4}
+            fill={FILL[c.verdict]}
+            opacity={c.value === null || high <= low ? 0.55 : 0.25 + (0.65 * (c.value - low)) / (high - low)}
+            data-verdict={c.verdict}
+          />
+        ))}
+        <path
+          d={`M${px(now[0]) - 7} ${py(now[1])}h14M${px(now[0])} ${py(now[1]) - 7}v14`}
+          stroke="var(--ink)"
+          strokeWidth="2.4"
+        />
+      </svg>
+      <Box fontSize="13.5px">
+        {stale && <p className="dim">The card has changed since the map was drawn; the cross is where it is now.</p>}
+        <chakra.p m="0">
+          {labelOfFree(design, x)}: <b className="num">{formatSaid(shown[0], design.units)}</b> (across)
+        </chakra.p>
+        <chakra.p m="0">
+          {labelOfFree(design, y)}: <b className="num">{formatSaid(shown[1], design.units)}</b> (up)
+        </chakra.p>
+        {under && (
+          <Box role="status" mt="6px">
+            <chakra.p m="0" fontWeight="600">
+              {VERDICT_WORDS[under.verdict]}
+              {measure && under.value !== null ? ` · ${measureSaid(measure, under.value, design.units)}` : ''}
+            </chakra.p>
+            {under.by && <chakra.p m="2px 0 0">{under.by}</chakra.p>}
+          </Box>
+        )}
+      </Box>
+    </Box>
+  );
+}
+const tenth = (v: number): number => Math.round(v * 10) / 10;
