@@ -4,6 +4,9 @@ const nextJest = require('next/jest');
 const createConfig = nextJest({ dir: './' });
 /** Packages that ship as ES modules only and must be compiled like our own code. */
 const MODULES_ONLY = [
+  'ml-spectra-processing',
+  'is-any-array',
+  'ml-xsadd',
   'clipper2-ts',
   'flatbush',
   'flatqueue',

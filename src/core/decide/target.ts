@@ -52,6 +52,8 @@ const ZOOMS = [0.03, 0.001] as const;
 const SAME_PART = 0.05;
 const MOST_FROM_SLAB = 2;
 const MOST_FOUND = 6;
+/** A second place of a slab is looked into where it is as good as the first within this, in the unit of the wants. */
+const AS_GOOD = 0.5;
 /** A want is met within this, in its unit. */
 export const MET_WITHIN = 0.02;
 /** Weight of what blocks against what is missed: an answer that is blocked is never worth it. */
@@ -188,8 +190,9 @@ const partApart = ({ free }: TargetAsk, a: Values, b: Values): number =>
 /** The best points that are no neighbours of each other. */
 function apartFrom(ask: TargetAsk, points: readonly Point[]): Values[] {
   const out: Values[] = [];
-  for (const { values } of [...points].sort((a, b) => a.cost - b.cost)) {
-    if (out.length >= MOST_FROM_SLAB) break;
+  const sorted = [...points].sort((a, b) => a.cost - b.cost);
+  for (const { values, cost } of sorted) {
+    if (out.length >= MOST_FROM_SLAB || cost > sorted[0].cost + BLOCK_WEIGHT * AS_GOOD) break;
     if (out.every((o) => partApart(ask, o, values) > 2 * SAME_PART)) out.push(values);
   }
   return out;

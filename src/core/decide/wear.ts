@@ -112,14 +112,14 @@ function rubbing(design: Design, assembly: Assembly, travel: readonly Pose[]): W
     if (least.mm < (near.get(key)?.mm ?? Infinity)) near.set(key, least);
   }
   return [...near.values()].flatMap(({ mm, a, b }): WearPlace[] => {
-    const piece = assembly.pieces.find((p) => p.mechanism === a) ?? assembly.pieces[0];
+    const piece = assembly.pieces.find((p) => p.id === a || p.mechanism === a) ?? assembly.pieces[0];
     const sheet = stockOf(design, piece.stock).caliperMm;
     if (mm > RUBS_SHEETS * sheet) return [];
     return [
       {
         kind: 'rubs',
-        words: `${nameOfMechanism(design, a)} and ${nameOfMechanism(design, b)}`,
-        mechanism: a,
+        words: `${nameOfPart(design, a)} and ${nameOfPart(design, b)}`,
+        mechanism: ownerOfId(a),
         piece: piece.id,
         at: middle(piece.outline.outer),
         lines: [],

@@ -1,6 +1,5 @@
 'use client';
 import { Box } from '@chakra-ui/react';
-import { useState } from 'react';
 import { Panes } from '../common/Panes';
 import { WhatIf } from '../prove/WhatIf';
 import { MapPane } from './MapPane';
@@ -26,12 +25,13 @@ const PANES = [
   { id: 'wear', name: 'Wear', pane: <WearPane /> },
 ] as const;
 
+export type Deciding = (typeof PANES)[number]['id'];
+
 /** Where one weighs: taller or safer, wider or truer, and how forgiving it is. */
-export function DecidePane() {
-  const [shown, setShown] = useState<(typeof PANES)[number]['id']>('what-if');
+export function DecidePane({ shown, onShow }: { readonly shown: Deciding; readonly onShow: (id: Deciding) => void }) {
   return (
     <Box as="section" aria-label="Deciding" overflowY="auto" minHeight="0" minWidth="0">
-      <Panes label="Deciding" shown={shown} panes={PANES} onShow={setShown} sticky />
+      <Panes label="Deciding" shown={shown} panes={PANES} onShow={onShow} sticky />
     </Box>
   );
 }

@@ -150,6 +150,7 @@ function MapPicture({
         tabIndex={0}
         aria-label={`${labelOfFree(design, x)} and ${labelOfFree(design, y)}: arrow keys point, Enter goes there`}
         data-testid="map-picture"
+        shapeRendering="crispEdges"
         style={{ border: '1px solid var(--rule)', cursor: 'crosshair' }}
         onPointerMove={(e) => {
           const p = placeOf(e);
@@ -165,8 +166,8 @@ function MapPicture({
             key={`${c.x} ${c.y} ${c.w}`}
             x={px(c.x - c.w / 2)}
             y={py(c.y + c.h / 2)}
-            width={(SIDE * c.w) / (x.to - x.from) + 0.4}
-            height={(SIDE * c.h) / (y.to - y.from) + 0.4}
+            width={(SIDE * c.w) / (x.to - x.from)}
+            height={(SIDE * c.h) / (y.to - y.from)}
             fill={FILL[c.verdict]}
             opacity={c.value === null || high <= low ? 0.55 : 0.25 + (0.65 * (c.value - low)) / (high - low)}
             data-verdict={c.verdict}

@@ -107,7 +107,7 @@ function Result({ study }: { readonly study: ToldStudy }) {
           </span>
         ))}
       </Box>
-      <Box display="grid" gridTemplateColumns="1fr 1fr" gap="14px">
+      <Box display="grid" gridTemplateColumns="repeat(2, minmax(0, 1fr))" gap="14px">
         {study.overhangs.length > 0 && (
           <Histogram values={study.overhangs} title="Past the edge when closed" units={units} badFrom={0} />
         )}
@@ -116,7 +116,7 @@ function Result({ study }: { readonly study: ToldStudy }) {
         <Shares title="What decides whether it closes" shares={study.closingShares} />
       </Box>
       {study.worst.length > 0 && (
-        <Box display="grid" gridTemplateColumns="1fr 1fr" gap="14px" mt="10px">
+        <Box display="grid" gridTemplateColumns="repeat(2, minmax(0, 1fr))" gap="14px" mt="10px">
           {study.worst.map((w) => (
             <Worst key={w.of} worst={w} />
           ))}

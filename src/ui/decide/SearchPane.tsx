@@ -192,7 +192,11 @@ function firstFree(design: Design, freeable: readonly { readonly id: string }[])
 /** Each answer: looked at on the card, and taken. */
 function Found({ result: { found, nearest }, ask, stale }: { result: TargetResult; ask: TargetAsk; stale: boolean }) {
   return (
-    <Box role="status" data-testid="found">
+    <Box
+      role="status"
+      data-testid="found"
+      ref={(el: HTMLDivElement | null) => el?.scrollIntoView({ block: 'nearest' })}
+    >
       {stale && <p className="dim">The card has changed since: search again to be sure.</p>}
       {found.length > 0 ? (
         <chakra.p m="0 0 4px">

@@ -182,7 +182,7 @@ function Comparison() {
           </Box>
         ))}
       </Box>
-      <Box display="grid" gridTemplateColumns="1fr 1fr" gap="12px">
+      <Box display="grid" gridTemplateColumns="repeat(2, minmax(0, 1fr))" gap="12px">
         <DrawingsTogether all={all} />
         <TravelsTogether
           all={all.flatMap(({ name, hue, judged }) => (judged ? [{ name, hue, travel: judged.proof.travel }] : []))}

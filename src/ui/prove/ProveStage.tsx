@@ -10,16 +10,18 @@ import { Action } from '../common/Action';
 import { PosedView } from '../posed/PosedView';
 import { FindingCard } from './FindingCard';
 import { ThicknessView } from './ThicknessView';
-import { DecidePane } from '../decide/DecidePane';
+import { useState } from 'react';
+import { DecidePane, type Deciding } from '../decide/DecidePane';
 
 /** What fails or is close to failing, where the stack is thick, and what a parameter would do. */
 export function ProveStage() {
   const proof = useStudio((s) => s.proof);
   const proving = useStudio((s) => s.proving);
+  const [deciding, setDeciding] = useState<Deciding>('what-if');
   const order = { blocks: 0, risk: 1, note: 2 };
   const findings = [...(proof?.findings ?? [])].sort((a, b) => order[a.severity] - order[b.severity]);
   return (
-    <Box display="grid" gridTemplateColumns="minmax(320px, 1fr) minmax(0, 1fr)" height="100%" minHeight="0">
+    <Box display="grid" gridTemplateColumns="minmax(300px, 0.75fr) minmax(0, 1.25fr)" height="100%" minHeight="0">
       <Box
         as="section"
         aria-label="Findings"
@@ -46,12 +48,20 @@ export function ProveStage() {
         {proof && !proving && <Together />}
         {proof && !proving && <MeasureTable />}
       </Box>
-      <Box display="grid" gridTemplateRows="minmax(0, 1fr) minmax(0, 1.15fr)" minHeight="0" minWidth="0">
+      <Box
+        display="grid"
+        gridTemplateRows={
+          // What is weighed has lists and pictures of its own, and needs the room.
+          deciding === 'what-if' ? 'minmax(0, 1fr) minmax(0, 1.15fr)' : 'minmax(170px, 0.6fr) minmax(0, 1.5fr)'
+        }
+        minHeight="0"
+        minWidth="0"
+      >
         <Box display="grid" gridTemplateColumns="1fr 1fr" minHeight="0" borderBottom="1px solid var(--rule)">
           <PosedView />
           <ThicknessView />
         </Box>
-        <DecidePane />
+        <DecidePane shown={deciding} onShow={setDeciding} />
       </Box>
     </Box>
   );

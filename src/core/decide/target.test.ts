@@ -1,0 +1,126 @@
+/**
+ * Searches whose answers are known: a step's ridge stands as high as its height with the card at 90 degrees, and closed
+ * it reaches depth + height from the gutter (handbook 2); at an opening a it stands height x sin a (trigonometry).
+ */
+import { prove } from '../proof/prove';
+import { buildAssembly } from '../build/build';
+import { gather } from '../proof/evidence';
+import { setParameter } from '../document/fields';
+import { card, stand } from '../tests/cards';
+import {
+  ALL_SLABS,
+  chosenOf,
+  MET_WITHIN,
+  searchSlabs,
+  searchTarget,
+  usualRange,
+  valuesNow,
+  withValues,
+} from './target';
+import { MeasureReader, missOf, type Want } from './wants';
+
+const REACH_MM = 100;
+const step = () => stand(card(160, REACH_MM), 'step-fold', { depth: 40, height: 25, width: 50 });
+const free = (key: string, from: number, to: number) => ({ mechanism: 'step-fold-1', key, from, to });
+const want = (change: Partial<Want>): Want => ({
+  mechanism: 'step-fold-1',
+  measure: 'ridge_z',
+  is: 'equal',
+  open: 90,
+  ...change,
+});
+const lift = (change: Partial<Want>): Want => want({ mechanism: 'card', measure: 'lift_mm', ...change });
+
+test('one number, one answer: the closed form', () => {
+  const { found, nearest } = searchTarget(step(), { wants: [want({ value: 31.4 })], free: [free('height', 5, 90)] });
+  expect(found).toHaveLength(1);
+  expect(found[0].values[0]).toBeCloseTo(31.4, 2);
+  expect(found[0].verdict).not.toBe('blocked');
+  expect(nearest).toBeNull();
+});
+
+test('half open it stands as high as the sine says', () => {
+  const { found } = searchTarget(step(), { wants: [lift({ value: 20, open: 50 })], free: [free('height', 5, 60)] });
+  expect(found[0].values[0]).toBeCloseTo(20 / Math.sin((50 * Math.PI) / 180), 1);
+});
+
+test('several answers where there are several: what reaches as far may be deep or high', () => {
+  const ask = {
+    wants: [want({ measure: 'room_mm', value: 30 })],
+    free: [free('depth', 15, 60), free('height', 8, 60)],
+  };
+  const { found } = searchTarget(step(), ask);
+  expect(found.length).toBeGreaterThan(1);
+  for (const { values } of found) {
+    expect(Math.abs(REACH_MM - values[0] - values[1] - 30)).toBeLessThan(2 * MET_WITHIN);
+    const changed = withValues(step(), ask.free, values);
+    expect(prove(changed).verdict).not.toBe('blocked');
+  }
+});
+
+test('no answer where there is none: the nearest, and what stands against it', () => {
+  const { found, nearest } = searchTarget(step(), { wants: [lift({ value: 85 })], free: [free('height', 10, 90)] });
+  expect(found).toEqual([]);
+  // 60 is as high as it can be without reaching past the fore edge.
+  expect(nearest!.against.join(' ')).toMatch(/wanted is 85|past the fore edge/);
+});
+
+test('as large as possible is as large as brute force finds on a grid', () => {
+  const ask = { wants: [lift({ is: 'most' })], free: [free('height', 10, 80)] };
+  const { found } = searchTarget(step(), ask);
+  const grid = Array.from({ length: 141 }, (_, k) => 10 + k / 2).filter((height) => {
+    const d = setParameter(step(), 'step-fold-1', 'height', height);
+    return prove(d, 12).verdict !== 'blocked';
+  });
+  expect(found[0].values[0]).toBeGreaterThanOrEqual(Math.max(...grid) - 0.02);
+  expect(found[0].values[0]).toBeCloseTo(REACH_MM - 40, 1);
+});
+
+test('limits are kept: at most, and at least', () => {
+  const d = step();
+  const ask = {
+    wants: [lift({ is: 'most' }), want({ measure: 'room_mm', is: 'atLeast', value: 12 })],
+    free: [free('height', 10, 80)],
+  };
+  const { found } = searchTarget(d, ask);
+  expect(found[0].values[0]).toBeCloseTo(REACH_MM - 40 - 12, 1);
+});
+
+test('the same answer however it is spread, to the byte', () => {
+  const ask = { wants: [want({ value: 31.4 })], free: [free('height', 5, 90)] };
+  const whole = JSON.stringify(searchTarget(step(), ask));
+  const slabs = [...ALL_SLABS].reverse().map((s) => searchSlabs(step(), ask, [s]));
+  expect(JSON.stringify(chosenOf(ask, valuesNow(step(), ask), slabs.reverse().flat()))).toBe(whole);
+});
+
+test.each<[Want['is'], number, number]>([
+  ['equal', 9.5, 0.5],
+  ['equal', 10, 0],
+  ['equal', 10.5, 0.5],
+  ['atLeast', 9.5, 0.5],
+  ['atLeast', 10, 0],
+  ['atLeast', 10.5, 0],
+  ['atMost', 9.5, 0],
+  ['atMost', 10, 0],
+  ['atMost', 10.5, 0.5],
+  ['most', 9.5, 0],
+])('%s 10: of %d it is %d short', (is, found, miss) => {
+  expect(missOf(want({ is, value: 10 }), found)).toBe(miss);
+});
+
+test('measures of the card are those of its proof', () => {
+  const assembly = buildAssembly(step());
+  const reader = new MeasureReader(assembly, gather(step(), 'closed', 0, assembly));
+  const { closed } = prove(step());
+  const read = (measure: string) => reader.read({ mechanism: 'card', measure, open: 90 })!;
+  expect(read('width_mm')).toBeCloseTo(closed!.width_mm, 6);
+  expect(read('height_mm')).toBeCloseTo(closed!.height_mm, 6);
+  expect(read('thickness_mm')).toBeCloseTo(closed!.thickness_mm, 3);
+  expect(read('lift_mm')).toBeCloseTo(25, 6);
+  expect(reader.read({ mechanism: 'nobody', measure: 'ridge_z', open: 90 })).toBeNull();
+});
+
+test('a number is searched where its bar in Build shows it', () => {
+  expect(usualRange(step(), 'step-fold-1', 'depth')).toEqual([1, 120]);
+  expect(usualRange(step(), 'step-fold-1', 'nothing')).toBeNull();
+});
