@@ -26,6 +26,7 @@ import { RULES, weightAt } from '../src/core/rules';
 import { readDesign } from '../src/core/document/schema';
 import { withTemplate } from '../src/core/build/bring';
 import { readTemplate } from '../src/core/formats/template-read';
+import { benchDecide } from './decide';
 import { benchHand } from './hand';
 import { benchPaper } from './paper';
 import { parallelogramGrid, triangleGrid, waterbombGrid } from '../src/core/tests/patterns';
@@ -334,4 +335,5 @@ if (existsSync('.next/build-manifest.json')) {
   row('  whole application with its workers, gzipped', `${(size(all) / 1024).toFixed(0)} kB`);
 } else console.log('  build first (npm run build) to see the size');
 
+benchDecide({ row, time });
 void benchPaper({ row, time }).then(() => benchHand({ row }));

@@ -5,7 +5,6 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By } from 'selenium-webdriver';
 import { eventually, find, findText, openBrowser } from '../e2e/support/browser';
-import { greyPng } from '../e2e/support/png';
 import { exportDesign } from '../src/core/formats/export';
 import { checkDesign } from '../src/core/document/schema';
 
@@ -74,16 +73,7 @@ async function main(): Promise<void> {
     await (await findText(driver, 'button', 'Bring in a shape…')).click();
     await driver.sleep(2500);
     await shot('bring');
-    await (await findText(driver, 'button', 'A picture')).click();
     const files = mkdtempSync(join(tmpdir(), 'rhabdoplex-shots-'));
-    const moon = join(files, 'young-moon.png');
-    writeFileSync(
-      moon,
-      greyPng(240, 240, (x, y) => Math.hypot(x - 120, y - 120) < 100 && Math.hypot(x - 158, y - 100) > 84),
-    );
-    await (await find(driver, '[aria-label=Picture]')).sendKeys(moon);
-    await driver.sleep(2500);
-    await shot('trace');
     await driver.actions().sendKeys('\uE00C').perform();
     await open('Terrace night');
     await settled();
@@ -149,6 +139,14 @@ async function main(): Promise<void> {
     await (await find(driver, '[data-mechanism=table]')).click();
     await driver.sleep(6000);
     await shot('prove');
+    await open('Terrace night');
+    await settled();
+    await go('Prove');
+    await (await find(driver, '[role=tab][data-value=scatter]')).click();
+    await (await findText(driver, 'button', 'Make 400 cards')).click();
+    await (await find(driver, '[data-testid=study][data-done=true]')).click();
+    await driver.executeScript("document.querySelector('[data-testid=study]').scrollIntoView()");
+    await shot('scatter');
   } finally {
     await driver.quit();
   }

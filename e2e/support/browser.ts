@@ -62,7 +62,7 @@ export async function visit(driver: WebDriver, address: string): Promise<void> {
   }
 }
 
-export const WAIT_MS = 12_000;
+export const WAIT_MS = 40_000;
 export const find = (driver: WebDriver, css: string): Promise<WebElement> =>
   driver.wait(until.elementLocated(By.css(css)), WAIT_MS, `nothing matches ${css}`);
 export const findText = (driver: WebDriver, tag: string, text: string): Promise<WebElement> =>

@@ -10,7 +10,8 @@ let file: string | null = null;
 export const threadsFrom = (path: string): void => void (file = path);
 
 /**
- * Does all jobs on all processors; answers in their order. `onDone` is told how many are done.
+ * Does all jobs on all processors, or on as many as RHABDOPLEX_THREADS says; answers in their order. `onDone` is told
+ * how many are done.
  * @param here does a job in this thread
  */
 export async function onAllCores(
@@ -24,7 +25,8 @@ export async function onAllCores(
     onDone(++done);
     return outcome;
   };
-  const threads = Math.min(jobs.length, availableParallelism());
+  const asked = Number(process.env.RHABDOPLEX_THREADS);
+  const threads = Math.min(jobs.length, asked >= 1 ? Math.floor(asked) : availableParallelism());
   if (!file || threads < 2) {
     const out: Outcome[] = [];
     for (const job of jobs) out.push(await counted(here(job)));

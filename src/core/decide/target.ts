@@ -11,7 +11,7 @@ import { tryBuild } from '../build/build';
 import { gather } from '../proof/evidence';
 import { leverValue, setLever } from '../proof/levers';
 import { prove, type Verdict } from '../proof/prove';
-import { RULES, type Finding } from '../rules';
+import { RULES, type Finding, type RuleId } from '../rules';
 import { MeasureReader, missOf, type Want } from './wants';
 
 /** A number that may be changed. */
@@ -80,8 +80,11 @@ interface Trial {
 }
 const isEnd = ({ is }: Want): boolean => is === 'most' || is === 'least';
 
+/** Rules that take as long as all others: a trial goes without them until an answer is blocked by one. */
+const COSTLY: ReadonlySet<RuleId> = new Set(['web', 'tip', 'thickness']);
+
 /** What the flat pieces and the shut card say of a trial; the whole proof comes for those that are told. */
-function tried(design: Design, { wants, free }: TargetAsk, values: readonly number[]): Trial {
+function tried(design: Design, { wants, free }: TargetAsk, values: readonly number[], thorough: boolean): Trial {
   const changed = withValues(design, free, values);
   const assembly = tryBuild(changed);
   if (!assembly) return { measures: wants.map(() => null), miss: NO_CARD, cost: NO_CARD };
@@ -89,7 +92,7 @@ function tried(design: Design, { wants, free }: TargetAsk, values: readonly numb
   const reader = new MeasureReader(assembly, evidence);
   const measures = wants.map((w) => reader.read(w));
   const miss = wants.reduce((sum, w, k) => sum + (measures[k] === null ? NO_CARD : missOf(w, measures[k])), 0);
-  const blocks = RULES.filter((r) => r.needs !== 'travel')
+  const blocks = RULES.filter((r) => r.needs !== 'travel' && (thorough || !COSTLY.has(r.id)))
     .flatMap((r) => r.check(evidence))
     .filter((f) => f.severity === 'blocks');
   const blocked = blocks.reduce((sum, f) => sum + 0.05 + excess(f), 0);
@@ -123,12 +126,28 @@ export const searchTarget = (design: Design, ask: TargetAsk, onTrial?: (part: nu
   chosenOf(ask, valuesNow(design, ask), searchSlabs(design, ask, ALL_SLABS, onTrial));
 
 function searchSlab(design: Design, ask: TargetAsk, slab: number, onTrial: (part: number) => void): Candidate[] {
+  const first = lookedInto(design, ask, slab, false, onTrial);
+  const blocked = first.some((f) => f.findings.some((x) => x.severity === 'blocks' && COSTLY.has(x.rule)));
+  return (blocked ? lookedInto(design, ask, slab, true, onTrial) : first).map((f) => f.candidate);
+}
+
+interface Looked {
+  readonly candidate: Candidate;
+  readonly findings: readonly Finding[];
+}
+function lookedInto(
+  design: Design,
+  ask: TargetAsk,
+  slab: number,
+  thorough: boolean,
+  onTrial: (part: number) => void,
+): Looked[] {
   const [first, ...rest] = ask.free;
   const width = (first.to - first.from) / SLABS;
   const box = [{ from: first.from + slab * width, to: first.from + (slab + 1) * width }, ...rest];
   const points: Point[] = [];
   const cost = (values: Values): number => {
-    const { cost: c } = tried(design, ask, values);
+    const { cost: c } = tried(design, ask, values, thorough);
     points.push({ values: [...values], cost: c });
     return c;
   };
@@ -138,7 +157,7 @@ function searchSlab(design: Design, ask: TargetAsk, slab: number, onTrial: (part
   return starts.map((start, k) => {
     const values = ZOOMS.reduce<Values>((at, part) => minimise(cost, boxRound(ask, at, part), MOST_TRIALS.box), start);
     onTrial(0.5 + (0.5 * (k + 1)) / starts.length);
-    return proved(design, ask, slab, tidied(design, ask, values));
+    return proved(design, ask, slab, tidied(design, ask, values, thorough));
   });
 }
 
@@ -199,33 +218,35 @@ function apartFrom(ask: TargetAsk, points: readonly Point[]): Values[] {
 }
 
 /** The roundest numbers near an answer that are as good: tenths, then hundredths, then as they are. */
-function tidied(design: Design, ask: TargetAsk, values: Values): Values {
-  const { cost } = tried(design, ask, values);
+function tidied(design: Design, ask: TargetAsk, values: Values, thorough: boolean): Values {
+  const { cost, miss } = tried(design, ask, values, thorough);
   const ends = ask.wants.some(isEnd);
   for (const digits of [1, 2, 3]) {
     const round = values.map((v, k) => {
       const { from, to } = ask.free[k];
       return Math.min(to, Math.max(from, Number(v.toFixed(digits))));
     });
-    const there = tried(design, ask, round);
+    const there = tried(design, ask, round, thorough);
     const allowed = ends ? 10 ** -digits : BLOCK_WEIGHT * 0.5 * MET_WITHIN;
-    if (there.cost <= cost + allowed && there.miss <= Math.max(MET_WITHIN / 2, tried(design, ask, values).miss))
-      return round;
+    if (there.cost <= cost + allowed && there.miss <= Math.max(MET_WITHIN / 2, miss)) return round;
   }
   return values;
 }
 
 /** The whole proof of an answer. */
-function proved(design: Design, ask: TargetAsk, slab: number, values: Values): Candidate {
-  const { measures, miss } = tried(design, ask, values);
+function proved(design: Design, ask: TargetAsk, slab: number, values: Values): Looked {
+  const { measures, miss } = tried(design, ask, values, false);
   if (miss >= NO_CARD && measures.every((m) => m === null))
-    return { slab, values, measures, miss, verdict: 'blocked', against: ['the card cannot be put together so'] };
+    return {
+      candidate: { slab, values, measures, miss, verdict: 'blocked', against: ['the card cannot be put together so'] },
+      findings: [],
+    };
   const { verdict, findings } = prove(withValues(design, ask.free, values));
   const against = [
     ...ask.wants.flatMap((w, k) => missed(design, w, measures[k])),
     ...findings.filter((f) => f.severity === 'blocks').map((f) => f.message),
   ];
-  return { slab, values, measures, miss, verdict, against };
+  return { candidate: { slab, values, measures, miss, verdict, against }, findings };
 }
 function missed(design: Design, want: Want, found: number | null): string[] {
   const name = `${labelOfWant(design, want)}`;
