@@ -145,7 +145,7 @@ function Shares({ title, shares }: { readonly title: string; readonly shares: re
                   aria-hidden
                   height="9px"
                   bg="var(--accent)"
-                  width={`${sharePct}%`}
+                  width={`${sharePct * 0.7}%`}
                   display="inline-block"
                   mr="6px"
                 />

@@ -199,7 +199,7 @@ const NUMBERS: readonly (readonly [string, (j: Judged) => number | null])[] = [
   ['Stack', (j) => j.proof.closed?.thickness_mm ?? null],
   ['Past the fore edge', (j) => j.proof.closed?.overhang.fore ?? null],
   ['Stands highest', (j) => Math.max(0, ...j.proof.travel.map((t) => t.lift_mm))],
-  ['Least clearance', (j) => leastOf(j.proof.travel.map((t) => t.clearance_mm))],
+  ['Least clearance', (j) => leastOf(j.proof.travel.filter((t) => t.open > 0).map((t) => t.clearance_mm))],
 ];
 const leastOf = (list: readonly (number | null)[]): number | null => {
   const known = list.filter((v) => v !== null);
@@ -218,7 +218,7 @@ function Numbers({ all }: { readonly all: readonly Compared[] }) {
             <span className="dim">compared</span>
           </th>
           {all.map((c) => (
-            <chakra.th key={c.name} scope="col" color={c.hue}>
+            <chakra.th key={c.name} scope="col" color={c.hue} textAlign="right">
               {c.name}
             </chakra.th>
           ))}
@@ -226,11 +226,13 @@ function Numbers({ all }: { readonly all: readonly Compared[] }) {
       </thead>
       <tbody>
         <tr>
-          <th scope="row">Verdict</th>
+          <chakra.th scope="row" textAlign="left" fontWeight="400">
+            Verdict
+          </chakra.th>
           {all.map((c) => (
-            <td key={c.name} data-verdict-of={c.name}>
+            <chakra.td key={c.name} data-verdict-of={c.name} textAlign="right">
               {c.judged ? `${c.judged.proof.verdict}, ${c.judged.proof.findings.length} found` : '…'}
-            </td>
+            </chakra.td>
           ))}
         </tr>
         {NUMBERS.map(([label, read]) => {
@@ -238,7 +240,9 @@ function Numbers({ all }: { readonly all: readonly Compared[] }) {
           const differ = values.some((v) => Math.abs((v ?? NaN) - (values[0] ?? NaN)) > 0.005);
           return (
             <tr key={label}>
-              <th scope="row">{label}</th>
+              <chakra.th scope="row" textAlign="left" fontWeight="400">
+                {label}
+              </chakra.th>
               {values.map((v, k) => (
                 <chakra.td key={k} className="num" fontWeight={differ ? 700 : 400}>
                   {said(v)}

@@ -13,6 +13,20 @@ import { ThicknessView } from './ThicknessView';
 import { useState } from 'react';
 import { DecidePane, type Deciding } from '../decide/DecidePane';
 
+/** What is weighed has lists and pictures of its own: it gets the room, and the posed card goes under the findings. */
+const LAYOUT = {
+  read: {
+    gridTemplateColumns: 'minmax(300px, 0.85fr) minmax(0, 0.65fr) minmax(0, 0.5fr)',
+    gridTemplateRows: 'minmax(0, 1fr) minmax(0, 1.15fr)',
+    gridTemplateAreas: '"findings posed stack" "findings decide decide"',
+  },
+  weigh: {
+    gridTemplateColumns: 'minmax(300px, 0.7fr) minmax(0, 1.3fr)',
+    gridTemplateRows: 'minmax(0, 0.8fr) minmax(0, 1fr)',
+    gridTemplateAreas: '"findings decide" "posed decide"',
+  },
+} as const;
+
 /** What fails or is close to failing, where the stack is thick, and what a parameter would do. */
 export function ProveStage() {
   const proof = useStudio((s) => s.proof);
@@ -21,14 +35,16 @@ export function ProveStage() {
   const order = { blocks: 0, risk: 1, note: 2 };
   const findings = [...(proof?.findings ?? [])].sort((a, b) => order[a.severity] - order[b.severity]);
   return (
-    <Box display="grid" gridTemplateColumns="minmax(300px, 0.75fr) minmax(0, 1.25fr)" height="100%" minHeight="0">
+    <Box display="grid" height="100%" minHeight="0" {...LAYOUT[deciding === 'what-if' ? 'read' : 'weigh']}>
       <Box
         as="section"
         aria-label="Findings"
         bg="panel"
         p="12px 16px"
         overflowY="auto"
+        minHeight="0"
         borderRight="1px solid var(--rule)"
+        gridArea="findings"
       >
         <Box display="flex" alignItems="baseline" mb="10px">
           <chakra.h2 className="heading" flex="1">
@@ -48,19 +64,15 @@ export function ProveStage() {
         {proof && !proving && <Together />}
         {proof && !proving && <MeasureTable />}
       </Box>
-      <Box
-        display="grid"
-        gridTemplateRows={
-          // What is weighed has lists and pictures of its own, and needs the room.
-          deciding === 'what-if' ? 'minmax(0, 1fr) minmax(0, 1.15fr)' : 'minmax(170px, 0.6fr) minmax(0, 1.5fr)'
-        }
-        minHeight="0"
-        minWidth="0"
-      >
-        <Box display="grid" gridTemplateColumns="1fr 1fr" minHeight="0" borderBottom="1px solid var(--rule)">
-          <PosedView />
+      <Box gridArea="posed" display="grid" minHeight="0" minWidth="0" borderBlock="1px solid var(--rule)">
+        <PosedView />
+      </Box>
+      {deciding === 'what-if' && (
+        <Box gridArea="stack" display="grid" minHeight="0" minWidth="0" borderBottom="1px solid var(--rule)">
           <ThicknessView />
         </Box>
+      )}
+      <Box gridArea="decide" display="grid" minHeight="0" minWidth="0">
         <DecidePane shown={deciding} onShow={setDeciding} />
       </Box>
     </Box>
