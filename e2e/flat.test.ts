@@ -235,6 +235,25 @@ test('a window is clicked round, and closed at its first corner', async () => {
   await withControl('z');
 });
 
+test('a line beside another is led aside, by its middle', async () => {
+  await page.press('n');
+  await click(driver, 'dialog[open] [data-kind=own-lines]');
+  await (await findText(driver, 'button', 'Beside a line')).click();
+  const at = () =>
+    driver.executeScript<number>(`return Number(document.querySelector('[data-slide="fold"]').getAttribute('cy'))`);
+  await find(driver, '[data-slide="fold"]');
+  const before = await at();
+  await driver.executeScript(`document.querySelector('[data-slide="fold"]').focus()`);
+  await page.press(Key.ARROW_UP);
+  await eventually(driver, 'it to go a millimetre', async () => Math.abs(Math.abs((await at()) - before) - 1) < 1e-6);
+  for (let k = 0; k < 3; k++) await withControl('z');
+  await eventually(
+    driver,
+    'the lines to be gone',
+    async () => (await driver.findElements(By.css('[data-mechanism=own-lines-1]'))).length === 0,
+  );
+});
+
 test('a mechanism of my own is kept over a reload, put on again, and forgotten', async () => {
   await click(driver, '[data-mechanism=step-fold-1]');
   await (await findText(driver, 'button', 'Turn into plain lines')).click();

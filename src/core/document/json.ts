@@ -4,7 +4,8 @@
 export const LARGEST_DESIGN = 5_000_000;
 /** Larger files are not designs (characters): written with a number on each line, the largest is some four times. */
 export const LARGEST_FILE = 24_000_000;
-const DEEPEST = 24;
+/** A design is nested less than half as deep; a variant that holds any part of it adds eight levels. */
+const DEEPEST = 32;
 
 /** JSON that is safe to look at: bounded size and depth, no keys that reach into prototypes. */
 export function readJson(text: string, what: string): { ok: true; value: unknown } | { ok: false; why: string } {

@@ -4,7 +4,8 @@ import { card, stand } from '../tests/cards';
 import { demoCards } from '../tests/demo';
 import type { Design } from './design';
 import { setParameter } from './fields';
-import { checkDesign } from './schema';
+import { repairDesign } from './repair';
+import { checkDesign, readDesign } from './schema';
 import { removeMechanism } from './standing';
 import {
   differencesOf,
@@ -103,6 +104,30 @@ test('a variant that does not fit, or does not read, is refused at its place', (
   const many = (n: number) => Array.from({ length: n }, (_, k) => ({ id: `v${k}`, name: `N ${k}`, delta: null }));
   expect(checkDesign({ ...d, variants: many(MOST_VARIANTS) })).toMatchObject({ ok: true });
   expect(checkDesign({ ...d, variants: many(MOST_VARIANTS + 1) })).toMatchObject({ ok: false });
+});
+
+test('however deep a difference lies, the file can be read again', () => {
+  let [, deep] = demoCards().find(([, d]) => d.mechanisms.some((m) => m.kind === 'plane-stack'))!;
+  deep = keptVariant(deep, 'Lower');
+  const { id } = deep.mechanisms.find((m) => m.kind === 'plane-stack')!;
+  const changed = edited(deep, (d) => setParameter(d, id, 'planes[1].height', 31));
+  const [lower] = variantsOf(changed);
+  expect(text(resolved(changed, lower))).toBe(text({ ...deep, variants: undefined }));
+  // Told as the whole list of planes: a variant never goes deeper into a mechanism than one of its numbers.
+  expect(differencesOf(changed, lower).map((d) => d.path)).toEqual([
+    ['mechanisms', expect.any(Number), 'parameters', 'planes'],
+  ]);
+  expect(readDesign(JSON.stringify(changed))).toMatchObject({ ok: true });
+});
+
+test('a variant that does not read is left out of a repaired card, and nothing else', () => {
+  const d = {
+    ...keptVariant(step(), 'Low'),
+    variants: [{ id: 'v', name: 'Low', delta: { o: { units: { v: 'ell' } } } }],
+  };
+  const repaired = repairDesign(d)!;
+  expect(repaired.leftOut).toHaveLength(1);
+  expect(text({ ...repaired.design, variants: undefined })).toBe(text(step()));
 });
 
 test('a mechanism that is gone from the card is still in the variant', () => {

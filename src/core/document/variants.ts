@@ -21,6 +21,22 @@ const json = (design: Design): Json => bare(design) as unknown as Json;
 export const resolved = (design: Design, { delta }: Variant): Design =>
   delta ? (withDelta(json(design), delta) as unknown as Design) : bare(design);
 
+/** Steps from the whole card to a number of a mechanism. What lies deeper is told as the whole of that. */
+const DEEPEST = 4;
+/** How to get from a card to another, never nested deeper than a file may be. */
+function differing(card: Design, other: Design): Delta | null {
+  const delta = deltaOf(json(card), json(other));
+  return delta && shallow(delta, json(other), DEEPEST);
+}
+function shallow(delta: Delta, there: Json, steps: number): Delta {
+  if ('v' in delta || 's' in delta) return delta;
+  if (steps === 0) return { v: there };
+  const part = (key: string | number): Json => (there as Readonly<Record<string | number, Json>>)[key];
+  const within = (parts: Readonly<Record<string, Delta>>): Record<string, Delta> =>
+    Object.fromEntries(Object.entries(parts).map(([key, d]) => [key, shallow(d, part(key), steps - 1)]));
+  return 'o' in delta ? { o: within(delta.o) } : { i: within(delta.i) };
+}
+
 const withVariants = (design: Design, variants: readonly Variant[]): Design =>
   variants.length > 0 ? { ...bare(design), variants } : bare(design);
 
@@ -51,8 +67,8 @@ export function exchanged(design: Design, id: string): Design {
   const card = resolved(design, chosen);
   const variants = all.map((v): Variant =>
     v === chosen
-      ? { id, name: asItWas(v.name), delta: deltaOf(json(card), json(design)) }
-      : { ...v, delta: deltaOf(json(card), json(resolved(design, v))) },
+      ? { id, name: asItWas(v.name), delta: differing(card, design) }
+      : { ...v, delta: differing(card, resolved(design, v)) },
   );
   return withVariants(card, variants);
 }
@@ -62,7 +78,7 @@ export function rebased(before: Design, after: Design): Design {
   const kept = new Set(variantsOf(before));
   if (variantsOf(after).every((v) => !kept.has(v)) || json(before) === json(after)) return after;
   const variants = variantsOf(after).map((v) =>
-    kept.has(v) ? { ...v, delta: deltaOf(json(after), json(resolved(before, v))) } : v,
+    kept.has(v) ? { ...v, delta: differing(after, resolved(before, v)) } : v,
   );
   return { ...after, variants };
 }

@@ -1,9 +1,11 @@
 'use client';
 import type { KeyboardEvent } from 'react';
-import type { Around, OwnEnd, OwnHold } from '@/core/build/own-ends';
+import type { Around, OwnEnd, OwnHold, OwnSlide } from '@/core/build/own-ends';
 import { linesOf, withSpot, type Spot } from '@/core/kinds';
 import { setParameter, valuesOf } from '@/core/document/fields';
 import type { Design } from '@/core/document/design';
+import { dot2, sub2, type Vec2 } from '@/core/plane/vec2';
+import { formatSaid } from '@/core/units/length';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
 import type { Scene, SceneFrame } from '@/workers/protocol';
 import { keyStep } from './gripping';
@@ -37,6 +39,70 @@ export function FlatOwnEnds({
         .map((e) => (
           <EndHandle key={`${e.line} ${e.end}`} scene={scene} id={id} end={e} around={around} frame={axes} />
         ))}
+      {own.slides
+        .filter((s) => s.piece === piece)
+        .map((s) => (
+          <SlideHandle key={s.line} id={id} slide={s} />
+        ))}
+    </>
+  );
+}
+
+/** A line beside another or across a facet, led by its middle: its amount follows. */
+function SlideHandle({ id, slide }: { readonly id: string; readonly slide: OwnSlide }) {
+  const store = useStudioStore();
+  const { edit } = useActions();
+  const { line, key, value, at, way } = slide;
+  const put = (design: Design, amount: number): Design => {
+    const lines = linesOf(valuesOf(design.mechanisms.find((m) => m.id === id)!));
+    return setParameter(
+      design,
+      id,
+      'lines',
+      lines.map((l) => (l.name === line ? { ...l, [key]: amount } : l)),
+    );
+  };
+  // Whole millimetres, or hundredths of the facet.
+  const rounded = (amount: number): number =>
+    key === 'mm' ? Math.round(amount) : Math.min(1, Math.max(0, Math.round(amount * 100) / 100));
+  const said = (amount: number): string =>
+    key === 'mm' ? formatSaid(amount, store.getState().design.units) : `at ${amount.toFixed(2)} of the facet`;
+  const dragged = useDragged<Vec2>(
+    (e) => piecePoint(e.currentTarget, e.clientX, e.clientY),
+    (e, from) => {
+      const by = sub2(piecePoint(e.currentTarget, e.clientX, e.clientY), from);
+      const amount = rounded(value + dot2(by, way) / dot2(way, way));
+      return { design: put(store.getState().design, amount), says: `${line} · ${said(amount)}` };
+    },
+    ({ design }) => edit(`line ${line}`, () => design),
+  );
+  const keys = (e: KeyboardEvent): void => {
+    const by = keyStep(e, { unit: 'mm' }, store.getState().design.units);
+    if (by === null) return;
+    e.preventDefault();
+    e.stopPropagation();
+    edit(`line ${line}`, (design) => put(design, key === 'mm' ? tidy(value + by) : rounded(value + by / 100)));
+  };
+  return (
+    <>
+      <circle
+        className="grip grip-corner"
+        role="slider"
+        tabIndex={0}
+        aria-label={`${line}, led aside`}
+        aria-valuenow={value}
+        aria-valuetext={said(value)}
+        data-slide={line}
+        cx={at[0]}
+        cy={at[1]}
+        r="1.6"
+        style={{ cursor: 'move', touchAction: 'none' }}
+        {...dragged.handlers}
+        onKeyDown={keys}
+      >
+        <title>{`${line}: lead it aside, or arrow keys`}</title>
+      </circle>
+      <HoldNoteAt note={dragged.note} />
     </>
   );
 }

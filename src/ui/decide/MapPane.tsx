@@ -42,7 +42,7 @@ export function MapPane() {
     readonly x: Free;
     readonly y: Free;
     readonly measure: string | null;
-  }>(async (at, d, onMore) => {
+  }>('map', async (at, d, onMore) => {
     const told = (cells: readonly MapCell[]) => ({ cells, x: x!, y: y!, measure: want?.measure ?? null });
     const answer = await at.map(d, { x: x!, y: y!, measure: want }, (cells) => onMore(told(cells)));
     return answer.ok ? { ok: true, value: told(answer.value) } : answer;

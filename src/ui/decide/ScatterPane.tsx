@@ -36,7 +36,7 @@ export function ScatterPane() {
   const [scatter, setScatter] = useState<Scatter>(USUAL_SCATTER);
   const [made, setMade] = useState(USUAL_MADE);
   const [seed, setSeed] = useState(1);
-  const job = useJob<ToldStudy>((at, d, onMore) => at.study(d, { made, seed, scatter }, onMore));
+  const job = useJob<ToldStudy>('scatter', (at, d, onMore) => at.study(d, { made, seed, scatter }, onMore));
   const field = (key: keyof Scatter, label: string, isAngle: boolean) => (
     <NumberField
       key={key}

@@ -48,7 +48,7 @@ export function SearchPane() {
   const [free, setFree] = useState<readonly Free[]>([]);
   const chosen = free.length > 0 ? free : firstFree(design, freeable);
   const ask: TargetAsk = { wants, free: chosen };
-  const job = useJob<Searched>(async (at, d, onMore) => {
+  const job = useJob<Searched>('search', async (at, d, onMore) => {
     const answer = await at.target(d, ask, (part) => onMore({ part, result: null, ask }));
     return answer.ok ? { ok: true, value: { part: 1, result: answer.value, ask } } : answer;
   });

@@ -1,7 +1,8 @@
 'use client';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Design } from '@/core/document/design';
-import { useStudio } from '@/store/context';
+import { useStudio, useStudioStore } from '@/store/context';
+import type { StudioStore } from '@/store/studio';
 import { engine } from '@/workers/client';
 import type { Answer, Engine } from '@/workers/protocol';
 
@@ -15,20 +16,30 @@ export interface Job<T> {
   readonly stop: () => void;
 }
 
+type Told<T> = Pick<Job<T>, 'found' | 'of' | 'busy' | 'why'>;
+const NOTHING: Told<never> = { found: null, of: null, busy: false, why: null };
+
+/** What was found last, by card and job: a pane that is left and shown again has it still. */
+const kept = new WeakMap<StudioStore, Map<string, Told<unknown>>>();
+function keptOf(store: StudioStore): Map<string, Told<unknown>> {
+  const known = kept.get(store) ?? new Map<string, Told<unknown>>();
+  kept.set(store, known);
+  return known;
+}
+
 /**
  * Long work in a worker, asked for by hand: it tells how far it is, can be given up, and ends when its pane is left.
  * What was found stays until it is asked for again, also when the card has changed since.
  */
 export function useJob<T>(
+  /** Of this job on this card. */
+  name: string,
   work: (at: Engine, design: Design, onMore: (value: T) => void) => Promise<Answer<T>>,
 ): Job<T> {
   const design = useStudio((s) => s.design);
-  const [state, setState] = useState<Pick<Job<T>, 'found' | 'of' | 'busy' | 'why'>>({
-    found: null,
-    of: null,
-    busy: false,
-    why: null,
-  });
+  const store = useStudioStore();
+  const [state, setState] = useState<Told<T>>(() => (keptOf(store).get(name) ?? NOTHING) as Told<T>);
+  useEffect(() => void keptOf(store).set(name, { ...state, busy: false }), [store, name, state]);
   const running = useRef<AbortController | null>(null);
   const stop = useCallback((): void => {
     running.current?.abort();

@@ -412,4 +412,32 @@ describe('ends that a hand drags', () => {
     }
     expect(ownHoldOf(card(), 'own-lines-1').ends).toEqual([]);
   });
+
+  test('lines beside another and across a facet are led by their middles, as far as their amount says', () => {
+    const lines = [
+      { name: 'off', role: 'mountain', beside: 'card.gutter', mm: 12 },
+      { name: 'half', role: 'valley', facet: 'leafB', part: 0.5, way: 'along' },
+      { name: 'sized', role: 'mark', beside: 'card.gutter', mm: 'tall' },
+    ] as unknown as OwnLine[];
+    const d = own(lines, { tall: 20 });
+    const { slides } = ownHoldOf(d, 'own-lines-1');
+    // What follows a named size is led by that, not by itself.
+    expect(slides.map((s) => [s.line, s.key, s.value])).toEqual([
+      ['off', 'mm', 12],
+      ['half', 'part', 0.5],
+    ]);
+    const [off, half] = slides;
+    // A line beside another goes a millimetre for each; across a facet as far as that is high.
+    expect(Math.hypot(...off.way)).toBeCloseTo(1, 9);
+    const leaf = buildAssembly(card())
+      .facets.find((f) => f.id === 'leafB')!
+      .polygon.outer.map((p) => p[1]);
+    expect(Math.hypot(...half.way)).toBeCloseTo(Math.max(...leaf) - Math.min(...leaf), 6);
+    for (const { line, at } of slides) {
+      const crease = buildAssembly(d)
+        .pieces.flatMap((p) => p.creases)
+        .find((c) => c.id === `own-lines-1.${line}`)!;
+      near([at], [[(crease.a[0] + crease.b[0]) / 2, (crease.a[1] + crease.b[1]) / 2]]);
+    }
+  });
 });
