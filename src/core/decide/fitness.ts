@@ -10,6 +10,7 @@ import type { Design } from '../document/design';
 import { applyRigid, type Rigid, type Vec3 } from '../linkage';
 import { closedPose, gather } from '../proof/evidence';
 import { FLEX_RISK_MM, overhang } from '../rules';
+import { fitsOf, spareOf, type Fit } from './fits';
 import { creaseEdges, cutCorners, cutOff, madeCard, madePose } from './made';
 import { Astray, makingSteps, type MakingStep, type Scatter } from './scatter';
 
@@ -32,11 +33,17 @@ export interface Fitness {
   readonly wayGapMm: number;
   /** How far edges of the base that should meet when it is shut do not. */
   readonly edgesMm: number;
+  /** Least play of parts that slide and turn over what they need; null without any. */
+  readonly playMm: number | null;
+  /** Least that something covers over what it should; null where nothing has to. */
+  readonly coverMm: number | null;
 }
 export const closes = ({ closedGapMm }: Fitness): boolean => closedGapMm !== null && closedGapMm <= BINDS_FROM_MM;
-export const binds = ({ wayGapMm }: Fitness): boolean => wayGapMm > BINDS_FROM_MM;
+export const binds = ({ wayGapMm, playMm }: Fitness): boolean =>
+  wayGapMm > BINDS_FROM_MM || (playMm !== null && playMm < 0);
 export const pokesOut = ({ overhangMm }: Fitness, mayMm: number): boolean => overhangMm !== null && overhangMm > mayMm;
-export const shows = ({ edgesMm }: Fitness): boolean => edgesMm > SHOWS_FROM_MM;
+export const shows = ({ edgesMm, coverMm }: Fitness): boolean =>
+  edgesMm > SHOWS_FROM_MM || (coverMm !== null && coverMm < 0);
 
 type Side = 'fore' | 'head' | 'foot';
 /** How far out a place is on a side, in world axes of the shut card. */
@@ -45,6 +52,7 @@ const OUT: Readonly<Record<Side, (p: Vec3) => number>> = { fore: (p) => p[1], he
 /** A design, ready to be made many times. */
 export class Maker {
   readonly steps: readonly MakingStep[];
+  readonly fits: readonly Fit[];
   /** Something of it pokes out as drawn, and should not. */
   private readonly faulty: boolean;
   private readonly parts: Unjoined;
@@ -60,6 +68,7 @@ export class Maker {
     this.nominal = buildAssembly(design);
     this.steps = makingSteps(this.parts, scatter);
     this.faulty = overhang.check(gather(design, 'closed', 0, this.nominal)).length > 0;
+    this.fits = fitsOf(this.nominal);
     this.closed = closedPose(this.nominal);
     this.way = ON_ITS_WAY.map((open) => poseAt(this.nominal, openTo(open))).filter((p) => !p.stop);
     this.isCrease = creaseEdges(this.nominal);
@@ -90,7 +99,17 @@ export class Maker {
     const closed = this.closed && madePose(made, this.closed);
     const gaps = onItsWay ? this.way.map((pose) => madePose(made, pose).gapMm) : [];
     const lies = closed ? this.shut(made.facets, closed.placed, astray) : { overhangMm: null, edgesMm: 0 };
-    return { ...lies, closedGapMm: closed && closed.gapMm, wayGapMm: Math.max(0, ...gaps) };
+    return { ...lies, closedGapMm: closed && closed.gapMm, wayGapMm: Math.max(0, ...gaps), ...this.spare(astray) };
+  }
+
+  /** Least that is left to parts that move, and of what is to be covered. */
+  private spare(astray: Astray): Pick<Fitness, 'playMm' | 'coverMm'> {
+    const least = (list: readonly Fit[]): number | null =>
+      list.length > 0 ? Math.min(...list.map((f) => spareOf(f, astray))) : null;
+    return {
+      playMm: least(this.fits.filter((f) => f.rule !== 'covered')),
+      coverMm: least(this.fits.filter((f) => f.rule === 'covered')),
+    };
   }
 
   /** Its facets in world axes, as made and shut: for a picture. */

@@ -1,16 +1,16 @@
 /**
- * What would make a card forgiving: one number of a mechanism changed so far that what pokes out of the made cards no
- * longer does. Each is proved in full, and made again with the same scatter.
+ * What would make a card forgiving: one number of a mechanism changed so far that of a hundred made cards ninety-nine
+ * stay inside, keep their play, stay covered. Each is proved in full, and made again with the same scatter.
  */
+import { quantileSorted } from 'd3-array';
 import { fieldOf, kindIn } from '../document/fields';
 import type { Design } from '../document/design';
 import { numbersOf } from '../build/grips';
 import { leverValue, setLever } from '../proof/levers';
 import { prove, type Verdict } from '../proof/prove';
-import { quantileSorted } from 'd3-array';
 import { tryBuild } from '../build/build';
 import { Maker } from './fitness';
-import { studied, summaryOf, type Study } from './study';
+import { studied, summaryOf, type Sample, type Study } from './study';
 
 export interface Forgiving {
   readonly mechanism: string;
@@ -24,26 +24,34 @@ export interface Forgiving {
 
 /** Cards that each is tried with. */
 const TRIED = 120;
-/** So many of a hundred are to stay inside. */
-const STAYS_IN = 0.99;
+/** So many of a hundred are to be well. */
+const WELL = 0.99;
 const NUDGE_MM = 0.5;
+/** A number that does less than this for each of its own millimetres has no hand in it. */
+const LEAST_SLOPE = 0.2;
 const MOST_TOLD = 4;
 const MOST_CHANGE_MM = 30;
 
-/** Changes that help, the smallest first; none where nothing pokes out. Throws DesignError. */
+/** Something that is short in too many cards: by how much, and how it is read off a design. Below 0 it fails. */
+interface Short {
+  readonly byMm: number;
+  readonly mechanisms: readonly string[];
+  readonly keysOf: (mechanism: string) => readonly string[];
+  /** Spare as drawn, mm; null where it cannot be told. */
+  readonly read: (maker: Maker) => number | null;
+}
+
+/** Changes that help, the smallest first; none where nothing is short. Throws DesignError. */
 export function forgivingOf(design: Design, study: Study): Forgiving[] {
   const before = summaryOf(study);
-  const sorted = study.samples.flatMap((s) => s.overhangMm ?? []).sort((a, b) => a - b);
-  const out = sorted.length === 0 ? -1 : quantileSorted(sorted, STAYS_IN)! - study.mayOverhangMm;
-  if (out <= 0) return [];
-  const now = study.asDrawn.overhangMm ?? 0;
-  const ways = design.mechanisms.flatMap(({ id }) =>
-    numbersOf(design, id)
-      .filter((key) => fieldOf(kindIn(design, id) ?? '', key)?.unit === 'mm')
-      .flatMap((key): Forgiving[] => {
-        const value = shiftedTo(design, study, id, key, now, out);
+  const maker = new Maker(design, study.scatter);
+  const ways = shortOf(design, study, maker).flatMap((short) =>
+    short.mechanisms.flatMap((id) =>
+      short.keysOf(id).flatMap((key): Forgiving[] => {
+        const value = shiftedTo(design, study, id, key, short, short.read(maker));
         return value === null ? [] : tried(design, study, id, key, value);
       }),
+    ),
   );
   return ways
     .filter((w) => w.verdict !== 'blocked' && w.goodPct > before.goodPct)
@@ -51,16 +59,51 @@ export function forgivingOf(design: Design, study: Study): Forgiving[] {
     .slice(0, MOST_TOLD);
 }
 
-/** Where a number must go so that what pokes out as drawn comes in by so much; null where it has no hand in it. */
-function shiftedTo(design: Design, study: Study, id: string, key: string, now: number, out: number): number | null {
+function shortOf(design: Design, study: Study, maker: Maker): Short[] {
+  const isLength = (id: string) => (key: string) => fieldOf(kindIn(design, id) ?? '', key)?.unit === 'mm';
+  const inside: Short = {
+    byMm: missing(study.samples, (s) => (s.overhangMm === null ? null : study.mayOverhangMm - s.overhangMm)),
+    mechanisms: design.mechanisms.map((m) => m.id),
+    keysOf: (id) => numbersOf(design, id).filter(isLength(id)),
+    read: (m) => negated(m.asDrawn.overhangMm),
+  };
+  const fitting = (read: (s: Sample) => number | null, covered: boolean): Short => {
+    const fits = maker.fits.filter((f) => (f.rule === 'covered') === covered);
+    return {
+      byMm: missing(study.samples, read),
+      mechanisms: [...new Set(fits.map((f) => f.mechanism))],
+      keysOf: (id) => [...new Set(fits.filter((f) => f.mechanism === id).flatMap((f) => f.levers))],
+      read: (m) => (covered ? m.asDrawn.coverMm : m.asDrawn.playMm),
+    };
+  };
+  const all = [inside, fitting((s) => s.playMm, false), fitting((s) => s.coverMm, true)];
+  return all.filter((s) => s.byMm > 0);
+}
+const negated = (v: number | null): number | null => (v === null ? null : -v);
+
+/** How much more spare ninety-nine of a hundred cards would need; 0 or below where they have it. */
+function missing(samples: readonly Sample[], spare: (s: Sample) => number | null): number {
+  const sorted = samples.flatMap((s) => spare(s) ?? []).sort((a, b) => a - b);
+  return sorted.length === 0 ? 0 : -quantileSorted(sorted, 1 - WELL)!;
+}
+
+/** Where a number must go so that there is so much more to spare; null where it has no hand in it. */
+function shiftedTo(
+  design: Design,
+  study: Study,
+  id: string,
+  key: string,
+  { byMm, read }: Short,
+  now: number | null,
+): number | null {
   const from = leverValue(design, id, key);
-  if (from === null) return null;
+  if (from === null || now === null) return null;
   const nudged = setLever(design, id, key, from - NUDGE_MM);
   if (!tryBuild(nudged)) return null;
-  const there = new Maker(nudged, study.scatter).asDrawn.overhangMm;
+  const there = read(new Maker(nudged, study.scatter));
   const slope = there === null ? 0 : (now - there) / NUDGE_MM;
-  if (Math.abs(slope) < 0.2) return null;
-  const by = -out / slope;
+  if (Math.abs(slope) < LEAST_SLOPE) return null;
+  const by = byMm / slope;
   if (Math.abs(by) > MOST_CHANGE_MM) return null;
   // To whole tenths, past the need rather than short of it.
   const value = (by < 0 ? Math.floor((from + by) * 10 + 1e-9) : Math.ceil((from + by) * 10 - 1e-9)) / 10;

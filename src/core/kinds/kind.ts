@@ -217,6 +217,8 @@ export interface Demand {
   readonly says: string;
   readonly measured: number;
   readonly unit: 'mm' | 'deg';
+  /** It is measured off the paper, between sheets: no cut edge takes part in it. */
+  readonly offPaper?: true;
   /** Below this it is a risk. */
   readonly least: number;
   /** Below this it cannot work at all. */

@@ -2,6 +2,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { IconDownload, IconX } from '@tabler/icons-react';
 import { useCallback, useEffect, useRef, useState } from 'react';
+import type { Mechanism } from '@/core/document/design';
 import { nameOfPart } from '@/core/document/words';
 import { pasted } from '@/core/document/several';
 import { useActions, useStudioStore } from '@/store/context';
@@ -29,9 +30,12 @@ export function OwnTiles({ crease }: { readonly crease: string }) {
     const given = pasted(design, o.text);
     if (!given.ok) return say(`${o.name} was not put on: ${given.why}.`);
     const [first] = given.ids;
+    const stood = given.design.mechanisms.find((m) => m.id === first)?.on;
+    // What stood beside it on the same crease comes along.
+    const along = (m: Mechanism): boolean => given.ids.includes(m.id) && m.on === stood && !m.mount;
     edit(`${o.name} on ${nameOfPart(design, crease)}`, () => ({
       ...given.design,
-      mechanisms: given.design.mechanisms.map((m) => (m.id === first && !m.mount ? { ...m, on: crease } : m)),
+      mechanisms: given.design.mechanisms.map((m) => (along(m) ? { ...m, on: crease } : m)),
     }));
     select(first);
     add(null);

@@ -22,7 +22,7 @@ import { chosenIn } from '@/store/studio';
 import { engine } from '@/workers/client';
 import { Action } from '../common/Action';
 import { Choice } from '../common/Field';
-import { keepOwn } from '@/store/own-mechanisms';
+import { KeepOwn } from './KeepOwn';
 import { FindingCard } from '../prove/FindingCard';
 import { GlueFields } from './GlueFields';
 import { LinesEditor } from './LinesEditor';
@@ -269,23 +269,6 @@ function TurnPlain({ id }: { id: string }) {
   );
 }
 
-/** Kept in this browser as a mechanism of one's own, with its named sizes, for this card and others. */
-function KeepOwn({ id }: { id: string }) {
-  const store = useStudioStore();
-  const { say } = useActions();
-  const put = async (): Promise<void> => {
-    const { design } = store.getState();
-    const { name } = design.mechanisms.find((x) => x.id === id)!;
-    const why = await keepOwn({ name, text: copiedText(design, [id]) });
-    say(why ? `${name} was not kept: ${why}.` : `${name} is kept: put it on from the list of mechanisms, on any card.`);
-  };
-  return (
-    <Action small title="Used again from the list of mechanisms, on this card and others" onClick={() => void put()}>
-      Keep as my own
-    </Action>
-  );
-}
-
 function MechanismFields() {
   const design = useStudio((s) => s.design);
   const selected = useStudio((s) => s.selected);
@@ -390,7 +373,7 @@ function MechanismFields() {
           Duplicate
         </Action>
         {m.kind !== OWN_LINES && <TurnPlain id={m.id} />}
-        {m.kind === OWN_LINES && <KeepOwn id={m.id} />}
+        {m.kind === OWN_LINES && <KeepOwn ids={[m.id]} />}
         <Action small danger onClick={() => edit(`remove ${m.name}`, (d) => removeMechanism(d, m.id))}>
           Remove
         </Action>

@@ -8,6 +8,7 @@ import { inSentence, nameOfMechanism } from '@/core/document/words';
 import { useActions, useStudio } from '@/store/context';
 import { Action } from '../common/Action';
 import { Choice, NumberField } from '../common/Field';
+import { KeepOwn } from './KeepOwn';
 import { useClipboard } from './useClipboard';
 
 /** What can be done to several mechanisms at once. */
@@ -57,6 +58,7 @@ export function SeveralPanel({ ids }: { readonly ids: readonly string[] }) {
         <Action small onClick={() => void copy()}>
           Copy
         </Action>
+        <KeepOwn ids={ids} />
         <Action
           small
           danger

@@ -145,12 +145,14 @@ export const demand = (
 });
 
 /** Room over a part that moves between two sheets. */
-export const roomAbove = (id: string, part: string, gapMm: number): Demand =>
-  demand('bind', `above ${part}`, `above the ${part} there is room of`, gapMm, {
+export const roomAbove = (id: string, part: string, gapMm: number): Demand => ({
+  ...demand('bind', `above ${part}`, `above the ${part} there is room of`, gapMm, {
     least: ABOVE_MM,
     levers: ['foam'],
     part: partId(id, part),
-  });
+  }),
+  offPaper: true,
+});
 
 /** A rivet's head over its hole. */
 export const rivetDemand = (values: ParameterValues, id: string, part: string): Demand =>
