@@ -14,7 +14,6 @@ import { addMechanism, removeMechanism, standingOn } from '@/core/document/stand
 import { valuesIn, baseKindOf, kindIn, cardValues, parametersOf, setParameter } from '@/core/document/fields';
 import type { Design } from '@/core/document/design';
 import { ownerOfId } from '@/core/ids';
-import { copiedText } from '@/core/document/several';
 import { formatLength } from '@/core/units/length';
 import { inSentence, nameOfPart } from '@/core/document/words';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
