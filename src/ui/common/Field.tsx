@@ -3,6 +3,7 @@ import { Box, chakra, RadioGroup } from '@chakra-ui/react';
 import { useId, useState, type KeyboardEvent, type ReactNode } from 'react';
 import type { Parameter, ParameterValue } from '@/core/kinds';
 import { readValue } from '@/core/document/values';
+import { Pick } from './Pick';
 import { exactLength, formatLength, MM_PER_INCH, trimNumber, type LengthUnit } from '@/core/units/length';
 
 const Input = chakra('input');
@@ -191,23 +192,7 @@ export function Choice({ label, value, choices, note, asList = false, onChange }
           ))}
         </RadioGroup.Root>
       ) : (
-        <chakra.select
-          id={`${id}-list`}
-          value={value}
-          onChange={(e) => onChange(e.currentTarget.value)}
-          maxWidth="190px"
-          height="28px"
-          bg="field"
-          border="1px solid var(--rule)"
-          borderRadius="card"
-          px="5px"
-        >
-          {choices.map((c) => (
-            <option key={c.id} value={c.id}>
-              {c.name}
-            </option>
-          ))}
-        </chakra.select>
+        <Pick id={`${id}-list`} value={value} choices={choices} maxWidth="190px" onChange={onChange} />
       )}
     </Box>
   );

@@ -7,8 +7,8 @@ import { leverValue } from '@/core/proof/levers';
 import { formatSaid } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
 import { Action } from '../common/Action';
+import { Pick } from '../common/Pick';
 import { freeOf, measureSaid, measuresToWant, numbersToFree, parted } from './choices';
-import { Pick } from './NumberPick';
 import { useJob } from './useJob';
 
 /** Drawn on a square of so many units; the ranges of the two numbers fill it. */

@@ -15,9 +15,9 @@ import { formatSaid } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
 import { deg, mm } from '../common/asked';
 import { Action } from '../common/Action';
+import { Pick } from '../common/Pick';
 import { NumberField } from '../common/Field';
 import { freeOf, measureSaid, measuresToWant, numbersToFree, parted } from './choices';
-import { Pick } from './NumberPick';
 import { useJob } from './useJob';
 
 const KIND_WORDS: Readonly<Record<WantKind, string>> = {
