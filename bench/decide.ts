@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { Maker } from '../src/core/decide/fitness';
 import { USUAL_SCATTER } from '../src/core/decide/scatter';
 import { amountsOf } from '../src/core/decide/study';
-import { searchTarget, usualRange, type Free } from '../src/core/decide/target';
+import { freeNumber, searchTarget } from '../src/core/decide/target';
 import { readDesign } from '../src/core/document/schema';
 import { prove } from '../src/core/proof/prove';
 import type { Tools } from './paper';
@@ -29,10 +29,7 @@ export function benchDecide({ row, time }: Tools): void {
   const step = readDesign(readFileSync('examples/terrace-night.json', 'utf8'));
   if (!step.ok) throw new Error(step.why);
   const [{ id }] = step.design.mechanisms;
-  const free = (key: string): Free => {
-    const [from, to] = usualRange(step.design, id, key)!;
-    return { mechanism: id, key, from, to };
-  };
+  const free = (key: string) => freeNumber(step.design, id, key)!;
   const wants = [{ mechanism: 'card', measure: 'lift_mm', is: 'equal', value: 90, open: 90 }] as const;
   const proof = time(() => prove(step.design), 3);
   for (const keys of [['height'], ['height', 'depth'], ['height', 'depth', 'width']]) {

@@ -5,7 +5,7 @@ import { envelopeOf, envelopesOf } from '../core/document/post';
 import { fieldOf, kindIn } from '../core/document/fields';
 import type { Design } from '../core/document/design';
 import { leverValue } from '../core/proof/levers';
-import { CARD, ownerOfId } from '../core/ids';
+import { CARD } from '../core/ids';
 import { parseLength } from '../core/units/length';
 import {
   joinedStudy,
@@ -21,8 +21,8 @@ import { MOST_SCATTER, USUAL_SCATTER, type Scatter } from '../core/decide/scatte
 import {
   ALL_SLABS,
   chosenOf,
+  freeNumber,
   searchSlabs,
-  usualRange,
   valuesNow,
   type Candidate,
   type Free,
@@ -174,7 +174,7 @@ const target =
     const part = readPart(options.part);
     const design = postedIn(readDesignFile(files), options.within);
     const ask: TargetAsk = {
-      wants: many.want.map((text) => readWant(design, text)),
+      wants: readWants(design, many.want),
       free: many.free.map((text) => readFree(design, text)),
     };
     if (ask.wants.length === 0)
@@ -247,32 +247,34 @@ function postedIn(design: Design, envelope: string | undefined): Design {
 }
 
 const KIND_OF: Readonly<Record<string, WantKind>> = { '=': 'equal', '>=': 'atLeast', '<=': 'atMost' };
+const ownersIn = (design: Design): string[] => [CARD, ...design.mechanisms.map((m) => m.id)];
+function readWants(design: Design, texts: readonly string[]): Want[] {
+  const assembly = buildAssembly(design);
+  const reader = new MeasureReader(assembly, gather(design, 'closed', 0, assembly));
+  return texts.map((text) => {
+    const want = readWant(text);
+    if (reader.read(want) === null)
+      throw new UsageError(`--want "${text.slice(0, 60)}": ${noMeasure(design, want, reader)}`);
+    return want;
+  });
+}
+
 /** `step-1.ridge_z=40@90`, `card.thickness_mm<=3`, `step-1.ridge_z=max`. */
-function readWant(design: Design, text: string): Want {
+function readWant(text: string): Want {
   const [, mechanism, measure, sign, said, at] = /^([^.=<>]+)\.([^=<>]+?)(>=|<=|=)([^@]+)(?:@(.+))?$/.exec(text) ?? [];
   if (mechanism === undefined)
     throw new UsageError(`--want "${text.slice(0, 60)}" must be MECH.MEASURE=VALUE[@OPEN], also >=, <=, =max or =min`);
   const open = readOpen(at, USUAL_OPEN);
-  const end = sign === '=' && (said === 'max' || said === 'min') ? said : null;
-  const read = end ? null : parseLength(said);
-  if (read && !read.ok) throw new UsageError(`--want "${text.slice(0, 60)}": ${read.why}`);
-  const want: Want = {
-    mechanism,
-    measure,
-    open,
-    is: end ? (end === 'max' ? 'most' : 'least') : KIND_OF[sign],
-    ...(read?.ok ? { value: read.value } : {}),
-  };
-  const assembly = buildAssembly(design);
-  const reader = new MeasureReader(assembly, gather(design, 'closed', 0, assembly));
-  if (reader.read(want) === null) throw new UsageError(`--want "${text.slice(0, 60)}": ${noMeasure(design, want)}`);
-  return want;
+  if (sign === '=' && (said === 'max' || said === 'min'))
+    return { mechanism, measure, open, is: said === 'max' ? 'most' : 'least' };
+  const read = parseLength(said);
+  if (!read.ok) throw new UsageError(`--want "${text.slice(0, 60)}": ${read.why}`);
+  return { mechanism, measure, open, is: KIND_OF[sign], value: read.value };
 }
-function noMeasure(design: Design, { mechanism, open }: Want): string {
-  const assembly = buildAssembly(design);
-  const ids = [CARD, ...design.mechanisms.map((m) => m.id)];
+function noMeasure(design: Design, { mechanism, open }: Want, reader: MeasureReader): string {
+  const ids = ownersIn(design);
   if (!ids.includes(mechanism)) return `there is no mechanism "${mechanism}"; there are ${ids.join(', ')}`;
-  const all = new MeasureReader(assembly, gather(design, 'closed', 0, assembly)).namesAt(open)[mechanism] ?? [];
+  const all = reader.namesAt(open)[mechanism] ?? [];
   const known = mechanism === CARD ? [...CARD_MEASURES, ...all] : all;
   return `it has no such measure at ${open} degrees; it has ${[...new Set(known)].join(', ') || 'none'}`;
 }
@@ -282,16 +284,16 @@ function readFree(design: Design, text: string): Free {
   const [, mechanism, key, from, to] = /^([^.=]+)\.([^=]+?)(?:=(.+?)\.\.(.+))?$/.exec(text) ?? [];
   const said = `--free "${text.slice(0, 60)}"`;
   if (mechanism === undefined) throw new UsageError(`${said} must be MECH.KEY or MECH.KEY=FROM..TO`);
-  const ids = [CARD, ...design.mechanisms.map((m) => m.id)];
-  if (!ids.includes(ownerOfId(mechanism)))
+  const ids = ownersIn(design);
+  if (!ids.includes(mechanism))
     throw new UsageError(`${said}: there is no mechanism "${mechanism}"; there are ${ids.join(', ')}`);
   const field = fieldOf(kindIn(design, mechanism) ?? '', key);
   if (!field || leverValue(design, mechanism, key) === null)
     throw new UsageError(`${said}: ${mechanism} has no number "${key}" that is set`);
-  const usual = usualRange(design, mechanism, key);
+  const usual = freeNumber(design, mechanism, key);
   if (from === undefined) {
     if (!usual) throw new UsageError(`${said}: its range must be said, as ${mechanism}.${key}=FROM..TO`);
-    return { mechanism, key, from: usual[0], to: usual[1] };
+    return usual;
   }
   const ends = [from, to].map((t) => {
     const read = parseLength(t);

@@ -53,9 +53,8 @@ export function glued(laid: LaidOut, bonds: Parts['bonds']): LaidOut {
 const onCover = ({ still, turning, covers = [] }: Parts['lead'], facet: string): boolean =>
   facet === still || facet === turning || covers.includes(facet);
 
-/** Put the parts together: joints by creases, and what is stuck on the facets. */
-export function assemble(laid: LaidOut, layers: readonly AttachedLayer[] = []): Assembly {
-  const { parts: all, facets, flat, indexOf, bodies } = laid;
+/** Creases, and the linkage that they make with what is moved by hand. */
+export function linked({ parts: all, facets, flat, indexOf, bodies }: LaidOut) {
   const parts = { ...all, pieces: all.pieces.filter((p) => !p.apart) };
   const asked: readonly Drive[] = [{ ...OPENING, ...parts.opening }, ...(parts.drives ?? [])];
   const { creases, joints: folding } = makeJoints(parts, flat, facets, indexOf);
@@ -68,6 +67,13 @@ export function assemble(laid: LaidOut, layers: readonly AttachedLayer[] = []): 
     },
     asked,
   );
+  return { parts, creases, linkage, drives };
+}
+
+/** Put the parts together: joints by creases, and what is stuck on the facets. */
+export function assemble(laid: LaidOut, layers: readonly AttachedLayer[] = []): Assembly {
+  const { parts: all, facets, flat, indexOf, bodies } = laid;
+  const { parts, creases, linkage, drives } = linked(laid);
   return {
     base: all.base,
     lead: all.lead,

@@ -67,16 +67,18 @@ export interface Unjoined {
   readonly laid: LaidOut;
   readonly layers: readonly AttachedLayer[];
 }
-/** The parts of a design, before they are joined. Throws DesignError. */
-export const unjoined = (design: Design): Unjoined => partsOf(design).unjoined;
 
-export function buildAssembly(design: Design): Assembly {
-  const { unjoined: parts, pieces, mechanisms, lost } = partsOf(design);
+export const buildAssembly = (design: Design): Assembly => putTogether(design).assembly;
+
+/** A design put together, and what of. Throws DesignError. */
+export function putTogether(design: Design): { readonly assembly: Assembly; readonly parts: Unjoined } {
+  const { parts, pieces, mechanisms, lost } = partsOf(design);
   const { laid, layers } = parts;
   const whole = assemble(laid, layers);
   const caliperOf = (piece: string): number => stockOf(design, pieces.get(piece)!.stock).caliperMm;
   const stacked = stackClashes(laid, mechanisms, caliperOf);
-  return { ...whole, misfits: [...whole.misfits, ...lost, ...stacked, ...laidNowhere(design, whole)] };
+  const misfits = [...whole.misfits, ...lost, ...stacked, ...laidNowhere(design, whole)];
+  return { assembly: { ...whole, misfits }, parts };
 }
 
 function partsOf(design: Design) {
@@ -93,7 +95,7 @@ function partsOf(design: Design) {
   const { lead, opening } = base;
   const laid = layOut({ ...parts, interruptions, pieces: dressed, base: plainBase(base), lead, opening });
   const layers = attachedLayers(design, laid.facets, shelf);
-  return { unjoined: { laid, layers }, pieces, mechanisms: rest.mechanisms, lost: glued.lost };
+  return { parts: { laid, layers }, pieces, mechanisms: rest.mechanisms, lost: glued.lost };
 }
 
 /** Everything that mechanisms contribute, in standing order. */

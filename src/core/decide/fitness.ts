@@ -4,14 +4,14 @@
  */
 import { openTo } from '../drives';
 import { poseAt, type Pose } from '../assembly/pose';
-import { buildAssembly, unjoined, type Unjoined } from '../build/build';
-import type { Assembly, Facet } from '../assembly/assembly';
+import { putTogether } from '../build/build';
+import type { Assembly } from '../assembly/assembly';
 import type { Design } from '../document/design';
 import { applyRigid, type Rigid, type Vec3 } from '../linkage';
-import { closedPose, gather } from '../proof/evidence';
+import { gather } from '../proof/evidence';
 import { FLEX_RISK_MM, overhang } from '../rules';
 import { fitsOf, spareOf, type Fit } from './fits';
-import { creaseEdges, cutCorners, cutOff, madeCard, madePose } from './made';
+import { Making, madePose } from './made';
 import { Astray, makingSteps, type MakingStep, type Scatter } from './scatter';
 
 /** Openings at which a made card is looked at on its way, degrees. */
@@ -53,40 +53,33 @@ const OUT: Readonly<Record<Side, (p: Vec3) => number>> = { fore: (p) => p[1], he
 export class Maker {
   readonly steps: readonly MakingStep[];
   readonly fits: readonly Fit[];
-  /** Something of it pokes out as drawn, and should not. */
-  private readonly faulty: boolean;
-  private readonly parts: Unjoined;
+  private readonly making: Making;
   private readonly nominal: Assembly;
   private readonly closed: Pose | null;
   private readonly way: readonly Pose[];
-  private readonly isCrease: ReturnType<typeof creaseEdges>;
+  /** Sides of the base, each with the facets that reach furthest there. */
   private readonly edges: readonly { readonly side: Side; readonly facets: readonly number[] }[];
+
+  /** The card as drawn. */
+  readonly asDrawn: Fitness;
+  /** How far it may poke out: not at all, unless it is drawn to reach an edge or past it, and that is no fault. */
+  readonly mayOverhangMm: number;
 
   /** Throws DesignError. */
   constructor(design: Design, scatter: Scatter) {
-    this.parts = unjoined(design);
-    this.nominal = buildAssembly(design);
-    this.steps = makingSteps(this.parts, scatter);
-    this.faulty = overhang.check(gather(design, 'closed', 0, this.nominal)).length > 0;
-    this.fits = fitsOf(this.nominal);
-    this.closed = closedPose(this.nominal);
-    this.way = ON_ITS_WAY.map((open) => poseAt(this.nominal, openTo(open))).filter((p) => !p.stop);
-    this.isCrease = creaseEdges(this.nominal);
+    const { assembly, parts } = putTogether(design);
+    this.nominal = assembly;
+    this.steps = makingSteps(parts, scatter);
+    this.making = new Making(parts, assembly);
+    this.fits = fitsOf(assembly);
+    const evidence = gather(design, 'closed', 0, assembly);
+    this.closed = evidence.closed;
+    this.way = ON_ITS_WAY.map((open) => poseAt(assembly, openTo(open))).filter((p) => !p.stop);
     this.edges = this.closed ? this.edgesOf(this.closed) : [];
-  }
-
-  /** The card as drawn. */
-  get asDrawn(): Fitness {
-    return this.make(this.steps.map(() => 0));
-  }
-  /** How far it may poke out: not at all, unless it is drawn to reach an edge or past it, and that is no fault. */
-  get mayOverhangMm(): number {
-    const drawn =
-      this.make(
-        this.steps.map(() => 0),
-        false,
-      ).overhangMm ?? -1;
-    return drawn < 0 || this.faulty ? 0 : drawn + SHOWS_FROM_MM;
+    this.asDrawn = this.make(this.steps.map(() => 0));
+    const { overhangMm } = this.asDrawn;
+    const isFault = overhangMm === null || overhangMm < 0 || overhang.check(evidence).length > 0;
+    this.mayOverhangMm = isFault ? 0 : overhangMm + SHOWS_FROM_MM;
   }
 
   /**
@@ -95,10 +88,10 @@ export class Maker {
    */
   make(amounts: ArrayLike<number>, onItsWay = true): Fitness {
     const astray = new Astray(this.steps, amounts);
-    const made = madeCard(this.parts, this.nominal, astray);
+    const made = this.making.card(astray);
     const closed = this.closed && madePose(made, this.closed);
     const gaps = onItsWay ? this.way.map((pose) => madePose(made, pose).gapMm) : [];
-    const lies = closed ? this.shut(made.facets, closed.placed, astray) : { overhangMm: null, edgesMm: 0 };
+    const lies = closed ? this.shut(closed.placed, astray) : { overhangMm: null, edgesMm: 0 };
     return { ...lies, closedGapMm: closed && closed.gapMm, wayGapMm: Math.max(0, ...gaps), ...this.spare(astray) };
   }
 
@@ -116,11 +109,10 @@ export class Maker {
   shutFacets(amounts: ArrayLike<number>): { readonly mechanism: string; readonly ring: readonly Vec3[] }[] {
     if (!this.closed) return [];
     const astray = new Astray(this.steps, amounts);
-    const made = madeCard(this.parts, this.nominal, astray);
-    const { placed } = madePose(made, this.closed);
-    return made.facets.map((f, i) => ({
-      mechanism: f.mechanism,
-      ring: this.cornersOf(f, placed[i], astray).map((c) => c.at),
+    const { placed } = madePose(this.making.card(astray), this.closed);
+    return this.nominal.facets.map(({ mechanism }, i) => ({
+      mechanism,
+      ring: this.cornersOf(i, placed, astray).map((c) => c.at),
     }));
   }
 
@@ -129,7 +121,7 @@ export class Maker {
     const leaves = this.leafFacets();
     const none = new Astray([], []);
     return (['fore', 'head', 'foot'] as const).map((side) => {
-      const outs = leaves.map((i) => this.outOf(this.nominal.facets[i], closed.placed[i], none, side));
+      const outs = leaves.map((i) => this.outOf(i, closed.placed, none, side));
       const most = Math.max(...outs);
       return { side, facets: leaves.filter((_, k) => outs[k] > most - SAME_EDGE_MM) };
     });
@@ -138,26 +130,28 @@ export class Maker {
     const { facets, base, leafBodies } = this.nominal;
     return facets.flatMap((f, i) => (f.mechanism === base.mechanism && leafBodies.has(f.body) ? [i] : []));
   }
-  private cornersOf(facet: Facet, placed: Rigid, astray: Astray): { readonly key: string; readonly at: Vec3 }[] {
-    return cutCorners(facet, cutOff(facet, astray), this.isCrease(facet.piece)).map(({ drawn, made }) => ({
-      key: `${facet.piece} ${drawn[0].toFixed(5)} ${drawn[1].toFixed(5)}`,
-      at: applyRigid(placed, [made[0], made[1], 0]),
+  /** Corners of a facet in world axes; `key` is that of the same corner of another facet of its piece. */
+  private cornersOf(facet: number, placed: readonly Rigid[], astray: Astray) {
+    const { piece } = this.nominal.facets[facet];
+    return this.making.corners(facet, astray).map(({ drawn, made }) => ({
+      key: `${piece} ${drawn[0].toFixed(5)} ${drawn[1].toFixed(5)}`,
+      at: applyRigid(placed[facet], [made[0], made[1], 0]),
     }));
   }
-  private outOf(facet: Facet, placed: Rigid, astray: Astray, side: Side): number {
+  private outOf(facet: number, placed: readonly Rigid[], astray: Astray, side: Side): number {
     return Math.max(...this.cornersOf(facet, placed, astray).map((c) => OUT[side](c.at)));
   }
 
-  private shut(facets: readonly Facet[], placed: readonly Rigid[], astray: Astray) {
-    const edges = this.edges.map(({ side, facets: own }) => {
-      const outs = own.map((i) => this.outOf(facets[i], placed[i], astray, side));
+  private shut(placed: readonly Rigid[], astray: Astray) {
+    const edges = this.edges.map(({ side, facets }) => {
+      const outs = facets.map((i) => this.outOf(i, placed, astray, side));
       return {
         side,
         mean: outs.reduce((a, b) => a + b, 0) / outs.length,
         apart: Math.max(...outs) - Math.min(...outs),
       };
     });
-    const places = this.partPlaces(facets, placed, astray);
+    const places = this.partPlaces(placed, astray);
     const past = edges.flatMap(({ side, mean }) => places.map((p) => OUT[side](p) - mean));
     return {
       overhangMm: past.length > 0 ? Math.max(...past) : null,
@@ -165,12 +159,12 @@ export class Maker {
     };
   }
   /** Corners of all that is no leaf. Of a corner that several facets have: the middle of where they have it. */
-  private partPlaces(facets: readonly Facet[], placed: readonly Rigid[], astray: Astray): Vec3[] {
-    const { base, leafBodies } = this.nominal;
+  private partPlaces(placed: readonly Rigid[], astray: Astray): Vec3[] {
+    const leaves = new Set(this.leafFacets());
     const sums = new Map<string, { sum: Vec3; count: number }>();
-    facets.forEach((f, i) => {
-      if (f.mechanism === base.mechanism && leafBodies.has(this.nominal.facets[i].body)) return;
-      for (const { key, at } of this.cornersOf(f, placed[i], astray)) {
+    placed.forEach((_, i) => {
+      if (leaves.has(i)) return;
+      for (const { key, at } of this.cornersOf(i, placed, astray)) {
         const { sum, count } = sums.get(key) ?? { sum: [0, 0, 0], count: 0 };
         sums.set(key, { sum: [sum[0] + at[0], sum[1] + at[1], sum[2] + at[2]], count: count + 1 });
       }

@@ -3,14 +3,13 @@
  * otherwise. It is posed near the pose of the design: paper takes up what does not close by bending, so the pose of
  * least gap at the same opening is taken, not a walk that would stop a hair before the card is shut.
  */
-import { assemble, glued, type Assembly, type Facet } from '../assembly/assembly';
+import { glued, linked, type Assembly, type Facet } from '../assembly/assembly';
 import type { Pose } from '../assembly/pose';
-import { ringsOf } from '../plane/polygon';
+import { ringsOf, type Polygon } from '../plane/polygon';
 import {
   applyRigid,
   compose,
   cross3,
-  dot3,
   largestGap,
   leastBending,
   placeBodies,
@@ -25,7 +24,7 @@ import {
 } from '../linkage';
 import type { Bond } from '../kinds';
 import type { CreaseLine } from '../pattern/pattern';
-import { lerp2, type Vec2 } from '../plane/vec2';
+import { distToSegment, lerp2, type Vec2 } from '../plane/vec2';
 import { LOOP_ACCEPT_MM } from '../tolerance';
 import { degToRad } from '../units/angle';
 import type { Unjoined } from '../build/build';
@@ -42,20 +41,45 @@ export interface MadePose {
   readonly gapMm: number;
 }
 
-/** @param nominal the design as drawn, put together */
-export function madeCard({ laid, layers }: Unjoined, nominal: Assembly, astray: Astray): Made {
-  const bonds = laid.parts.bonds.map((b) => gluedAstray(b, laid.facets, laid.indexOf, astray));
-  const isGlued = bonds.some((b, k) => b !== laid.parts.bonds[k]);
-  const { facets, linkage } = isGlued ? assemble(glued(laid, bonds), layers) : nominal;
-  const lines = new Map(nominal.pieces.flatMap((p) => p.creases.map((c) => [c.id, c] as const)));
-  const facetOf = new Map(nominal.creases.filter((c) => c.joint >= 0).map((c) => [c.joint, c.a]));
-  const joints = linkage.joints.map((joint, k) => {
-    const crease = lines.get(joint.id);
-    if (!crease || joint.motion.kind !== 'hinge') return joint;
-    const facet = facets[facetOf.get(k) ?? facets.findIndex((f) => f.body === joint.a)];
-    return scoredAstray(joint, facet.toBody, crease, astray);
-  });
-  return { facets, linkage: { ...linkage, joints } };
+/** A design made ready to be made: what does not change from card to card. */
+export class Making {
+  private readonly lines: ReadonlyMap<string, CreaseLine>;
+  /** A facet on whose sheet the line of each joint lies, by joint. */
+  private readonly facetOf: readonly number[];
+  /** Whether each edge of a facet, in the order of its corners, is a crease; by facet. */
+  private readonly isCrease: readonly (readonly boolean[])[];
+
+  /** @param nominal the design as drawn, put together */
+  constructor(
+    private readonly parts: Unjoined,
+    private readonly nominal: Assembly,
+  ) {
+    const { pieces, creases, facets, linkage } = nominal;
+    this.lines = new Map(pieces.flatMap((p) => p.creases.map((c) => [c.id, c] as const)));
+    const beside = new Map(creases.filter((c) => c.joint >= 0).map((c) => [c.joint, c.a]));
+    this.facetOf = linkage.joints.map((j, k) => beside.get(k) ?? facets.findIndex((f) => f.body === j.a));
+    this.isCrease = facets.map((f) => creaseEdges(f, pieces.find((p) => p.id === f.piece)?.creases ?? []));
+  }
+
+  card(astray: Astray): Made {
+    const { laid } = this.parts;
+    const bonds = laid.parts.bonds.map((b) => gluedAstray(b, laid.facets, laid.indexOf, astray));
+    const isGlued = bonds.some((b, k) => b !== laid.parts.bonds[k]);
+    const again = isGlued ? glued(laid, bonds) : null;
+    const facets = again?.facets ?? this.nominal.facets;
+    const linkage = again ? linked(again).linkage : this.nominal.linkage;
+    const joints = linkage.joints.map((joint, k) => {
+      const crease = this.lines.get(joint.id);
+      return crease ? scoredAstray(joint, facets[this.facetOf[k]].toBody, crease, astray) : joint;
+    });
+    return { facets, linkage: { ...linkage, joints } };
+  }
+
+  /** Corners of a facet as drawn and with its cut edges off, in the axes of its piece. */
+  corners(facet: number, astray: Astray): readonly { readonly drawn: Vec2; readonly made: Vec2 }[] {
+    const { polygon, piece } = this.nominal.facets[facet];
+    return cutCorners(polygon, astray.of('cut', piece), this.isCrease[facet]);
+  }
 }
 
 /** The pose of least gap near that of the design, with the card as far open. */
@@ -104,29 +128,28 @@ function scoredAstray(joint: Joint, toBody: Rigid, crease: CreaseLine, astray: A
   };
 }
 
-/** How far edges that are cut lie off, by facet: of a piece, outwards, mm. */
-export const cutOff = (facet: Facet, astray: Astray): number => astray.of('cut', facet.piece);
-
-/** Corners of a facet where its cut edges lie off by so much, in the axes of its piece. `isCrease`: of an edge. */
-export function cutCorners(
-  { polygon }: Pick<Facet, 'polygon'>,
-  off: number,
-  isCrease: (a: Vec2, b: Vec2) => boolean,
-): readonly { readonly drawn: Vec2; readonly made: Vec2 }[] {
-  return ringsOf(polygon).flatMap((ring) =>
-    ring.map((drawn, k) => {
-      const [before, after] = [ring[(k + ring.length - 1) % ring.length], ring[(k + 1) % ring.length]];
-      const first = isCrease(before, drawn) ? 0 : off;
-      const second = isCrease(drawn, after) ? 0 : off;
-      return { drawn, made: first === 0 && second === 0 ? drawn : cornerOff(before, drawn, after, first, second) };
-    }),
-  );
+/**
+ * Corners of a polygon whose cut edges lie off to their right by so much: outwards.
+ * @param isCrease of the edge that begins at each corner
+ */
+function cutCorners(polygon: Polygon, off: number, isCrease: readonly boolean[]) {
+  let first = 0;
+  return ringsOf(polygon).flatMap((ring) => {
+    const edgeOff = ring.map((_, k) => (isCrease[first + k] ? 0 : off));
+    first += ring.length;
+    return ring.map((drawn, k) => {
+      const last = (k + ring.length - 1) % ring.length;
+      const made = cornerOff(ring[last], drawn, ring[(k + 1) % ring.length], edgeOff[last], edgeOff[k]);
+      return { drawn, made };
+    });
+  });
 }
 
 /** Sharper corners are not drawn out further than this, in parts of the offset. */
 const MOST_DRAWN_OUT = 4;
 /** Where the two edges of a corner meet when each lies so far to its right. */
 function cornerOff(before: Vec2, at: Vec2, after: Vec2, first: number, second: number): Vec2 {
+  if (first === 0 && second === 0) return at;
   const right = (a: Vec2, b: Vec2): Vec2 => {
     const long = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
     return [(b[1] - a[1]) / long, -(b[0] - a[0]) / long];
@@ -141,16 +164,11 @@ function cornerOff(before: Vec2, at: Vec2, after: Vec2, first: number, second: n
   return [at[0] + (first * m[0] + second * n[0]) / 2, at[1] + (first * m[1] + second * n[1]) / 2];
 }
 
-/** Whether an edge of a facet is a crease of its piece, for all its facets. */
-export function creaseEdges(nominal: Assembly): (piece: string) => (a: Vec2, b: Vec2) => boolean {
-  const byPiece = new Map<string, readonly CreaseLine[]>(nominal.pieces.map((p) => [p.id, p.creases]));
-  const near = (p: Vec2, { a, b }: CreaseLine): boolean => {
-    const way: Vec3 = [b[0] - a[0], b[1] - a[1], 0];
-    const to: Vec3 = [p[0] - a[0], p[1] - a[1], 0];
-    const long = Math.hypot(...way);
-    const along = dot3(way, to) / long;
-    return Math.abs(cross3(way, to)[2]) / long < ON_CREASE_MM && along > -ON_CREASE_MM && along < long + ON_CREASE_MM;
-  };
-  return (piece) => (a, b) => (byPiece.get(piece) ?? []).some((c) => near(a, c) && near(b, c));
+/** Which edges of a facet run along creases of its piece, in the order of its corners. */
+function creaseEdges({ polygon }: Pick<Facet, 'polygon'>, creases: readonly CreaseLine[]): boolean[] {
+  const on = (p: Vec2, c: CreaseLine): boolean => distToSegment(p, c.a, c.b) < ON_CREASE_MM;
+  return ringsOf(polygon).flatMap((ring) =>
+    ring.map((p, k) => creases.some((c) => on(p, c) && on(ring[(k + 1) % ring.length], c))),
+  );
 }
 const ON_CREASE_MM = 1e-3;

@@ -45,13 +45,13 @@ export function* mapSteps(
       if (map.length % 6 === 0) yield [...map];
     }
   for (let round = 0; round < MAP_ROUNDS; round++) {
-    const border = new Set(map.filter((c) => map.some((d) => touches(c, d) && c.verdict !== d.verdict)));
-    const finer: MapCell[] = map.filter((c) => !border.has(c));
-    for (const c of border) {
-      const [hw, hh] = [c.w / 2, c.h / 2];
+    const onBorder = (c: MapCell): boolean => map.some((d) => touches(c, d) && c.verdict !== d.verdict);
+    const border = map.filter(onBorder);
+    const finer = map.filter((c) => !border.includes(c));
+    for (const [k, { x, y, w: wide, h: high }] of border.entries()) {
       for (const [sx, sy] of QUARTERS)
-        finer.push(cellAt(design, ask, c.x + (sx * hw) / 2, c.y + (sy * hh) / 2, hw, hh));
-      yield [...finer, ...[...border].slice([...border].indexOf(c) + 1)];
+        finer.push(cellAt(design, ask, x + (sx * wide) / 4, y + (sy * high) / 4, wide / 2, high / 2));
+      yield [...finer, ...border.slice(k + 1)];
     }
     map = finer;
   }

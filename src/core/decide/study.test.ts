@@ -7,7 +7,7 @@ import { card, stand } from '../tests/cards';
 import { demoCards } from '../tests/demo';
 import { shelveFonts } from '../../fonts/shelve';
 import type { Design } from '../document/design';
-import { buildAssembly, unjoined } from '../build/build';
+import { buildAssembly, putTogether } from '../build/build';
 import { forgivingOf } from './forgiving';
 import { Maker } from './fitness';
 import { makingSteps, USUAL_SCATTER, type Scatter } from './scatter';
@@ -48,7 +48,7 @@ describe('a step', () => {
 
   test('what does not close is what four creases together are off', () => {
     // Round the flat loop every crease counts twice; three seams share what is left (docs/deciding.md).
-    for (const [k, { kind, id }] of makingSteps(unjoined(step(60, 39)), scored).entries()) {
+    for (const [k, { kind, id }] of makingSteps(putTogether(step(60, 39)).parts, scored).entries()) {
       const maker = new Maker(step(60, 39), scored);
       const { closedGapMm } = maker.make(maker.steps.map((_, i) => (i === k ? 0.3 : 0)));
       expect([kind, id, Number(closedGapMm!.toFixed(4))]).toEqual(['score', id, 0.2]);
@@ -85,7 +85,7 @@ test('a crease out of line moves the edges of a leaf apart, twice as far', () =>
 test('something glued askew lies askew by as much', () => {
   const d = stand(card(200, 120), 'v-fold', { size: 40 });
   const bonds = buildAssembly(d).bonds.length;
-  expect(makingSteps(unjoined(d), USUAL_SCATTER).filter((s) => s.kind === 'glueX')).toHaveLength(bonds);
+  expect(makingSteps(putTogether(d).parts, USUAL_SCATTER).filter((s) => s.kind === 'glueX')).toHaveLength(bonds);
   const maker = new Maker(d, { ...NONE, glueMm: 0.4 });
   const off = maker.steps.map((_, k) => maker.make(maker.steps.map((__, i) => (i === k ? 0.5 : 0))));
   expect(Math.max(...off.map((f) => f.closedGapMm!))).toBeGreaterThan(0.05);

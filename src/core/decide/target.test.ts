@@ -13,7 +13,7 @@ import {
   MET_WITHIN,
   searchSlabs,
   searchTarget,
-  usualRange,
+  freeNumber,
   valuesNow,
   withValues,
 } from './target';
@@ -121,6 +121,6 @@ test('measures of the card are those of its proof', () => {
 });
 
 test('a number is searched where its bar in Build shows it', () => {
-  expect(usualRange(step(), 'step-fold-1', 'depth')).toEqual([1, 120]);
-  expect(usualRange(step(), 'step-fold-1', 'nothing')).toBeNull();
+  expect(freeNumber(step(), 'step-fold-1', 'depth')).toMatchObject({ from: 1, to: 120 });
+  expect(freeNumber(step(), 'step-fold-1', 'nothing')).toBeNull();
 });

@@ -4,12 +4,11 @@
  * range of the first number is cut into slabs that are searched one by one, so that a search can be done in parts.
  */
 import direct from 'ml-direct';
-import { fieldOf, kindIn } from '../document/fields';
-import { labelOfLever } from '../document/words';
+import { measureWords, nameOfMechanism } from '../document/words';
 import type { Design } from '../document/design';
 import { tryBuild } from '../build/build';
 import { gather } from '../proof/evidence';
-import { leverValue, setLever } from '../proof/levers';
+import { leverValue, rangeAround, setLever } from '../proof/levers';
 import { prove, type Verdict } from '../proof/prove';
 import { RULES, type Finding, type RuleId } from '../rules';
 import { MeasureReader, missOf, type Want } from './wants';
@@ -60,13 +59,10 @@ export const MET_WITHIN = 0.02;
 const BLOCK_WEIGHT = 20;
 const NO_CARD = 1e6;
 
-/** The range a number is searched in unless it is said: what its bar shows in Build. */
-export function usualRange(design: Design, mechanism: string, key: string): readonly [number, number] | null {
-  const field = fieldOf(kindIn(design, mechanism) ?? '', key);
-  const now = leverValue(design, mechanism, key);
-  if (!field || now === null || field.min === undefined || field.max === undefined) return null;
-  const span = field.unit === 'deg' ? field.max - field.min : Math.max(20, 2 * Math.abs(now));
-  return [Math.max(field.min, field.min < 0 ? now - span : field.min), Math.min(field.max, now + span)];
+/** A number with the range that it is searched in unless it is said: what its bar shows in Build. Null without one. */
+export function freeNumber(design: Design, mechanism: string, key: string): Free | null {
+  const range = rangeAround(design, mechanism, key);
+  return range && { mechanism, key, from: range.from, to: range.to };
 }
 
 export const withValues = (design: Design, free: readonly Free[], values: readonly number[]): Design =>
@@ -79,6 +75,9 @@ interface Trial {
   readonly cost: number;
 }
 const isEnd = ({ is }: Want): boolean => is === 'most' || is === 'least';
+/** What is to be large or small, to be made small. */
+const goalOf = (wants: readonly Want[], measures: readonly (number | null)[]): number =>
+  wants.reduce((sum, w, k) => sum + (isEnd(w) ? (w.is === 'most' ? -1 : 1) * (measures[k] ?? 0) : 0), 0);
 
 /** Rules that take as long as all others: a trial goes without them until an answer is blocked by one. */
 const COSTLY: ReadonlySet<RuleId> = new Set(['web', 'tip', 'thickness']);
@@ -96,8 +95,7 @@ function tried(design: Design, { wants, free }: TargetAsk, values: readonly numb
     .flatMap((r) => r.check(evidence))
     .filter((f) => f.severity === 'blocks');
   const blocked = blocks.reduce((sum, f) => sum + 0.05 + excess(f), 0);
-  const goal = wants.reduce((sum, w, k) => sum + (isEnd(w) ? (w.is === 'most' ? -1 : 1) * (measures[k] ?? 0) : 0), 0);
-  return { measures, miss, cost: BLOCK_WEIGHT * (miss + blocked) + goal };
+  return { measures, miss, cost: BLOCK_WEIGHT * (miss + blocked) + goalOf(wants, measures) };
 }
 const excess = ({ measured, limit }: Finding): number => {
   const off = Math.abs((measured ?? 0) - (limit ?? 0));
@@ -249,16 +247,13 @@ function proved(design: Design, ask: TargetAsk, slab: number, values: Values): L
   return { candidate: { slab, values, measures, miss, verdict, against }, findings };
 }
 function missed(design: Design, want: Want, found: number | null): string[] {
-  const name = `${labelOfWant(design, want)}`;
+  const { mechanism, measure, open, value = 0 } = want;
+  const said = (v: number): string => measureWords(measure, v, design.units).value;
+  const what = measureWords(measure, value, design.units).name;
+  const name = `${what} of ${nameOfMechanism(design, mechanism)} at ${open}°`;
   if (found === null) return [`${name}: the card does not come there`];
-  return missOf(want, found) > MET_WITHIN ? [`${name} is ${found.toFixed(2)}, wanted is ${want.value}`] : [];
+  return missOf(want, found) > MET_WITHIN ? [`${name} is ${said(found)}, wanted is ${said(value)}`] : [];
 }
-export const labelOfWant = (design: Design, { mechanism, measure, open }: Want): string => {
-  const title = design.mechanisms.find((m) => m.id === mechanism)?.name ?? 'the card';
-  return `${measure.replace(/_(mm|deg)$/, '').replaceAll('_', ' ')} of ${title} at ${open}°`;
-};
-export const labelOfFree = (design: Design, { mechanism, key }: Pick<Free, 'mechanism' | 'key'>): string =>
-  `${labelOfLever(design, mechanism, key)} of ${design.mechanisms.find((m) => m.id === mechanism)?.name ?? 'the card'}`;
 
 const isFound = (c: Candidate): boolean =>
   c.miss <= MET_WITHIN && c.verdict !== 'blocked' && c.measures.every((m) => m !== null);
@@ -269,8 +264,7 @@ export const valuesNow = (design: Design, { free }: TargetAsk): number[] =>
 
 /** Of all candidates those that do, each once; or the nearest. */
 export function chosenOf(ask: TargetAsk, now: readonly number[], candidates: readonly Candidate[]): TargetResult {
-  const goal = (c: Candidate): number =>
-    ask.wants.reduce((sum, w, k) => sum + (isEnd(w) ? (w.is === 'most' ? -1 : 1) * (c.measures[k] ?? 0) : 0), 0);
+  const goal = (c: Candidate): number => goalOf(ask.wants, c.measures);
   const byWorth = [...candidates]
     .filter(isFound)
     .sort((a, b) => goal(a) - goal(b) || partApart(ask, a.values, now) - partApart(ask, b.values, now));

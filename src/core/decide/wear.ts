@@ -2,8 +2,7 @@
  * Where a card wears: how often it will be opened is not ours to know, but where its paper bends far, is held by
  * little, rubs or slides is.
  */
-import { restOf, travelStates } from '../drives';
-import { foldDeg, poseAt, type Pose } from '../assembly/pose';
+import { foldDeg, type Pose } from '../assembly/pose';
 import { buildAssembly } from '../build/build';
 import type { Assembly } from '../assembly/assembly';
 import { stockOf, type Design } from '../document/design';
@@ -136,8 +135,7 @@ function sliding(design: Design, assembly: Assembly): WearPlace[] {
   return assembly.drives.slice(1).flatMap((drive): WearPlace[] => {
     const owner = ownerOfId(drive.id);
     const piece = assembly.pieces.find((p) => p.mechanism === owner);
-    const states = travelStates(drive, 2, restOf(assembly.drives));
-    if (drive.unit !== 'mm' || !piece || poseAt(assembly, states[0]).stop) return [];
+    if (drive.unit !== 'mm' || !piece) return [];
     const far = Math.abs(drive.to - drive.from);
     return [
       {

@@ -21,6 +21,20 @@ export function setLever(design: Design, mechanism: string, parameter: string, v
     : leverKeys(design, mechanism, parameter).reduce((d, key) => setParameter(d, mechanism, key, value), design);
 }
 
+/** The range of a number that is looked at round its present value; null where it has none, or no value of its own. */
+export function rangeAround(
+  design: Design,
+  mechanism: string,
+  key: string,
+): { readonly now: number; readonly from: number; readonly to: number } | null {
+  const field = fieldOf(kindIn(design, mechanism) ?? '', key);
+  const now = leverValue(design, mechanism, key);
+  if (!field || now === null || field.min === undefined || field.max === undefined) return null;
+  const { min, max } = field;
+  const span = field.unit === 'deg' ? max - min : Math.max(20, 2 * Math.abs(now));
+  return { now, from: Math.max(min, min < 0 ? now - span : min), to: Math.min(max, now + span) };
+}
+
 /** Numbers of what is stuck on facets that remedies may change, with their ranges (mm). */
 const STUCK_RANGE: Readonly<Record<string, { min: number; max: number }>> = {
   foamMm: { min: 0, max: 10 },

@@ -2,9 +2,9 @@
 import { nameOfMechanism } from '../document/words';
 import { RULES, RULE_WORDS, type Finding, type RuleId } from '../rules';
 import { tryBuild } from '../build/build';
-import { fieldOf, kindIn } from '../document/fields';
 import type { Design } from '../document/design';
-import { gather, leverValue, setLever } from './prove';
+import { rangeAround } from './levers';
+import { gather, setLever } from './prove';
 
 export interface RoomEnd {
   readonly value: number;
@@ -68,13 +68,10 @@ function nameOf(design: Design, f: Finding | 'no shape'): string {
 
 /** The room of one number of a mechanism. Null for choices and for numbers that follow from others. */
 export function roomOf(design: Design, mechanism: string, key: string): Room | null {
-  const kind = kindIn(design, mechanism);
-  const p = fieldOf(kind ?? '', key);
-  const now = leverValue(design, mechanism, key);
-  if (!p || now === null || p.min === undefined || p.max === undefined) return null;
+  const range = rangeAround(design, mechanism, key);
+  if (!range) return null;
+  const { now, from, to } = range;
   const at = (value: number): Finding | 'no shape' | null => obstacle(design, mechanism, key, value);
-  const span = p.unit === 'deg' ? p.max - p.min : Math.max(20, 2 * Math.abs(now));
-  const [from, to] = [Math.max(p.min, p.min < 0 ? now - span : p.min), Math.min(p.max, now + span)];
   const samples = Array.from({ length: SAMPLES + 1 }, (_, k) => from + ((to - from) * k) / SAMPLES);
   const seed =
     at(now) === null

@@ -2,13 +2,13 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useMemo, useState, type KeyboardEvent, type MouseEvent } from 'react';
 import type { MapCell } from '@/core/decide/map';
-import { labelOfFree, withValues, type Free } from '@/core/decide/target';
+import { withValues, type Free } from '@/core/decide/target';
 import { leverValue } from '@/core/proof/levers';
 import { formatSaid } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
 import { Action } from '../common/Action';
 import { Pick } from '../common/Pick';
-import { freeOf, measureSaid, measuresToWant, numbersToFree, parted } from './choices';
+import { freeOf, measureSaid, measuresToWant, nameOfFree, numbersToFree, parted } from './choices';
 import { useJob } from './useJob';
 
 /** Drawn on a square of so many units; the ranges of the two numbers fill it. */
@@ -148,7 +148,7 @@ function MapPicture({
         height={SIDE}
         role="application"
         tabIndex={0}
-        aria-label={`${labelOfFree(design, x)} and ${labelOfFree(design, y)}: arrow keys point, Enter goes there`}
+        aria-label={`${nameOfFree(design, x)} and ${nameOfFree(design, y)}: arrow keys point, Enter goes there`}
         data-testid="map-picture"
         shapeRendering="crispEdges"
         style={{ border: '1px solid var(--rule)', cursor: 'crosshair' }}
@@ -182,10 +182,10 @@ function MapPicture({
       <Box fontSize="13.5px">
         {stale && <p className="dim">The card has changed since the map was drawn; the cross is where it is now.</p>}
         <chakra.p m="0">
-          {labelOfFree(design, x)}: <b className="num">{formatSaid(shown[0], design.units)}</b> (across)
+          {nameOfFree(design, x)}: <b className="num">{formatSaid(shown[0], design.units)}</b> (across)
         </chakra.p>
         <chakra.p m="0">
-          {labelOfFree(design, y)}: <b className="num">{formatSaid(shown[1], design.units)}</b> (up)
+          {nameOfFree(design, y)}: <b className="num">{formatSaid(shown[1], design.units)}</b> (up)
         </chakra.p>
         {under && (
           <Box role="status" mt="6px">

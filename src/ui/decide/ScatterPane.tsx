@@ -5,7 +5,6 @@ import { BINDS_FROM_MM } from '@/core/decide/fitness';
 import { MOST_SCATTER, USUAL_SCATTER, type Scatter } from '@/core/decide/scatter';
 import { USUAL_MADE } from '@/core/decide/study';
 import { WORST_SIGMAS } from '@/core/decide/worst';
-import { labelOfLever, nameOfMechanism } from '@/core/document/words';
 import { CARD } from '@/core/ids';
 import { setLever } from '@/core/proof/levers';
 import { formatSaid } from '@/core/units/length';
@@ -15,6 +14,7 @@ import { count, deg, mm } from '../common/asked';
 import { Action } from '../common/Action';
 import { NumberField } from '../common/Field';
 import { ringPath } from '../build/ring-path';
+import { nameOfFree } from './choices';
 import { Histogram } from './Histogram';
 import { useJob } from './useJob';
 
@@ -214,7 +214,7 @@ function Remedies({ study }: { readonly study: ToldStudy }) {
       {study.forgiving.map(({ mechanism, parameter, value, goodPct, verdict }) => (
         <Box key={`${mechanism} ${parameter}`} display="flex" gap="10px" alignItems="center" py="2px">
           <Box flex="1">
-            {labelOfLever(design, mechanism, parameter)} of {nameOfMechanism(design, mechanism)} to{' '}
+            {nameOfFree(design, { mechanism, key: parameter })} to{' '}
             <b className="num">{formatSaid(value, design.units)}</b>: {goodPct.toFixed(0)} % come out well · {verdict}
           </Box>
           <Action small onClick={() => edit('a more forgiving size', (d) => setLever(d, mechanism, parameter, value))}>

@@ -1,14 +1,7 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
-import {
-  labelOfFree,
-  withValues,
-  type Candidate,
-  type Free,
-  type TargetAsk,
-  type TargetResult,
-} from '@/core/decide/target';
+import { withValues, type Candidate, type Free, type TargetAsk, type TargetResult } from '@/core/decide/target';
 import { WANT_KINDS, type Want, type WantKind } from '@/core/decide/wants';
 import type { Design } from '@/core/document/design';
 import { formatSaid } from '@/core/units/length';
@@ -17,7 +10,7 @@ import { deg, mm } from '../common/asked';
 import { Action } from '../common/Action';
 import { Pick } from '../common/Pick';
 import { NumberField } from '../common/Field';
-import { freeOf, measureSaid, measuresToWant, numbersToFree, parted } from './choices';
+import { freeOf, measureSaid, measuresToWant, nameOfFree, numbersToFree, parted } from './choices';
 import { useJob } from './useJob';
 
 const KIND_WORDS: Readonly<Record<WantKind, string>> = {
@@ -240,7 +233,7 @@ function Answered({ candidate: c, ask, takes = false }: { candidate: Candidate; 
       <Box flex="1" minWidth="200px">
         {ask.free.map((f, k) => (
           <div key={`${f.mechanism} ${f.key}`}>
-            {labelOfFree(design, f)}: <b className="num">{formatSaid(c.values[k], design.units)}</b>
+            {nameOfFree(design, f)}: <b className="num">{formatSaid(c.values[k], design.units)}</b>
           </div>
         ))}
         {ask.wants.map((w, k) => (

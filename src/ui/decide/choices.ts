@@ -1,7 +1,7 @@
 /** What can be searched and measured on a card, in words. */
 import { numbersOf } from '@/core/build/grips';
 import { CARD_MEASURES } from '@/core/decide/wants';
-import { usualRange, type Free } from '@/core/decide/target';
+import { freeNumber, type Free } from '@/core/decide/target';
 import { labelOfLever, measureWords, nameOfMechanism } from '@/core/document/words';
 import type { Design } from '@/core/document/design';
 import { CARD } from '@/core/ids';
@@ -23,15 +23,17 @@ const ownerName = (design: Design, id: string): string => (id === CARD ? 'base c
 export function numbersToFree(design: Design): Named[] {
   return [...design.mechanisms.map((m) => m.id), CARD].flatMap((id) =>
     numbersOf(design, id)
-      .filter((key) => usualRange(design, id, key))
+      .filter((key) => freeNumber(design, id, key))
       .map((key) => ({ id: both(id, key), name: `${ownerName(design, id)}: ${labelOfLever(design, id, key)}` })),
   );
 }
 export function freeOf(design: Design, id: string): Free | null {
   const { mechanism, key } = parted(id);
-  const range = usualRange(design, mechanism, key);
-  return range && { mechanism, key, from: range[0], to: range[1] };
+  return freeNumber(design, mechanism, key);
 }
+/** "Depth of Step". */
+export const nameOfFree = (design: Design, { mechanism, key }: Pick<Free, 'mechanism' | 'key'>): string =>
+  `${labelOfLever(design, mechanism, key)} of ${ownerName(design, mechanism)}`;
 
 const CARD_WORDS: Readonly<Record<(typeof CARD_MEASURES)[number], string>> = {
   width_mm: 'closed, across',
