@@ -1,4 +1,6 @@
 /** What crosses between the interface and the workers: plain data only, and the one list of jobs. */
+import type { Derived, ScenePose, Way } from './scene-types';
+import type { Judged, ToldStudy } from './told';
 import type { Dimension } from '@/core/build/dimensions';
 import type { FilmChoice } from '@/core/formats/film';
 import type { PaintChoice } from './film';
@@ -9,7 +11,7 @@ import type { Vec3 } from '@/core/linkage';
 import type { OwnHold } from '@/core/build/own-ends';
 import type { RoleChoice } from '@/core/build/own-roles';
 import type { Snap } from '@/core/build/snaps';
-import type { Drive, State } from '@/core/drives';
+import type { State } from '@/core/drives';
 import type { ReadTemplate } from '@/core/formats/template-read';
 import type { Fault, TemplateLine } from '@/core/pattern/mending';
 import type { Template, TemplateJoin } from '@/core/document/template';
@@ -21,18 +23,13 @@ import type { Shape, ShapeAsset, TextShape } from '@/core/shapes/shape';
 import type { Raster, TraceWishes } from '@/core/shapes/trace';
 import type { ExportChoice } from '@/core/formats/export';
 import type { Picture } from '@/core/formats/picture';
-import type { Side } from '@/core/kinds';
 import type { StopPicture } from '@/core/formats/stops';
-import type { CreaseRole } from '@/core/pattern/pattern';
 import type { Ring } from '@/core/plane/polygon';
-import type { Vec2 } from '@/core/plane/vec2';
-import type { Segment } from '@/core/plane/arrangement';
 import type { Design } from '@/core/document/design';
 import type { Listed } from '@/core/document/listed';
 import type { Proof } from '@/core/proof/prove';
 import type { Room } from '@/core/proof/room';
 import type { Work, WorkStep } from '@/core/build/steps';
-import type { PictureFrame } from '@/core/build/artwork';
 import type { TightCurve } from '@/core/cutting/blade';
 import type { StepPicture } from '@/core/formats/step-picture';
 import type { MachineProfile, Pass } from '@/core/paper/machine';
@@ -45,55 +42,14 @@ import type { WhatIfPoint } from '@/core/proof/what-if';
 import type { CutListRow } from '@/core/sheets/cutlist';
 import type { Layout } from '@/core/sheets/layout';
 import type { Finding, ThicknessMap } from '@/core/rules';
-import type { Fitness } from '@/core/decide/fitness';
-import type { Forgiving } from '@/core/decide/forgiving';
 import type { MapAsk, MapCell } from '@/core/decide/map';
-import type { StudyAsk, Summary } from '@/core/decide/study';
+import type { StudyAsk } from '@/core/decide/study';
 import type { TargetAsk, TargetResult } from '@/core/decide/target';
 import type { WearPlace } from '@/core/decide/wear';
 
-export interface ScenePiece {
-  readonly id: string;
-  readonly title: string;
-  readonly mechanism: string;
-  readonly stock: string;
-  readonly rings: readonly Ring[];
-}
-export interface SceneFacet {
-  readonly id: string;
-  readonly piece: string;
-  readonly mechanism: string;
-  readonly rings: readonly Ring[];
-  /** Own colours of its sides, where it is dressed in some. */
-  readonly colours: Readonly<Record<Side, string | undefined>>;
-  readonly mats: readonly {
-    readonly id: string;
-    readonly side: Side;
-    readonly rings: readonly Ring[];
-    readonly foam: readonly Ring[];
-    readonly colour: string;
-    readonly caliperMm: number;
-    /** Its face over that side of the facet, with all that is under it, mm. */
-    readonly liftMm: number;
-  }[];
-  /** Foam, spacers, heads of rivets and tokens that go with it: from and to over the middle of its sheet, mm. */
-  readonly fills: readonly {
-    readonly rings: readonly Ring[];
-    readonly from: number;
-    readonly to: number;
-    readonly look: Look;
-  }[];
-  /** What is drawn on it, by side. */
-  readonly drawn: readonly { readonly side: Side; readonly rings: readonly Ring[] }[];
-  /** The drive that a hand moves it by, where that is not the opening. */
-  readonly moves?: string;
-  /** How far it lies above its plane because it is glued on something, mm. */
-  readonly liftMm: number;
-  /** A strip of paper that bends: of which part. */
-  readonly bent?: string;
-}
-/** What bends takes nothing stuck flat on it. */
-export const canBeDressed = ({ bent }: SceneFacet): boolean => bent === undefined;
+export * from './scene-types';
+export * from './told';
+
 export interface PosedHold {
   readonly corner: Vec3;
   readonly grips: readonly PosedGrip[];
@@ -104,38 +60,6 @@ export interface InHold {
   readonly own: OwnHold;
   readonly dimensions: readonly Dimension[];
 }
-export interface SceneCrease {
-  readonly id: string;
-  readonly role: CreaseRole;
-  readonly mechanism: string;
-  readonly piece: string;
-  readonly segments: readonly Segment[];
-}
-export interface SceneHost {
-  readonly crease: string;
-  readonly piece: string;
-  /** Middle of the crease along its piece, mm. */
-  readonly x: number;
-  /** Its middle and its direction, in the axes of its piece. */
-  readonly origin: Vec2;
-  readonly along: Vec2;
-  readonly lengthMm: number;
-  readonly reachA: number;
-  readonly reachB: number;
-}
-/** Axes on a piece, mm: x and y may be mirrored, as on the outside. */
-export interface SceneFrame {
-  readonly piece: string;
-  readonly origin: Vec2;
-  readonly x: Vec2;
-  readonly y: Vec2;
-}
-export interface SceneGlue {
-  readonly id: string;
-  readonly mechanism: string;
-  readonly piece: string;
-  readonly outline: Ring;
-}
 /** What a template offers: its sheets, as drawn in its file, and what they could be joined and folded by. */
 export interface Offers {
   readonly sheets: readonly Ring[];
@@ -144,94 +68,6 @@ export interface Offers {
   /** What keeps its size when the rest is scaled. */
   readonly kept: readonly KeptSize[];
 }
-/** A design, derived, without its pose. */
-export interface Scene extends Derived {
-  readonly design: Design;
-}
-/** What a worker makes of a design for the drawings; the design itself stays where it is. */
-export interface Derived {
-  readonly pieces: readonly ScenePiece[];
-  readonly facets: readonly SceneFacet[];
-  readonly creases: readonly SceneCrease[];
-  readonly cuts: readonly {
-    readonly piece: string;
-    readonly mechanism: string;
-    readonly a: readonly [number, number];
-    readonly b: readonly [number, number];
-    /** The side it is drawn on, where it is not cut. */
-    readonly drawn?: Side;
-  }[];
-  readonly glue: readonly SceneGlue[];
-  readonly hosts: readonly SceneHost[];
-  /** Facets that something can be fixed on, and how large they are as they are read, mm. */
-  readonly faces: readonly SceneFace[];
-  readonly artwork: readonly SceneArt[];
-  /** What lies above each other over a face, by mechanism. */
-  readonly stacks: Readonly<Record<string, readonly StackLayer[]>>;
-  /** Which way is right and up on the face that a mechanism is fixed on, in the axes of its piece, by mechanism. */
-  readonly axes: Readonly<Record<string, { readonly piece: string; readonly right: Vec2; readonly up: Vec2 }>>;
-  /** The axes that a mechanism is drawn in, on the piece it is put on, by mechanism. */
-  readonly frames: Readonly<Record<string, SceneFrame>>;
-  /** Creases from end to end, with the parts that something has ended. */
-  readonly whole: readonly {
-    readonly id: string;
-    readonly role: CreaseRole;
-    readonly piece: string;
-    readonly a: Vec2;
-    readonly b: Vec2;
-  }[];
-  /** What is moved by hand, the opening first. */
-  readonly drives: readonly Drive[];
-  /** Where its base is while it opens, seen from above, mm: absent of a plain card, which opens about its gutter. */
-  readonly ground?: { readonly x: number; readonly y: number; readonly radius: number };
-}
-type Point3 = readonly [number, number, number];
-/** Places in world axes, mm, and the drive's value at each. */
-export interface Way {
-  readonly values: readonly number[];
-  readonly places: readonly Point3[];
-}
-/** What stands between sheets or over them. */
-export type Look = 'foam' | 'spacer' | 'rivet' | 'token';
-/** A sheet, or foam between sheets: from and to, mm above the middle of the sheet that carries all. */
-export interface StackLayer {
-  readonly name: string;
-  readonly kind: 'face' | 'sheet' | 'moving' | 'foam' | Look;
-  readonly from: number;
-  readonly to: number;
-  /** The number that is its thickness, by key, where it is one of its mechanism's. */
-  readonly lever?: string;
-}
-/** What is printed on a facet, or on a layer of it, in the axes of its piece. */
-export type SceneArt = {
-  readonly id: string;
-  readonly facet: number;
-  readonly side: Side;
-  /** What of it is seen. */
-  readonly clip: readonly Ring[];
-  /** Its face over the plane of the facet, mm. */
-  readonly liftMm: number;
-} & (
-  | { readonly picture: string; readonly frame: PictureFrame }
-  | { readonly ink: readonly Ring[]; readonly colour: string }
-);
-export interface SceneFace {
-  readonly facet: string;
-  readonly widthMm: number;
-  readonly heightMm: number;
-  /** Its axes as its reader has them on the inside. */
-  readonly frame: SceneFrame;
-}
-export interface ScenePose {
-  readonly state: State;
-  /** 12 numbers a facet: its piece's frame in world axes, row by row, mm. */
-  readonly placed: Float64Array;
-  readonly foldDeg: Float64Array;
-  readonly measures: Record<string, Record<string, number>>;
-  readonly stopped: boolean;
-  readonly flexMm: number;
-}
-
 /** A shape brought in from elsewhere, as path data, and what of it was left out. */
 export interface Brought {
   readonly path: string;
@@ -325,7 +161,7 @@ export interface Engine {
   /** `onWay`: told every now and then how far a long walk has come, degrees open. */
   pose(design: Design, state: State, onWay: (openDeg: number) => void): Promise<Answer<ScenePose>>;
   /** Where a point of a facet (by index, in its piece's axes) goes while a drive runs from end to end. */
-  way(design: Design, state: State, drive: string, facet: number, at: Point3): Promise<Answer<Way>>;
+  way(design: Design, state: State, drive: string, facet: number, at: Vec3): Promise<Answer<Way>>;
   /** Proof in growing parts; a newer call ends an older one, which then answers null. */
   prove(design: Design, steps: number, onPart: (proof: Proof, done: boolean) => void): Promise<Answer<Proof | null>>;
   /** A finding whose remedies the proof did not look for, with them. */
@@ -444,41 +280,6 @@ export interface Engine {
   plain(design: Design, id: string): Promise<Answer<Design>>;
   /** Valleys and mountains that fold flat, for creases of one's own. */
   ownRoles(design: Design, id: string): Promise<Answer<readonly RoleChoice[]>>;
-}
-
-/** A step of the making, in words, and its share of the variance. */
-export interface ToldShare {
-  readonly what: string;
-  readonly sharePct: number;
-}
-/** The worst card, as it lies shut seen from above, and where its steps went. */
-export interface ToldWorst {
-  readonly of: 'overhang' | 'closing';
-  readonly fitness: Fitness;
-  readonly rings: readonly { readonly mechanism: string; readonly ring: readonly Vec2[] }[];
-  readonly astray: readonly { readonly what: string; readonly by: number; readonly unit: 'mm' | '°' }[];
-}
-/** A study as it is shown; cards are still being made while `done` is false. */
-export interface ToldStudy {
-  readonly done: boolean;
-  readonly summary: Summary;
-  readonly overhangs: readonly number[];
-  readonly gaps: readonly number[];
-  readonly overhangShares: readonly ToldShare[];
-  readonly closingShares: readonly ToldShare[];
-  readonly worst: readonly ToldWorst[];
-  readonly forgiving: readonly Forgiving[];
-}
-/** A variant beside the card, as both stand in one state. */
-export interface Judged {
-  readonly proof: Proof;
-  readonly picture: Picture | null;
-  /** Its flat pieces: outlines and creases. */
-  readonly pieces: readonly {
-    readonly id: string;
-    readonly rings: readonly Ring[];
-    readonly folds: readonly Segment[];
-  }[];
 }
 
 /** Jobs whose first argument is not a design. */

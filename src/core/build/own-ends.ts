@@ -18,6 +18,7 @@ import { outlineOf } from '../shapes/outline';
 import { valuesOf } from '../document/fields';
 import { shelfOf, type Design } from '../document/design';
 import { broughtBy, type Brought } from './build';
+import { cornersOf, type OwnCorner } from './own-edges';
 
 export interface OwnEnd {
   readonly line: string;
@@ -44,9 +45,11 @@ export interface OwnSlide {
 export interface OwnHold {
   readonly ends: readonly OwnEnd[];
   readonly slides: readonly OwnSlide[];
+  /** Corners of pieces of its own, as a kind turned plain has them. */
+  readonly corners: readonly OwnCorner[];
   readonly around: readonly Around[];
 }
-const NOTHING: OwnHold = { ends: [], slides: [], around: [] };
+const NOTHING: OwnHold = { ends: [], slides: [], corners: [], around: [] };
 /** A line with more corners is a curve: it is not dragged corner by corner. */
 const MOST_CORNERS = 40;
 
@@ -66,6 +69,7 @@ export function ownHoldOf(design: Design, id: string): OwnHold {
   return {
     ends: held.flatMap((h) => h.ends),
     slides: held.flatMap((h) => h.slides),
+    corners: cornersOf(part.pieces),
     around: held.map((h) => h.around),
   };
 }

@@ -10,6 +10,9 @@ import {
   MOST_REPEATS,
   OWN_NAME,
   OWN_ROLES,
+  type GlueArea,
+  type Parts,
+  type Piece,
 } from '../kinds';
 import { ADHESIVE_IDS } from '../paper/adhesives';
 import { SIDES } from '../side';
@@ -93,6 +96,7 @@ function fold() {
 
 export const ownLinesSchema = Joi.array().items(ownLine).max(MOST_OWN_LINES).unique('name');
 
+type Item<K extends keyof Parts> = Parts[K][number];
 const MOST_PARTS = 300;
 const MOST_POINTS = 20_000;
 const text = Joi.string().max(200);
@@ -103,14 +107,16 @@ const polygon = Joi.object({ outer: ring.required(), holes: Joi.array().items(ri
 const region = Joi.array().items(polygon).max(2000);
 const placement = Joi.array().items(far).length(12).required();
 const ends = Joi.array().items(Joi.number().min(-1e6).max(1e6).allow(null)).length(2);
+/** A record of which the door knows every field: one that a kind gains and the door does not is an error of types. */
+const record = <T extends object>(fields: { readonly [K in keyof T]-?: Joi.Schema }) => Joi.object(fields);
 const list = (item: Joi.Schema) => Joi.array().items(item).max(MOST_PARTS).required();
 const mechanism = held.required();
 const carried = Joi.alternatives(
   Joi.object({ piece: held.required(), facet: held.required() }),
   Joi.object({ carriage: held.required() }),
 ).required();
-const label = Joi.object({ name: held.required(), at: point.required(), mechanism });
-const owned = Joi.object({ name: held.required(), mechanism, polygon: polygon.required() });
+const label = record<Item<'labels'>>({ name: held.required(), at: point.required(), mechanism });
+const owned = record<Item<'owned'>>({ name: held.required(), mechanism, polygon: polygon.required() });
 const motion = Joi.alternatives(
   Joi.object({ kind: Joi.valid('hinge', 'pivot').required(), point: point3.required(), axis: point3.required() }),
   Joi.object({
@@ -126,7 +132,7 @@ const motion = Joi.alternatives(
       .required(),
   }),
 ).required();
-const host = Joi.object({
+const host = record<Item<'hosts'>>({
   crease: held.required(),
   piece: held.required(),
   frame: Joi.object({ origin: point.required(), along: point.required() }).required(),
@@ -139,7 +145,7 @@ const host = Joi.object({
   reachB: far.required(),
   stock: held.required(),
 });
-const glue = Joi.object({
+const glue = record<GlueArea>({
   id: held.required(),
   mechanism,
   outline: ring.required(),
@@ -148,14 +154,14 @@ const glue = Joi.object({
   adhesive: Joi.valid(...ADHESIVE_IDS),
   thickMm: length(50),
 });
-const mark = Joi.object({
+const mark = record<Piece['lines'][number]>({
   role: Joi.valid('mark').required(),
   side: Joi.valid(...SIDES),
   a: point.required(),
   b: point.required(),
   mechanism,
 });
-const piece = Joi.object({
+const piece = record<Piece>({
   id: held.required(),
   title: text.required(),
   mechanism,
@@ -180,25 +186,26 @@ const driven = Joi.object({
   between: Joi.array().ordered(far.required(), far.required()).length(2),
 });
 const lever = Joi.string().max(60);
-const PARTS: Readonly<Record<string, Joi.Schema>> = {
+type List = Exclude<keyof Parts, 'waste' | 'claims'>;
+const PARTS: Readonly<Record<List, Joi.Schema>> = {
   labels: label,
   owned,
-  interruptions: Joi.object({ crease: held.required(), from: far.required(), to: far.required() }),
+  interruptions: record<Item<'interruptions'>>({ crease: held.required(), from: far.required(), to: far.required() }),
   hosts: host,
-  landmarks: Joi.object({
+  landmarks: record<Item<'landmarks'>>({
     name: Joi.string().max(60).required(),
     piece: held.required(),
     facet: held.required(),
     at: point.required(),
   }),
   pieces: piece,
-  bonds: Joi.object({
+  bonds: record<Item<'bonds'>>({
     id: held.required(),
     a: Joi.object({ piece: held.required(), facet: held.required() }).required(),
     b: Joi.object({ piece: held.required(), facet: held.required() }).required(),
     placement,
   }),
-  joints: Joi.object({
+  joints: record<Item<'joints'>>({
     id: held.required(),
     a: carried,
     b: carried,
@@ -210,7 +217,7 @@ const PARTS: Readonly<Record<string, Joi.Schema>> = {
     span: Joi.array().ordered(point3.required(), point3.required()).length(2).required(),
     patch: Joi.array().items(point3).max(200),
   }),
-  drives: Joi.object({
+  drives: record<Item<'drives'>>({
     id: held.required(),
     label: text.required(),
     unit: Joi.valid('deg', 'mm').required(),
@@ -221,7 +228,7 @@ const PARTS: Readonly<Record<string, Joi.Schema>> = {
     needs: held,
     round: Joi.valid(true),
   }),
-  bends: Joi.object({
+  bends: record<Item<'bends'>>({
     id: held.required(),
     piece: held.required(),
     facet: held.required(),
@@ -230,7 +237,7 @@ const PARTS: Readonly<Record<string, Joi.Schema>> = {
     lengthMm: far.greater(0).required(),
     from: far.required(),
   }),
-  foam: Joi.object({
+  foam: record<Item<'foam'>>({
     id: held.required(),
     piece: held.required(),
     facet: held.required(),
@@ -240,7 +247,7 @@ const PARTS: Readonly<Record<string, Joi.Schema>> = {
     keepOff: region.required(),
     leftOut: region.required(),
   }),
-  fillers: Joi.object({
+  fillers: record<Item<'fillers'>>({
     name: text.required(),
     piece: held.required(),
     facet: held.required(),
@@ -250,13 +257,18 @@ const PARTS: Readonly<Record<string, Joi.Schema>> = {
     look: Joi.valid('spacer', 'rivet', 'token').required(),
     lever,
   }),
-  hardware: Joi.object({ what: text.required(), count: Joi.number().integer().min(0).max(1000).required() }),
-  demands: Joi.object({
+  // Whose it is, is whose parts they are.
+  hardware: record<Omit<Item<'hardware'>, 'mechanism'>>({
+    what: text.required(),
+    count: Joi.number().integer().min(0).max(1000).required(),
+  }),
+  demands: record<Item<'demands'>>({
     rule: Joi.valid('captive', 'bind', 'grip', 'covered', 'web', 'stands').required(),
     aspect: text.required(),
     says: text.required(),
     measured: Joi.number().min(-1e6).max(1e6).required(),
     unit: Joi.valid('mm', 'deg').required(),
+    offPaper: Joi.valid(true),
     least: far.required(),
     blocksUnder: Joi.number().min(-1e6).max(1e6).required(),
     levers: Joi.array().items(lever).max(30).required(),

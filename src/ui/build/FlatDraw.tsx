@@ -8,12 +8,11 @@ import { useActions, useStudio } from '@/store/context';
 import type { Scene } from '@/workers/protocol';
 import { groundOn, withLine } from './drawing-lines';
 import { HoldNoteAt } from './HoldNote';
-import { aroundNow, onGrid, pickAt, spotOf, type Picked } from './picking';
+import { REACH_PX, aroundNow, onGrid, pickAt, spotOf, type Picked } from './picking';
 import { mmOfPixels, piecePoint } from './piece-point';
 import { ringPath } from './ring-path';
 import { OWN_ROLE_WORDS } from './own-words';
 
-const REACH_PX = 9;
 /** Nearer points are one, mm. */
 const SAME_MM = 0.5;
 /** How a line of a role is drawn while it is made, where not as itself. */

@@ -3,12 +3,9 @@ import type { PointerEvent } from 'react';
 import type { Vec2 } from '@/core/plane/vec2';
 import type { Scene } from '@/workers/protocol';
 import { endsOf, useMeasuring } from './measure-store';
-import { aroundNow, ownAxes, pickAt, type Picked } from './picking';
+import { REACH_PX, aroundNow, ownAxes, pickAt, type Picked } from './picking';
 import { mmOfPixels, piecePoint } from './piece-point';
 import { ringPath } from './ring-path';
-
-/** What is nearer than this is pointed at, pixels. */
-export const REACH_PX = 9;
 
 /** Two clicks, on points or on lines, of this piece or another: how far they are apart. */
 export function FlatMeasure({ scene, piece }: { readonly scene: Scene; readonly piece: string }) {

@@ -1,5 +1,6 @@
 'use client';
 import type { KeyboardEvent } from 'react';
+import { withOwnCorner } from '@/core/build/own-edges';
 import type { Around, OwnEnd, OwnHold, OwnSlide } from '@/core/build/own-ends';
 import { linesOf, withSpot, type Spot } from '@/core/kinds';
 import { setParameter, valuesOf } from '@/core/document/fields';
@@ -10,11 +11,9 @@ import { useActions, useStudio, useStudioStore } from '@/store/context';
 import type { Scene, SceneFrame } from '@/workers/protocol';
 import { keyStep } from './gripping';
 import { HoldNoteAt } from './HoldNote';
-import { inFrame, onGrid, ownAxes, pickAt, spotOf, tidy } from './picking';
+import { REACH_PX, fromFrame, inFrame, onGrid, ownAxes, pickAt, spotOf, tidy } from './picking';
 import { mmOfPixels, piecePoint } from './piece-point';
 import { useDragged } from './useDragged';
-
-const REACH_PX = 9;
 
 /** Ends of the selected lines of one's own: dragged onto what they are to hang on, or to a place of their own. */
 export function FlatOwnEnds({
@@ -37,7 +36,36 @@ export function FlatOwnEnds({
       {own.ends
         .filter((e) => e.piece === piece)
         .map((e) => (
-          <EndHandle key={`${e.line} ${e.end}`} scene={scene} id={id} end={e} around={around} frame={axes} />
+          <PlaceHandle
+            key={`${e.line} ${e.end}`}
+            scene={scene}
+            place={{
+              name: `${e.line} ${e.end}`,
+              words: `end of ${e.line}`,
+              at: e.at,
+              // It does not hang on itself.
+              around: { ...around, lines: around.lines.filter((l) => l.of !== e.line) },
+              put: (d, spot) => withEnd(d, id, e, spot),
+            }}
+            frame={axes}
+          />
+        ))}
+      {own.corners
+        .filter((c) => c.piece === piece)
+        .map((c, k) => (
+          <PlaceHandle
+            key={k}
+            scene={scene}
+            place={{
+              name: `corner ${k + 1}`,
+              words: `corner ${k + 1} of the outline`,
+              at: c.at,
+              around,
+              // A corner lies where it is put: it hangs on nothing.
+              put: (d, _, at) => withOwnCorner(d, id, c, at),
+            }}
+            frame={axes}
+          />
         ))}
       {own.slides
         .filter((s) => s.piece === piece)
@@ -107,39 +135,54 @@ function SlideHandle({ id, slide }: { readonly id: string; readonly slide: OwnSl
   );
 }
 
-function EndHandle({
+const withEnd = (design: Design, id: string, { line, end }: OwnEnd, spot: Spot): Design => {
+  const lines = linesOf(valuesOf(design.mechanisms.find((m) => m.id === id)!));
+  return setParameter(
+    design,
+    id,
+    'lines',
+    lines.map((l) => (l.name === line ? withSpot(l, end, spot) : l)),
+  );
+};
+
+/** A place on a piece that a hand may change. */
+interface Place {
+  readonly name: string;
+  /** "end of fold". */
+  readonly words: string;
+  readonly at: Vec2;
+  /** What it may be put onto. */
+  readonly around: Around;
+  /** The design with it somewhere else: as a spot that hangs on what is there, and as a place of the piece. */
+  readonly put: (design: Design, spot: Spot, at: Vec2) => Design;
+}
+
+/** Led onto what it is to be at, or by arrow keys. */
+function PlaceHandle({
   scene,
-  id,
-  end,
-  around,
+  place,
   frame,
 }: {
   readonly scene: Scene;
-  readonly id: string;
-  readonly end: OwnEnd;
-  readonly around: Around;
+  readonly place: Place;
   readonly frame: SceneFrame;
 }) {
   const store = useStudioStore();
   const { edit } = useActions();
-  const moved = (design: Design, spot: Spot): Design => {
-    const lines = linesOf(valuesOf(design.mechanisms.find((m) => m.id === id)!));
-    const next = lines.map((l) => (l.name === end.line ? withSpot(l, end.end, spot) : l));
-    return setParameter(design, id, 'lines', next);
-  };
-  const dragged = useDragged<Around>(
-    // It does not hang on itself.
-    () => ({ ...around, lines: around.lines.filter((l) => l.of !== end.line) }),
-    (e, others) => {
-      const at = piecePoint(e.currentTarget, e.clientX, e.clientY);
-      const near = pickAt(scene, { around: others, frame }, at, mmOfPixels(e.currentTarget, REACH_PX));
-      const spot = spotOf(near.name === null ? { ...near, at: onGrid(at, frame) } : near, frame);
+  const { name, words, at, around, put } = place;
+  const dragged = useDragged<null>(
+    () => null,
+    (e) => {
+      const to = piecePoint(e.currentTarget, e.clientX, e.clientY);
+      const near = pickAt(scene, { around, frame }, to, mmOfPixels(e.currentTarget, REACH_PX));
+      const there = near.name === null ? { ...near, at: onGrid(to, frame) } : near;
+      const spot = spotOf(there, frame);
       return {
-        design: moved(store.getState().design, spot),
-        says: `${end.line} · ${near.name ?? `${String(spot.x)}, ${String(spot.y)} mm`}`,
+        design: put(store.getState().design, spot, there.at),
+        says: `${words} · ${near.name ?? `${String(spot.x)}, ${String(spot.y)} mm`}`,
       };
     },
-    ({ design }) => edit(`line ${end.line}`, () => design),
+    ({ design }) => edit(words, () => design),
   );
   const keys = (e: KeyboardEvent): void => {
     const by = keyStep(e, { unit: 'mm' }, store.getState().design.units);
@@ -147,9 +190,9 @@ function EndHandle({
     e.preventDefault();
     e.stopPropagation();
     const upright = e.key === 'ArrowUp' || e.key === 'ArrowDown';
-    const [x, y] = inFrame(end.at, frame);
+    const [x, y] = inFrame(at, frame);
     const to = { x: tidy(upright ? x : x + by), y: tidy(upright ? y + by : y) };
-    edit(`line ${end.line}`, (design) => moved(design, to));
+    edit(words, (design) => put(design, to, fromFrame([to.x, to.y], frame)));
   };
   return (
     <>
@@ -157,16 +200,16 @@ function EndHandle({
         className="grip grip-corner"
         role="button"
         tabIndex={0}
-        aria-label={`End of ${end.line}: drag it, or arrow keys`}
-        data-end={`${end.line} ${end.end}`}
-        cx={end.at[0]}
-        cy={end.at[1]}
+        aria-label={`${words.charAt(0).toUpperCase()}${words.slice(1)}: drag it, or arrow keys`}
+        data-end={name}
+        cx={at[0]}
+        cy={at[1]}
         r="1.6"
         style={{ cursor: 'move', touchAction: 'none' }}
         {...dragged.handlers}
         onKeyDown={keys}
       >
-        <title>{`End of ${end.line}: drag it onto what it is to hang on`}</title>
+        <title>{`${words}: drag it onto what it is to be at`}</title>
       </circle>
       <HoldNoteAt note={dragged.note} />
     </>

@@ -2,7 +2,8 @@
 import { distToLine, type Vec2 } from '@/core/plane/vec2';
 import { contains } from '@/core/plane/polygon';
 import type { Scene, ScenePose } from '@/workers/protocol';
-import { inWorld, turnedToWorld, type Point3 } from '../posed/placing';
+import type { Vec3 } from '@/core/linkage';
+import { inWorld, turnedToWorld } from '../posed/placing';
 import type { Picked } from './picking';
 
 export interface MeasuredBetween {
@@ -28,7 +29,7 @@ export function measureBetween(scene: Scene, pose: ScenePose | null, a: Picked, 
   };
 }
 
-const flatWay = ({ a, b }: { readonly a: Vec2; readonly b: Vec2 }): Point3 => [b[0] - a[0], b[1] - a[1], 0];
+const flatWay = ({ a, b }: { readonly a: Vec2; readonly b: Vec2 }): Vec3 => [b[0] - a[0], b[1] - a[1], 0];
 
 /** Of two parallel lines how far they lie apart; else from place to place. */
 function flatApart(a: Picked, b: Picked): number {
@@ -37,14 +38,14 @@ function flatApart(a: Picked, b: Picked): number {
 }
 
 /** Of lines without a direction: 0 to 90 degrees. */
-function angle(p: Point3, q: Point3): number {
+function angle(p: Vec3, q: Vec3): number {
   const dot = Math.abs(p[0] * q[0] + p[1] * q[1] + p[2] * q[2]);
   const cross = Math.hypot(p[1] * q[2] - p[2] * q[1], p[2] * q[0] - p[0] * q[2], p[0] * q[1] - p[1] * q[0]);
   return (Math.atan2(cross, dot) * 180) / Math.PI;
 }
 
 /** A place of a piece as the card stands, by the first facet that has it. */
-export function placeOf(scene: Scene, pose: ScenePose, piece: string, at: Vec2): Point3 | null {
+export function placeOf(scene: Scene, pose: ScenePose, piece: string, at: Vec2): Vec3 | null {
   const facet = facetAt(scene, piece, at);
   return facet < 0 || pose.placed.length < 12 * (facet + 1) ? null : inWorld(pose, facet, at);
 }
@@ -53,7 +54,7 @@ function wayOf(
   pose: ScenePose,
   piece: string,
   { a, b }: { readonly a: Vec2; readonly b: Vec2 },
-): Point3 | null {
+): Vec3 | null {
   const facet = facetAt(scene, piece, [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2]);
   if (facet < 0 || pose.placed.length < 12 * (facet + 1)) return null;
   return turnedToWorld(pose, facet, [b[0] - a[0], b[1] - a[1]]);

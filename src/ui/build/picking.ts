@@ -7,6 +7,9 @@ import { dist2, dot2, lerp2, sub2, type Vec2 } from '@/core/plane/vec2';
 import type { Scene, SceneFrame } from '@/workers/protocol';
 import { spotWords } from './own-words';
 
+/** What is nearer than this is pointed at, pixels. */
+export const REACH_PX = 9;
+
 export interface Picked {
   readonly piece: string;
   readonly at: Vec2;

@@ -34,4 +34,4 @@ export function useGrips(): InHold {
   // While new ones are looked for the old ones stay, so that what is focused stays so; numbers in wrong places do not.
   return found.design === design ? found.hold : { ...found.hold, dimensions: NONE.dimensions };
 }
-const NONE: InHold = { grips: [], own: { ends: [], slides: [], around: [] }, dimensions: [] };
+const NONE: InHold = { grips: [], own: { ends: [], slides: [], corners: [], around: [] }, dimensions: [] };

@@ -5,6 +5,7 @@ import { bin } from 'd3-array';
 import { useEffect, useRef } from 'react';
 import { formatLength, type LengthUnit } from '@/core/units/length';
 import { ChartTable } from '../common/Unseen';
+import { inksNow } from '../common/inks';
 import { useDark } from '../theme';
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale);
@@ -30,8 +31,7 @@ export function Histogram({
   const key = JSON.stringify(rows);
   useEffect(() => {
     const list = JSON.parse(key) as typeof rows;
-    const css = getComputedStyle(document.documentElement);
-    const ink = (name: string): string => css.getPropertyValue(name).trim();
+    const ink = inksNow();
     const chart = new Chart(canvas.current!, {
       type: 'bar',
       data: {

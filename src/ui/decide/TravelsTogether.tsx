@@ -5,6 +5,7 @@ import { useEffect, useRef } from 'react';
 import type { TravelPoint } from '@/core/proof/prove';
 import { formatSaid, MM_PER_INCH, type LengthUnit } from '@/core/units/length';
 import { ChartTable, thinned } from '../common/Unseen';
+import { inksNow } from '../common/inks';
 import { useDark } from '../theme';
 
 Chart.register(LineController, LineElement, PointElement, LinearScale);
@@ -21,8 +22,7 @@ export function TravelsTogether({ all, units }: { readonly all: readonly NamedTr
   const dark = useDark();
   const key = JSON.stringify(all);
   useEffect(() => {
-    const css = getComputedStyle(document.documentElement);
-    const ink = (name: string): string => css.getPropertyValue(name.replace(/^var\(|\)$/g, '')).trim();
+    const ink = inksNow();
     const per = units === 'in' ? MM_PER_INCH : 1;
     const chart = new Chart<'line', { x: number; y: number }[]>(canvas.current!, {
       type: 'line',

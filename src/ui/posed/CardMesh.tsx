@@ -6,6 +6,7 @@ import { CARD } from '@/core/ids';
 import { useStudio } from '@/store/context';
 import type { Scene } from '@/workers/protocol';
 import type { HoldNote } from '../build/useHold';
+import { useDots } from './useDots';
 import { useGrab } from './useGrab';
 import { useSizing, type Ghost } from './useSizing';
 import { PrintedArt } from './PrintedArt';
@@ -127,17 +128,11 @@ export function CardMesh({
 
 /** Where its room ends: the outlines that it would have there. */
 function Ghosts({ ghosts }: { readonly ghosts: readonly Ghost[] }) {
-  const geometry = useMemo(() => {
-    const points = ghosts.flatMap((rings) =>
-      rings.flatMap((ring) => ring.flatMap((p, i) => [...p, ...ring[(i + 1) % ring.length]])),
-    );
-    const made = new THREE.BufferGeometry();
-    made.setAttribute('position', new THREE.BufferAttribute(new Float32Array(points), 3));
-    return made;
-  }, [ghosts]);
-  useEffect(() => () => geometry.dispose(), [geometry]);
-  const { invalidate } = useThree();
-  useEffect(() => invalidate(), [geometry, invalidate]);
+  const ends = useMemo(
+    () => ghosts.flatMap((rings) => rings.flatMap((ring) => ring.flatMap((p, i) => [p, ring[(i + 1) % ring.length]]))),
+    [ghosts],
+  );
+  const geometry = useDots(ends);
   if (ghosts.length === 0) return null;
   return (
     <lineSegments geometry={geometry} frustumCulled={false}>

@@ -1,10 +1,9 @@
 'use client';
-import { useThree } from '@react-three/fiber';
-import { useEffect, useMemo } from 'react';
-import * as THREE from 'three';
+import { useMemo } from 'react';
 import { useStudio } from '@/store/context';
 import type { Scene } from '@/workers/protocol';
 import { placeOf } from '../build/measuring';
+import { useDots } from './useDots';
 
 /** Creases that are pointed at, where they stand. */
 export function CreaseGlow({ scene }: { readonly scene: Scene }) {
@@ -18,20 +17,18 @@ export function CreaseGlow({ scene }: { readonly scene: Scene }) {
 
 /** Apart, so that a card that moves with nothing pointed at makes nothing anew. */
 function Glow({ scene, creases }: { readonly scene: Scene; readonly creases: Scene['creases'] }) {
-  const { invalidate } = useThree();
   const pose = useStudio((s) => s.pose);
-  const geometry = useMemo(() => {
-    const ends = creases.flatMap(({ piece, segments }) =>
-      segments.map(({ a, b }) => [a, b].map((p) => pose && placeOf(scene, pose, piece, p))),
-    );
-    const points = ends.flatMap(([a, b]) => (a && b ? [...a, ...b] : []));
-    const made = new THREE.BufferGeometry();
-    made.setAttribute('position', new THREE.BufferAttribute(new Float32Array(points), 3));
-    return made;
-  }, [scene, creases, pose]);
-  useEffect(() => () => geometry.dispose(), [geometry]);
-  useEffect(() => invalidate(), [geometry, invalidate]);
-  useEffect(() => () => invalidate(), [invalidate]);
+  const ends = useMemo(
+    () =>
+      creases.flatMap(({ piece, segments }) =>
+        segments.flatMap((segment) => {
+          const [a, b] = [segment.a, segment.b].map((p) => pose && placeOf(scene, pose, piece, p));
+          return a && b ? [a, b] : [];
+        }),
+      ),
+    [scene, creases, pose],
+  );
+  const geometry = useDots(ends);
   return (
     <lineSegments geometry={geometry} frustumCulled={false} renderOrder={1}>
       <lineBasicMaterial color="#8a5fb0" depthTest={false} transparent linewidth={2} />

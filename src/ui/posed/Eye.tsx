@@ -6,8 +6,9 @@ import * as THREE from 'three';
 import { CARD } from '@/core/ids';
 import type { Scene } from '@/workers/protocol';
 import { fittingDistance, pxPerMmAt, type Seen } from './looking';
+import { seenAt } from './seen-at';
 import type { Direction } from './views';
-import type { Point3 } from './placing';
+import type { Vec3 } from '@/core/linkage';
 
 /** What tools and keys do to the eye. */
 export interface EyeHand {
@@ -17,7 +18,7 @@ export interface EyeHand {
   /** Moved along the view, pixels. */
   readonly slide: (dx: number, dy: number) => void;
   /** These points of the card in the middle, as large as there is room. */
-  readonly fitTo: (points: readonly Point3[]) => void;
+  readonly fitTo: (points: readonly Vec3[]) => void;
   /** At what is in the middle, so many pixels for a millimetre. */
   readonly toScale: (pxPerMm: number) => void;
 }
@@ -126,15 +127,15 @@ export function Eye({ scene, from, turned, hand, onSeen }: EyeProps) {
       const target = controls.current?.target ?? middle;
       const scale = pxPerMmAt(camera.position.distanceTo(target), camera.fov, size.height);
       camera.updateMatrixWorld();
-      const zero = new THREE.Vector3(0, 0, 0).project(camera);
-      const [zeroX, zeroY] = [((zero.x + 1) / 2) * size.width, ((1 - zero.y) / 2) * size.height];
-      onSeen({ scale, zeroX, zeroY, width: size.width, height: size.height });
+      const { width, height } = size;
+      const [zeroX, zeroY] = seenAt(camera, [0, 0, 0], { left: 0, top: 0, width, height });
+      onSeen({ scale, zeroX, zeroY, width, height });
     };
     tell();
     const now = controls.current;
     now?.addEventListener('change', tell);
     return () => now?.removeEventListener('change', tell);
-  }, [camera, middle, onSeen, size.width, size.height]);
+  }, [camera, middle, onSeen, size]);
 
   return (
     <OrbitControls

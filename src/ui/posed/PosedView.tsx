@@ -14,7 +14,8 @@ import { useTrueSize } from '../views/true-size';
 import { ZOOM_STEP } from '../views/viewport';
 import { DrawnScene } from './DrawnScene';
 import type { EyeHand } from './Eye';
-import { inWorld, type Point3 } from './placing';
+import type { Vec3 } from '@/core/linkage';
+import { inWorld } from './placing';
 import { PosedRulers, seenStore } from './PosedRulers';
 import { PaperScene } from './PaperScene';
 import { hasGraphics, VIEWS } from './views';
@@ -167,7 +168,7 @@ function eyeKeys(e: KeyboardEvent, hand: EyeHand | null, fit: () => void): void 
 }
 
 /** Where the corners of what is selected stand; null where nothing is. */
-function useSelectionPlaces(): (() => Point3[]) | null {
+function useSelectionPlaces(): (() => Vec3[]) | null {
   const store = useStudioStore();
   const selected = useStudio((s) => s.selected);
   const any = useStudio((s) => s.scene?.facets.some((f) => f.mechanism === s.selected) ?? false);

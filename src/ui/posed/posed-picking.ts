@@ -2,24 +2,26 @@
 import { aroundNow, ownAxes, pickAt, type Picked } from '../build/picking';
 import { distToSegment } from '@/core/plane/vec2';
 import type { Scene, ScenePose } from '@/workers/protocol';
-import { onPiece, type Point3 } from './placing';
+import type { Vec3 } from '@/core/linkage';
+import { onPiece } from './placing';
 
 /** The crease of a facet's piece that a point of the facet is nearest to, within reach (mm); null where none is. */
-export function creaseAt(scene: Scene, pose: ScenePose, facet: number, at: Point3, withinMm: number): string | null {
+export function creaseAt(scene: Scene, pose: ScenePose, facet: number, at: Vec3, withinMm: number): string | null {
   const { piece, bent } = scene.facets[facet];
   if (bent !== undefined) return null;
-  const p = onPiece(pose, facet, at);
+  const [x, y] = onPiece(pose, facet, at);
   let best: { id: string; off: number } | null = null;
   for (const { id, segments, piece: own } of scene.creases)
     for (const { a, b } of own === piece ? segments : []) {
-      const off = distToSegment(p, a, b);
+      const off = distToSegment([x, y], a, b);
       if (off <= withinMm && off < (best?.off ?? Infinity)) best = { id, off };
     }
   return best?.id ?? null;
 }
 
 /** What is picked to measure from at a point of a facet. */
-export const measuredAt = (scene: Scene, pose: ScenePose, facet: number, at: Point3, withinMm: number): Picked => {
+export const measuredAt = (scene: Scene, pose: ScenePose, facet: number, at: Vec3, withinMm: number): Picked => {
   const { piece } = scene.facets[facet];
-  return pickAt(scene, { around: aroundNow(scene, piece), frame: ownAxes(piece) }, onPiece(pose, facet, at), withinMm);
+  const [x, y] = onPiece(pose, facet, at);
+  return pickAt(scene, { around: aroundNow(scene, piece), frame: ownAxes(piece) }, [x, y], withinMm);
 };

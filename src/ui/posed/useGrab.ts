@@ -1,12 +1,13 @@
 'use client';
 import { useThree, type ThreeEvent } from '@react-three/fiber';
 import { useEffect, useRef } from 'react';
-import * as THREE from 'three';
 import { useActions, useStudioStore } from '@/store/context';
 import { carriedDrive } from '@/store/studio';
 import { engine } from '@/workers/client';
 import type { Scene, Way } from '@/workers/protocol';
-import { valueNear, type Pixel } from './grab';
+import { valueNear } from './grab';
+import { onPiece } from './placing';
+import { seenAt } from './seen-at';
 
 interface Held {
   readonly drive: string;
@@ -24,16 +25,11 @@ export function useGrab(scene: Scene): { take: (facet: number, e: ThreeEvent<Poi
   const letGo = useRef<() => void>(() => undefined);
   useEffect(() => () => letGo.current(), []);
 
-  /** Where a place in world axes is seen, pixels of the page. */
-  const seen = (place: readonly [number, number, number], box: DOMRect): Pixel => {
-    const p = new THREE.Vector3(...place).project(camera);
-    return [box.left + ((p.x + 1) / 2) * box.width, box.top + ((1 - p.y) / 2) * box.height];
-  };
   const follow = (e: PointerEvent): void => {
     const { way, drive, round } = held.current ?? {};
     if (!way || !drive) return;
     const box = gl.domElement.getBoundingClientRect();
-    const shown = way.places.map((p) => seen(p, box));
+    const shown = way.places.map((p) => seenAt(camera, p, box));
     move(drive, valueNear(way, shown, [e.clientX, e.clientY], store.getState().state[drive], round ?? false));
   };
 
@@ -43,14 +39,12 @@ export function useGrab(scene: Scene): { take: (facet: number, e: ThreeEvent<Poi
     if (!moves || !pose || e.button !== 0) return false;
     play(false);
     carry(moves);
-    const m = pose.placed.subarray(12 * facet, 12 * facet + 12);
-    const frame = new THREE.Matrix4().set(...(Array.from(m) as Row12), 0, 0, 0, 1);
-    const { x, y, z } = e.point.clone().applyMatrix4(frame.invert());
+    const at = onPiece(pose, facet, [e.point.x, e.point.y, e.point.z]);
     const now: Held = { drive: moves, round: carriedDrive(store.getState()).round === true, way: null };
     held.current = now;
     if (controls) controls.enabled = false;
     void engine('pose')
-      .way(scene.design, state, moves, facet, [x, y, z])
+      .way(scene.design, state, moves, facet, at)
       .then((answer) => {
         if (answer.ok) now.way = answer.value;
       });
@@ -69,4 +63,3 @@ export function useGrab(scene: Scene): { take: (facet: number, e: ThreeEvent<Poi
   };
   return { take };
 }
-type Row12 = [number, number, number, number, number, number, number, number, number, number, number, number];

@@ -4,11 +4,11 @@ import { useRef } from 'react';
 import * as THREE from 'three';
 import { useActions, useStudioStore } from '@/store/context';
 import type { Scene } from '@/workers/protocol';
-import { REACH_PX } from '../build/FlatMeasure';
+import { REACH_PX } from '../build/picking';
 import { useMeasuring } from '../build/measure-store';
 import { pxPerMmAt } from './looking';
 import { creaseAt, measuredAt } from './posed-picking';
-import type { Point3 } from './placing';
+import type { Vec3 } from '@/core/linkage';
 
 /** A crease is pointed at from this near, pixels; further off it is the facet. */
 const CREASE_PX = 4;
@@ -22,8 +22,8 @@ export function usePicking(scene: Scene) {
   const { on: measures, point, pick } = useMeasuring();
   const under = useRef<string | null>(null);
 
-  const placeOf = ({ point: p }: ThreeEvent<MouseEvent>): Point3 => [p.x, p.y, p.z];
-  const mmOf = (px: number, at: Point3): number => {
+  const placeOf = ({ point: p }: ThreeEvent<MouseEvent>): Vec3 => [p.x, p.y, p.z];
+  const mmOf = (px: number, at: Vec3): number => {
     const { fov, position } = camera as THREE.PerspectiveCamera;
     return px / pxPerMmAt(position.distanceTo(new THREE.Vector3(...at)), fov, size.height);
   };

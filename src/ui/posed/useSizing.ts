@@ -1,7 +1,6 @@
 'use client';
 import { useThree, type ThreeEvent } from '@react-three/fiber';
 import { useEffect, useRef, useState } from 'react';
-import * as THREE from 'three';
 import { setLever } from '@/core/proof/levers';
 import type { Vec3 } from '@/core/linkage';
 import type { Vec2 } from '@/core/plane/vec2';
@@ -11,6 +10,7 @@ import { engine } from '@/workers/client';
 import type { Scene } from '@/workers/protocol';
 import { useHold } from '../build/useHold';
 import { CLICK_PX } from '../views/useViewport';
+import { seenAt } from './seen-at';
 import { meant, seenGrips, type SeenGrip } from './sizing';
 
 /** So many pixels are as good as being there. */
@@ -31,11 +31,7 @@ export function useSizing(scene: Scene) {
   const letGo = useRef<() => void>(() => undefined);
   useEffect(() => () => letGo.current(), []);
 
-  const seen = (place: readonly [number, number, number]): Vec2 => {
-    const box = gl.domElement.getBoundingClientRect();
-    const p = new THREE.Vector3(...place).project(camera);
-    return [box.left + ((p.x + 1) / 2) * box.width, box.top + ((1 - p.y) / 2) * box.height];
-  };
+  const seen = (place: Vec3): Vec2 => seenAt(camera, place, gl.domElement.getBoundingClientRect());
   const showLimits = async (parameter: string): Promise<void> => {
     const { design, selected, state, rooms } = store.getState();
     const room = rooms[parameter]?.clear;

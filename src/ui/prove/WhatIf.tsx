@@ -12,6 +12,7 @@ import { engine } from '@/workers/client';
 import { ChartTable, thinned } from '../common/Unseen';
 import { Action } from '../common/Action';
 import { Choice } from '../common/Field';
+import { inksNow } from '../common/inks';
 import { useDark } from '../theme';
 
 Chart.register(LineController, LineElement, PointElement, LinearScale, Legend, Tooltip);
@@ -172,8 +173,7 @@ function WhatIfChart({
   useEffect(() => {
     const c = chart.current;
     if (!c) return;
-    const css = getComputedStyle(document.documentElement);
-    const ink = (name: string): string => css.getPropertyValue(name).trim();
+    const ink = inksNow();
     const set = (label: string, colour: string, read: (p: WhatIfPoint) => number | null, extra: object = {}) => ({
       label,
       borderColor: ink(colour),

@@ -12,6 +12,7 @@ import { carriedDrive } from '@/store/studio';
 import { ChartTable, thinned } from '../common/Unseen';
 import { CardNumbers } from './CardNumbers';
 import { Drives } from './Drives';
+import { inksNow } from '../common/inks';
 import { useDark } from '../theme';
 
 Chart.defaults.font.family = "'Source Sans 3 Variable', sans-serif";
@@ -100,8 +101,7 @@ export function TravelStrip() {
   useEffect(() => {
     const c = chart.current;
     if (!c) return;
-    const css = getComputedStyle(document.documentElement);
-    const colour = (name: string): string => css.getPropertyValue(name).trim();
+    const colour = inksNow();
     const travel = proof?.travels[drive.id] ?? [];
     const points = (read: (t: TravelPoint | HandPoint) => number | null) =>
       travel.map((t) => ({ x: 'value' in t ? t.value : t.open, y: scaled(read(t), units) }));
