@@ -1,4 +1,4 @@
-/** Outer edges of kinds turned plain, against plane geometry: what lies in a corner goes along, glue stays congruent. */
+/** Outer edges of kinds turned plain, against plane geometry: what lies in a corner goes along, glue stays alike. */
 import { shelveFonts } from '../../fonts/shelve';
 import { checkDesign } from '../document/schema';
 import type { Design } from '../document/design';
