@@ -7,6 +7,8 @@ import { session } from './support/session';
 import type { StudioPage } from './support/studio';
 import { wordsOnPage } from './support/words';
 
+/** Of a card as it is begun. */
+const REACH_MM = 140;
 let driver: WebDriver;
 let page: StudioPage;
 session(180_000, (s) => {
@@ -106,6 +108,31 @@ test('a map is drawn, and a click goes there', async () => {
     .click()
     .perform();
   expect(await numbersOfCard()).not.toBe(before);
+  await withControl('z');
+  expect(await numbersOfCard()).toBe(before);
+});
+
+test('led over the map it stays out of what is blocked; Escape gives it back', async () => {
+  await tab('map');
+  const lead = async (): Promise<ReturnType<WebDriver['actions']>> => {
+    const origin = await find(driver, '[data-testid=map-picture]');
+    return driver
+      .actions()
+      .move({ origin, x: -60, y: 60 })
+      .press()
+      .move({ origin, x: 60, y: -60, duration: 200 })
+      .move({ origin, x: 140, y: -140, duration: 200 });
+  };
+  const before = await numbersOfCard();
+  await tab('map');
+  await (await lead()).sendKeys(Key.ESCAPE).release().perform();
+  expect(await numbersOfCard()).toBe(before);
+  await tab('map');
+  await (await lead()).release().perform();
+  const [depth, height] = (await numbersOfCard()).split(' ').map(Number);
+  // It folds in while depth + height is within the reach of its leaf (handbook 2); a finest cell is some mm wide.
+  expect(depth + height).toBeLessThanOrEqual(REACH_MM);
+  expect(depth + height).toBeGreaterThan(REACH_MM - 12);
   await withControl('z');
   expect(await numbersOfCard()).toBe(before);
 });

@@ -18,7 +18,7 @@ session(420_000, (s) => {
 // Other tabs, killed browsers and ended workers: what the machine is doing meanwhile may make one wait in vain.
 jest.retryTimes(2, { logErrorsBeforeRetry: true });
 /** Changes that are made and looked for; RHABDOPLEX_TRIALS=50 for the measurement of docs/reliability.md. */
-const TRIALS = Number(process.env.RHABDOPLEX_TRIALS ?? 20);
+const TRIALS = Number(process.env.RHABDOPLEX_TRIALS ?? 10);
 const DELAYS_MS = [0, 50, 100, 200];
 const wait = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
 const band = (text: string) => findText(driver, 'div[@role="status" or @role="alert"]', text);

@@ -57,6 +57,23 @@ test('keys: stages by number, the list by J and K, the opening by brackets, all 
   await eventually(driver, 'it to close', async () => (await driver.findElements(By.css('dialog[open]'))).length === 0);
 });
 
+test('a hint is put away for good', async () => {
+  const hints = async (): Promise<string> =>
+    (await Promise.all((await driver.findElements(By.css('[data-testid=hint]'))).map((h) => h.getText()))).join();
+  await page.stage('Prove');
+  const first = await eventually(driver, 'a hint', hints);
+  await (await findText(driver, 'button', 'Got it')).click();
+  await eventually(driver, 'it to go', async () => (await hints()) !== first);
+  await driver.navigate().refresh();
+  await page.stage('Prove');
+  await find(driver, '[aria-label=Findings] table');
+  expect(await hints()).not.toContain(first);
+  await page.stage('Sheets');
+  await eventually(driver, 'a hint of another stage', hints);
+  await driver.executeScript(`localStorage.removeItem('rhabdoplex.hints')`);
+  await page.stage('Build');
+});
+
 test('play moves the card by itself, and stops', async () => {
   await findText(driver, 'button', 'Play').then((b) => b.click());
   const from = await page.opening();

@@ -15,9 +15,12 @@ const DOES = {
   cutter: 'the simulated cutter',
   show: 'the making of the film',
   decide: 'the search and the study',
+  decide2: 'the search',
+  decide3: 'the search',
+  decide4: 'the search',
   compare: 'the comparing of variants',
 } as const;
-type Purpose = keyof typeof DOES;
+export type Purpose = keyof typeof DOES;
 
 /** Longest an answer may take, ms; what is not named has the last. */
 const BOUND_MS: Partial<Record<keyof Engine, number>> = {
@@ -31,7 +34,7 @@ const BOUND_MS: Partial<Record<keyof Engine, number>> = {
   film: 600_000,
   cutOn: 120_000,
   study: 1_800_000,
-  target: 1_800_000,
+  slabs: 1_800_000,
   map: 1_800_000,
   judge: 300_000,
 };

@@ -1,13 +1,14 @@
 /** Studies, maps and judgements as the interface shows them. */
 import { poseAt } from '@/core/assembly/pose';
 import { buildAssembly } from '@/core/build/build';
+import { Maker } from '@/core/decide/fitness';
 import { forgivingOf } from '@/core/decide/forgiving';
 import { mapSteps, type MapAsk, type MapCell } from '@/core/decide/map';
 import { studySteps, summaryOf, type Share, type Study, type StudyAsk } from '@/core/decide/study';
 import { STEP_UNIT, wordsOfStep } from '@/core/decide/words';
 import { worstCards } from '@/core/decide/worst';
 import type { Design } from '@/core/document/design';
-import type { State } from '@/core/drives';
+import { openOf, type State } from '@/core/drives';
 import { drawPicture } from '@/core/formats/picture';
 import { ringsOf } from '@/core/plane/polygon';
 import { prove } from '@/core/proof/prove';
@@ -57,9 +58,14 @@ export async function makeStudy(
   const all = await told(studySteps(design, ask), breathe, (s) => onMore(tell(s)));
   onMore(tell(all));
   await breathe();
-  const worst = worstCards(design, ask.scatter).map(({ of, fitness, shut, astray }) => ({
+  const maker = new Maker(design, ask.scatter);
+  const worst = worstCards(design, ask.scatter).map(({ of, fitness, amounts, shut, astray }) => ({
     of,
     fitness,
+    stood: maker.stood(amounts).map(({ assembly, pose }) => ({
+      openDeg: openOf(pose.state),
+      picture: drawPicture(design, assembly, pose),
+    })),
     rings: shut.map(({ mechanism, ring }) => ({ mechanism, ring: ring.map(([x, y]) => [x, y] as const) })),
     astray: astray.map((a) => ({ what: words(a), by: a.by, unit: STEP_UNIT[a.kind] })),
   }));

@@ -39,7 +39,7 @@ import { roomOf } from '@/core/proof/room';
 import { workOf } from '@/core/build/steps';
 import { statesOf } from '@/core/document/states';
 import { whatIf } from '@/core/proof/what-if';
-import { searchTarget } from '@/core/decide/target';
+import { searchSlabs } from '@/core/decide/target';
 import { wearOf } from '@/core/decide/wear';
 import { closedStack } from '@/core/rules';
 import { cutList } from '@/core/sheets/cutlist';
@@ -238,7 +238,7 @@ const engine: Engine = {
     answer(async () => posedGripsOf(design, await assemblyOf(design), state, facet, at)),
   ghost: (design, state, id) => answer(async () => ghostOf(await assemblyOf(design), state, id)),
   study: (design, ask, onMore) => withFontsLater(design, () => makeStudy(design, ask, breathe, onMore)),
-  target: (design, ask, onPart) => withFonts(design, () => searchTarget(design, ask, onPart)),
+  slabs: (design, ask, slabs, onPart) => withFonts(design, () => searchSlabs(design, ask, slabs, onPart)),
   map: (design, ask, onMore) => withFontsLater(design, () => makeMap(design, ask, breathe, onMore)),
   wear: (design) => withFonts(design, () => wearOf(design)),
   judge: (design, state) => withFonts(design, () => judgeNow(design, state)),

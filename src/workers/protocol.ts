@@ -44,7 +44,7 @@ import type { Layout } from '@/core/sheets/layout';
 import type { Finding, ThicknessMap } from '@/core/rules';
 import type { MapAsk, MapCell } from '@/core/decide/map';
 import type { StudyAsk } from '@/core/decide/study';
-import type { TargetAsk, TargetResult } from '@/core/decide/target';
+import type { Candidate, TargetAsk } from '@/core/decide/target';
 import type { WearPlace } from '@/core/decide/wear';
 
 export * from './scene-types';
@@ -267,8 +267,13 @@ export interface Engine {
   limits(design: Design, grip: Grip): Promise<Answer<readonly GripLimit[]>>;
   /** Cards made with scatter; `onMore` is told now and then. */
   study(design: Design, ask: StudyAsk, onMore: (study: ToldStudy) => void): Promise<Answer<ToldStudy>>;
-  /** A search for numbers; `onPart` is told how much is done, 0 to 1. */
-  target(design: Design, ask: TargetAsk, onPart: (part: number) => void): Promise<Answer<TargetResult>>;
+  /** A search for numbers in some of its slabs; `onPart` is told how much is done, 0 to 1. */
+  slabs(
+    design: Design,
+    ask: TargetAsk,
+    slabs: readonly number[],
+    onPart: (part: number) => void,
+  ): Promise<Answer<readonly Candidate[]>>;
   /** What two numbers do together, as it grows. */
   map(design: Design, ask: MapAsk, onMore: (cells: readonly MapCell[]) => void): Promise<Answer<readonly MapCell[]>>;
   wear(design: Design): Promise<Answer<readonly WearPlace[]>>;

@@ -13,11 +13,12 @@ export interface ToldShare {
   readonly what: string;
   readonly sharePct: number;
 }
-/** The worst card, as it lies shut seen from above, and where its steps went. */
+/** The worst card: as it lies shut, seen from above; shut and on its way, posed; and where its steps went. */
 export interface ToldWorst {
   readonly of: 'overhang' | 'closing';
   readonly fitness: Fitness;
   readonly rings: readonly { readonly mechanism: string; readonly ring: readonly Vec2[] }[];
+  readonly stood: readonly { readonly openDeg: number; readonly picture: Picture }[];
   readonly astray: readonly { readonly what: string; readonly by: number; readonly unit: 'mm' | '°' }[];
 }
 /** A study as it is shown; cards are still being made while `done` is false. */

@@ -116,6 +116,16 @@ export class Maker {
     }));
   }
 
+  /** As made, shut and on its way: the card with its edges and facets as they came out, for pictures. */
+  stood(amounts: ArrayLike<number>): { readonly assembly: Assembly; readonly pose: Pose }[] {
+    const astray = new Astray(this.steps, amounts);
+    const made = this.making.card(astray);
+    const facets = made.facets.map((f, i) => ({ ...f, polygon: this.making.outline(i, astray) }));
+    const assembly: Assembly = { ...this.nominal, ...made, facets };
+    const near = this.closed ? [this.closed, ...this.way] : this.way;
+    return near.map((pose) => ({ assembly, pose: { ...pose, placed: madePose(made, pose).placed } }));
+  }
+
   /** Facets of the base whose edge is the outermost on a side when it is shut. */
   private edgesOf(closed: Pose) {
     const leaves = this.leafFacets();

@@ -80,6 +80,16 @@ export class Making {
     const { polygon, piece } = this.nominal.facets[facet];
     return cutCorners(polygon, astray.of('cut', piece), this.isCrease[facet]);
   }
+
+  /** A facet with its cut edges off, in the axes of its piece. */
+  outline(facet: number, astray: Astray): Polygon {
+    const made = this.corners(facet, astray).map((c) => c.made);
+    let first = 0;
+    const [outer, ...holes] = ringsOf(this.nominal.facets[facet].polygon).map((ring) =>
+      made.slice(first, (first += ring.length)),
+    );
+    return { outer, holes };
+  }
 }
 
 /** The pose of least gap near that of the design, with the card as far open. */

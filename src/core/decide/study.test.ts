@@ -7,6 +7,9 @@ import { card, stand } from '../tests/cards';
 import { demoCards } from '../tests/demo';
 import { shelveFonts } from '../../fonts/shelve';
 import type { Design } from '../document/design';
+import { openOf } from '../drives';
+import { regionArea } from '../plane/polygon';
+import { poseAt } from '../assembly/pose';
 import { buildAssembly, putTogether } from '../build/build';
 import { forgivingOf } from './forgiving';
 import { Maker } from './fitness';
@@ -115,6 +118,24 @@ test('the worst card is as bad as the corner that brute force finds', () => {
   expect(overhang.fitness.overhangMm).toBeCloseTo(Math.max(...corners.map((c) => c.overhangMm!)), 3);
   expect(closing.fitness.closedGapMm).toBeCloseTo(Math.max(...corners.map((c) => c.closedGapMm!)), 3);
   expect(overhang.fitness.overhangMm).toBeCloseTo(-1 + 2 * limit, 3);
+});
+
+test('a made card stands as drawn while nothing goes astray, and is larger all round where it is cut off', () => {
+  const d = step(60, 39, 100, 80);
+  const assembly = buildAssembly(d);
+  const maker = new Maker(d, { ...NONE, cutMm: 1 });
+  const right = maker.stood(maker.steps.map(() => 0));
+  expect(right.map(({ pose }) => openOf(pose.state))).toEqual([0, 45, 90, 135]);
+  for (const { pose } of right) {
+    const near = poseAt(assembly, pose.state).placed;
+    pose.placed.forEach((m, i) => m.forEach((v, k) => expect(v).toBeCloseTo(near[i][k], 6)));
+  }
+  const off = 0.4;
+  const [{ assembly: made }] = maker.stood(maker.steps.map(() => off));
+  const area = (of: typeof made): number => of.facets.reduce((sum, f) => sum + regionArea([f.polygon]), 0);
+  // Every edge outwards: the base is 160 x 180 mm; each slit of 50 to either side, as long as depth and height.
+  const slits = 2 * 2 * (60 + 39) * off;
+  expect(area(made)).toBeCloseTo(160 * 180 + slits + off * 2 * (160 + 180) + 4 * off ** 2, 0);
 });
 
 test('what is proposed against the scatter helps, and is proved', () => {

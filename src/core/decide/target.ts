@@ -91,9 +91,8 @@ function tried(design: Design, { wants, free }: TargetAsk, values: readonly numb
   const reader = new MeasureReader(assembly, evidence);
   const measures = wants.map((w) => reader.read(w));
   const miss = wants.reduce((sum, w, k) => sum + (measures[k] === null ? NO_CARD : missOf(w, measures[k])), 0);
-  const blocks = RULES.filter((r) => r.needs !== 'travel' && (thorough || !COSTLY.has(r.id)))
-    .flatMap((r) => r.check(evidence))
-    .filter((f) => f.severity === 'blocks');
+  const asked = RULES.filter((r) => r.needs !== 'travel' && !r.neverBlocks && (thorough || !COSTLY.has(r.id)));
+  const blocks = asked.flatMap((r) => r.check(evidence)).filter((f) => f.severity === 'blocks');
   const blocked = blocks.reduce((sum, f) => sum + 0.05 + excess(f), 0);
   return { measures, miss, cost: BLOCK_WEIGHT * (miss + blocked) + goalOf(wants, measures) };
 }

@@ -16,7 +16,9 @@ export interface WorstCard {
   /** What is at its worst: what pokes out, or what does not close. */
   readonly of: 'overhang' | 'closing';
   readonly fitness: Fitness;
-  /** Where each step went, mm or degrees. */
+  /** How far each step of the card goes astray, mm or degrees. */
+  readonly amounts: readonly number[];
+  /** The same of those that matter. */
   readonly astray: readonly { readonly kind: MakingStep['kind']; readonly id: string; readonly by: number }[];
   /** Its facets as it lies shut, in world axes, mm. */
   readonly shut: readonly { readonly mechanism: string; readonly ring: readonly Vec3[] }[];
@@ -38,7 +40,7 @@ export function worstCards(design: Design, scatter: Scatter): WorstCard[] {
     const fitness = maker.make(amounts);
     if (worse(fitness) === -Infinity) return [];
     const astray = maker.steps.map(({ kind, id }, k) => ({ kind, id, by: amounts[k] }));
-    return [{ of, fitness, astray: astray.filter((a) => a.by !== 0), shut: maker.shutFacets(amounts) }];
+    return [{ of, fitness, amounts, astray: astray.filter((a) => a.by !== 0), shut: maker.shutFacets(amounts) }];
   });
 }
 

@@ -66,12 +66,15 @@ export function findFacets(piece: Piece, interruptions: readonly Interruption[])
   const index = new Int32Array(faces.length).fill(-1);
   const facets: FlatFacet[] = [];
   const parts = new Map<string, number>();
+  const papers = [piece.outline, ...(piece.islands ?? [])];
   faces.forEach((polygon, f) => {
-    if (![piece.outline, ...(piece.islands ?? [])].some((paper) => isPaper(paper, polygon))) return;
+    // Paper, and whose, is what lies at a point inside the face, away from its edges.
+    const inside = insidePoint(polygon);
+    if (!papers.some((paper) => contains(paper, inside))) return;
     index[f] = facets.length;
     const label = piece.labels.find((l) => contains(polygon, l.at));
     if (label) return void facets.push({ id: label.name, polygon, mechanism: label.mechanism });
-    const owner = ownerOf(piece, polygon);
+    const owner = ownerAt(piece, inside);
     if (!owner) return void facets.push({ id: `${piece.id}.facet-${facets.length + 1}`, polygon });
     const n = (parts.get(owner.name) ?? 1) + 1;
     parts.set(owner.name, n);
@@ -119,15 +122,6 @@ function joinUp(segments: readonly Segment[]): Segment[] {
   return out;
 }
 
-/** A face is paper when it lies inside the outline: tested at a point inside the face, away from its edges. */
-function isPaper(outline: Polygon, face: Polygon): boolean {
-  const p = insidePoint(face);
-  return contains(outline, p);
-}
-
-/** The innermost owned area a facet lies in. */
-function ownerOf(piece: Piece, polygon: Polygon): OwnedArea | undefined {
-  if (!piece.owned || piece.owned.length === 0) return undefined;
-  const p = insidePoint(polygon);
-  return [...piece.owned].reverse().find((a) => contains(a.polygon, p));
-}
+/** The innermost owned area that a point lies in. */
+const ownerAt = ({ owned = [] }: Piece, p: Vec2): OwnedArea | undefined =>
+  owned.findLast((a) => contains(a.polygon, p));

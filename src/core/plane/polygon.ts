@@ -269,12 +269,14 @@ export function contains(polygon: Polygon, p: Vec2): boolean {
   return inside;
 }
 
-/** Distance from `p` to the nearest edge of the polygon, mm. */
-export function distanceToEdge(polygon: Polygon, p: Vec2): number {
+/** Distance from `p` to the nearest edge of the polygon, mm. Of one below `asked` only that it is so is certain. */
+export function distanceToEdge(polygon: Polygon, p: Vec2, asked = 0): number {
   let least = Infinity;
   for (const ring of ringsOf(polygon)) {
-    for (let i = 0, j = ring.length - 1; i < ring.length; j = i++)
+    for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) {
       least = Math.min(least, distToSegment(p, ring[j], ring[i]));
+      if (least < asked) return least;
+    }
   }
   return least;
 }
@@ -299,7 +301,7 @@ export function insidePoint(polygon: Polygon): Vec2 {
       const s = u + v + w;
       const p: Vec2 = [(a[0] * u + b[0] * v + c[0] * w) / s, (a[1] * u + b[1] * v + c[1] * w) / s];
       if (!contains(polygon, p)) continue;
-      const d = distanceToEdge(polygon, p);
+      const d = distanceToEdge(polygon, p, room);
       if (d > room) [best, room] = [p, d];
     }
   }

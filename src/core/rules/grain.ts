@@ -14,6 +14,7 @@ const ACROSS = Math.SQRT1_2;
 export const grain: Rule = {
   id: 'grain',
   needs: 'pattern',
+  neverBlocks: true,
   check: (evidence) => {
     const { assembly, brief } = evidence;
     const say = wordsFor(evidence);

@@ -18,6 +18,7 @@ const LEAST_MM = 0.5;
 export const gutterRelief: Rule = {
   id: 'gutter-relief',
   needs: 'closed',
+  neverBlocks: true,
   check: (evidence) => {
     const { assembly, closed } = evidence;
     if (!closed || assembly.bonds.length === 0) return [];

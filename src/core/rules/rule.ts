@@ -137,6 +137,8 @@ export interface Rule {
   readonly id: RuleId;
   /** What it looks at: only the flat pieces, the closed pose too, or the whole travel. */
   readonly needs: 'pattern' | 'closed' | 'travel';
+  /** It tells risks and notes only: who asks whether a card can be made need not ask it. */
+  readonly neverBlocks?: true;
   readonly check: (evidence: Evidence) => Finding[];
 }
 

@@ -9,6 +9,7 @@ export const LEAST_MOVING_GSM = 216;
 export const stock: Rule = {
   id: 'stock',
   needs: 'pattern',
+  neverBlocks: true,
   check: (evidence) => {
     const { assembly, brief } = evidence;
     const say = wordsFor(evidence);

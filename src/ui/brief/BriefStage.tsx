@@ -15,6 +15,7 @@ import { engine } from '@/workers/client';
 import { PictureParts } from '../common/PosedPicture';
 import { useActions, useStudio } from '@/store/context';
 import { Choice, NumberField } from '../common/Field';
+import { Hint } from '../common/Hint';
 import { FindingCard } from '../prove/FindingCard';
 import { StatesList } from './StatesList';
 import { CardSizes } from './CardSizes';
@@ -44,6 +45,7 @@ export function BriefStage() {
   return (
     <Box display="grid" gridTemplateColumns="330px minmax(0, 1fr)" height="100%" minHeight="0">
       <Box bg="panel" p="14px 18px" overflowY="auto" borderRight="1px solid var(--rule)">
+        <Hint />
         <chakra.h2 className="heading" mb="10px !important">
           Card
         </chakra.h2>

@@ -6,6 +6,7 @@ import { otherSide, type OwnRole } from '@/core/kinds';
 import { useActions, useStudio } from '@/store/context';
 import type { Scene } from '@/workers/protocol';
 import { Action } from '../common/Action';
+import { Hint } from '../common/Hint';
 import { useFull } from '../views/ViewPair';
 import { Corner, ViewTools } from '../views/ViewTools';
 import { useTrueSize } from '../views/true-size';
@@ -24,7 +25,6 @@ import { FlatRulers } from './FlatRulers';
 import { FlatFacets, FlatGrabs, FlatLines } from './FlatSheet';
 import { partShown, placedTop, placePieces } from './placed-pieces';
 import { OWN_ROLE_WORDS } from './own-words';
-import { Hint } from './Hint';
 import { StrutHandles } from './StrutHandles';
 import { useGrips } from './useGrips';
 
@@ -149,7 +149,7 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
             </svg>
           )}
         </FlatRulers>
-        {holds && <Hint />}
+        {holds && <Hint over />}
         {measures && <MeasureNote scene={scene} view="flat" />}
         <Corner>
           <ViewTools

@@ -1,6 +1,6 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
-import { useMemo, useState, type KeyboardEvent, type MouseEvent } from 'react';
+import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import type { MapCell } from '@/core/decide/map';
 import { withValues, type Free } from '@/core/decide/target';
 import { leverValue } from '@/core/proof/levers';
@@ -9,10 +9,9 @@ import { useActions, useStudio } from '@/store/context';
 import { Action } from '../common/Action';
 import { Pick } from '../common/Pick';
 import { freeOf, measureSaid, measuresToWant, nameOfFree, numbersToFree, parted } from './choices';
+import { MapSquare, SIDE, type Place } from './map-place';
 import { useJob } from './useJob';
 
-/** Drawn on a square of so many units; the ranges of the two numbers fill it. */
-const SIDE = 300;
 const FILL: Readonly<Record<MapCell['verdict'], string>> = {
   clear: 'var(--good-bar)',
   risk: 'var(--warn)',
@@ -90,34 +89,30 @@ function MapPicture({
 }) {
   const design = useStudio((s) => s.design);
   const { edit, showPreview } = useActions();
-  const [at, setAt] = useState<readonly [number, number] | null>(null);
-  const px = (v: number): number => (SIDE * (v - x.from)) / (x.to - x.from);
-  const py = (v: number): number => SIDE - (SIDE * (v - y.from)) / (y.to - y.from);
-  const cellAt = (p: readonly [number, number] | null): MapCell | undefined =>
-    p ? cells.find((c) => Math.abs(c.x - p[0]) <= c.w / 2 && Math.abs(c.y - p[1]) <= c.h / 2) : undefined;
-  const now: readonly [number, number] = [
+  const [at, setAt] = useState<Place | null>(null);
+  /** Where the pointer that is held down has led the card; null while none is. */
+  const led = useRef<Place | null>(null);
+  const square = useMemo(() => new MapSquare(x, y, cells), [x, y, cells]);
+  const now: Place = [
     leverValue(design, x.mechanism, x.key) ?? x.from,
     leverValue(design, y.mechanism, y.key) ?? y.from,
   ];
-  const placeOf = (e: MouseEvent<SVGElement>): readonly [number, number] => {
+  const point = (e: PointerEvent<SVGElement>): Place => {
     const r = e.currentTarget.getBoundingClientRect();
-    const [u, v] = [(e.clientX - r.left) / r.width, (e.clientY - r.top) / r.height];
-    return [tenth(x.from + u * (x.to - x.from)), tenth(y.to - v * (y.to - y.from))];
+    const p = square.at((e.clientX - r.left) / r.width, (e.clientY - r.top) / r.height);
+    setAt(p);
+    return p;
   };
-  /** Led into what is blocked, it goes along the edge of that. */
-  const alongEdge = (p: readonly [number, number]): readonly [number, number] => {
-    const free = cells.filter((c) => c.verdict !== 'blocked');
-    if (cellAt(p)?.verdict !== 'blocked' || free.length === 0) return p;
-    const far = (c: MapCell): number => Math.hypot(px(c.x) - px(p[0]), py(c.y) - py(p[1]));
-    const near = free.reduce((best, c) => (far(c) < far(best) ? c : best));
-    return [tenth(near.x), tenth(near.y)];
+  const lead = (p: Place | null): void => {
+    led.current = p && square.alongEdge(p);
+    showPreview(led.current && withValues(design, [x, y], led.current));
   };
-  const go = (p: readonly [number, number]): void => {
-    showPreview(null);
+  const go = (p: Place): void => {
+    lead(null);
     edit('a place of the map', (d) => withValues(d, [x, y], p));
   };
   const keys = (e: KeyboardEvent): void => {
-    const way: Record<string, readonly [number, number]> = {
+    const way: Record<string, Place> = {
       ArrowLeft: [-1, 0],
       ArrowRight: [1, 0],
       ArrowUp: [0, 1],
@@ -125,18 +120,16 @@ function MapPicture({
     };
     const by = way[e.key];
     if (e.key === 'Enter' && at) go(at);
+    else if (e.key === 'Escape' && led.current) lead(null);
     else if (by) {
       const [u, v] = at ?? now;
       const step = e.shiftKey ? 10 : 1;
-      setAt([
-        Math.min(x.to, Math.max(x.from, tenth(u + step * by[0]))),
-        Math.min(y.to, Math.max(y.from, tenth(v + step * by[1]))),
-      ]);
+      setAt(square.near(u + step * by[0], v + step * by[1]));
     } else return;
     e.preventDefault();
     e.stopPropagation();
   };
-  const under = cellAt(at) ?? cellAt(now);
+  const under = (at && square.cell(at)) ?? square.cell(now);
   const shown = at ?? now;
   const values = cells.flatMap((c) => c.value ?? []);
   const [low, high] = [Math.min(...values), Math.max(...values)];
@@ -151,21 +144,25 @@ function MapPicture({
         aria-label={`${nameOfFree(design, x)} and ${nameOfFree(design, y)}: arrow keys point, Enter goes there`}
         data-testid="map-picture"
         shapeRendering="crispEdges"
-        style={{ border: '1px solid var(--rule)', cursor: 'crosshair' }}
-        onPointerMove={(e) => {
-          const p = placeOf(e);
-          setAt(p);
-          if (e.buttons === 1) showPreview(withValues(design, [x, y], alongEdge(p)));
+        style={{ border: '1px solid var(--rule)', cursor: 'crosshair', touchAction: 'none' }}
+        onPointerDown={(e) => {
+          e.currentTarget.setPointerCapture(e.pointerId);
+          lead(point(e));
         }}
+        onPointerMove={(e) => {
+          const p = point(e);
+          if (led.current) lead(p);
+        }}
+        onPointerUp={() => led.current && go(led.current)}
+        onPointerCancel={() => lead(null)}
         onPointerLeave={() => setAt(null)}
-        onClick={(e) => go(alongEdge(placeOf(e)))}
         onKeyDown={keys}
       >
         {cells.map((c) => (
           <rect
             key={`${c.x} ${c.y} ${c.w}`}
-            x={px(c.x - c.w / 2)}
-            y={py(c.y + c.h / 2)}
+            x={square.px(c.x - c.w / 2)}
+            y={square.py(c.y + c.h / 2)}
             width={(SIDE * c.w) / (x.to - x.from)}
             height={(SIDE * c.h) / (y.to - y.from)}
             fill={FILL[c.verdict]}
@@ -174,7 +171,7 @@ function MapPicture({
           />
         ))}
         <path
-          d={`M${px(now[0]) - 7} ${py(now[1])}h14M${px(now[0])} ${py(now[1]) - 7}v14`}
+          d={`M${square.px(now[0]) - 7} ${square.py(now[1])}h14M${square.px(now[0])} ${square.py(now[1]) - 7}v14`}
           stroke="var(--ink)"
           strokeWidth="2.4"
         />
@@ -200,4 +197,3 @@ function MapPicture({
     </Box>
   );
 }
-const tenth = (v: number): number => Math.round(v * 10) / 10;

@@ -13,6 +13,7 @@ import type { ToldShare, ToldStudy, ToldWorst } from '@/workers/protocol';
 import { count, deg, mm } from '../common/asked';
 import { Action } from '../common/Action';
 import { NumberField } from '../common/Field';
+import { PosedPicture } from '../common/PosedPicture';
 import { ringPath } from '../build/ring-path';
 import { nameOfFree } from './choices';
 import { Histogram } from './Histogram';
@@ -159,8 +160,8 @@ function Shares({ title, shares }: { readonly title: string; readonly shares: re
   );
 }
 
-/** The worst card as it lies shut, seen from above. */
-function Worst({ worst: { of, fitness, rings, astray } }: { readonly worst: ToldWorst }) {
+/** The worst card as it lies shut, seen from above, and as it stands on its way. */
+function Worst({ worst: { of, fitness, rings, stood, astray } }: { readonly worst: ToldWorst }) {
   const units = useStudio((s) => s.design.units);
   const all = rings.flatMap((r) => r.ring);
   const [x0, x1] = [Math.min(...all.map((p) => p[0])), Math.max(...all.map((p) => p[0]))];
@@ -192,6 +193,14 @@ function Worst({ worst: { of, fitness, rings, astray } }: { readonly worst: Told
           />
         ))}
       </svg>
+      <Box display="grid" gridTemplateColumns={`repeat(${stood.length}, minmax(0, 1fr))`} gap="6px" my="6px">
+        {stood.map(({ openDeg, picture }) => (
+          <chakra.figure key={openDeg} m="0" fontSize="12.5px" textAlign="center">
+            <PosedPicture picture={picture} height={74} label={`The worst card at ${openDeg.toFixed(0)}°`} />
+            <figcaption className="dim num">{openDeg.toFixed(0)}°</figcaption>
+          </chakra.figure>
+        ))}
+      </Box>
       <chakra.p className="dim" m="0" fontSize="12.5px">
         {largest
           .map(({ what, by, unit }) => `${what} ${unit === 'mm' ? formatSaid(by, units) : `${by.toFixed(2)}°`}`)

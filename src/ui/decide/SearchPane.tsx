@@ -6,12 +6,17 @@ import { WANT_KINDS, type Want, type WantKind } from '@/core/decide/wants';
 import type { Design } from '@/core/document/design';
 import { formatSaid } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
+import { engine, type Purpose } from '@/workers/client';
+import { dealt, searchOn } from '@/workers/search';
 import { deg, mm } from '../common/asked';
 import { Action } from '../common/Action';
 import { Pick } from '../common/Pick';
 import { NumberField } from '../common/Field';
 import { freeOf, measureSaid, measuresToWant, nameOfFree, numbersToFree, parted } from './choices';
 import { useJob } from './useJob';
+
+/** Workers that a search is divided over. */
+const HANDS: readonly Purpose[] = ['decide', 'decide2', 'decide3', 'decide4'];
 
 const KIND_WORDS: Readonly<Record<WantKind, string>> = {
   equal: 'is',
@@ -41,8 +46,9 @@ export function SearchPane() {
   const [free, setFree] = useState<readonly Free[]>([]);
   const chosen = free.length > 0 ? free : firstFree(design, freeable);
   const ask: TargetAsk = { wants, free: chosen };
-  const job = useJob<Searched>('search', async (at, d, onMore) => {
-    const answer = await at.target(d, ask, (part) => onMore({ part, result: null, ask }));
+  const job = useJob<Searched>('search', async (_, d, onMore, given) => {
+    const told = (part: number): void => onMore({ part, result: null, ask });
+    const answer = await searchOn(dealt(navigator.hardwareConcurrency), (k) => engine(HANDS[k], given), d, ask, told);
     return answer.ok ? { ok: true, value: { part: 1, result: answer.value, ask } } : answer;
   });
   const put = (k: number, change: Partial<Want>): void =>

@@ -34,7 +34,7 @@ function keptOf(store: StudioStore): Map<string, Told<unknown>> {
 export function useJob<T>(
   /** Of this job on this card. */
   name: string,
-  work: (at: Engine, design: Design, onMore: (value: T) => void) => Promise<Answer<T>>,
+  work: (at: Engine, design: Design, onMore: (value: T) => void, given: AbortSignal) => Promise<Answer<T>>,
 ): Job<T> {
   const design = useStudio((s) => s.design);
   const store = useStudioStore();
@@ -55,7 +55,7 @@ export function useJob<T>(
       if (running.current === mine) setState((s) => ({ ...s, ...change }));
     };
     setState({ found: null, of: design, busy: true, why: null });
-    void work(engine('decide', mine.signal), design, (found) => take({ found })).then((answer) => {
+    void work(engine('decide', mine.signal), design, (found) => take({ found }), mine.signal).then((answer) => {
       if (answer.ok) take({ found: answer.value, busy: false });
       else take({ busy: false, why: answer.stopped ? null : answer.why });
     });

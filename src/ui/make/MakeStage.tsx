@@ -6,6 +6,7 @@ import { useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
 import type { CutListing, Laid, PicturedStep } from '@/workers/protocol';
 import { Choice } from '../common/Field';
+import { Hint } from '../common/Hint';
 import { PosedPicture } from '../common/PosedPicture';
 import { CutListTable } from './CutListTable';
 import { CutterView } from './CutterView';
@@ -53,6 +54,7 @@ export function MakeStage() {
   return (
     <Box display="grid" gridTemplateColumns="330px minmax(0, 1fr)" height="100%" minHeight="0">
       <Box bg="panel" p="12px 16px" overflowY="auto" borderRight="1px solid var(--rule)">
+        <Hint />
         <FilesPanel laid={laid} listing={listing} />
         <MachinePanel />
       </Box>

@@ -7,6 +7,7 @@ import { formatLength, type LengthUnit } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
 import { drivesOf } from '@/store/studio';
 import { Action } from '../common/Action';
+import { Hint } from '../common/Hint';
 import { PosedView } from '../posed/PosedView';
 import { FindingCard } from './FindingCard';
 import { ThicknessView } from './ThicknessView';
@@ -54,6 +55,7 @@ export function ProveStage() {
             {proving ? 'proving…' : `${findings.length} found`}
           </chakra.span>
         </Box>
+        <Hint />
         {findings.map((f) => (
           <FindingCard key={`${f.rule}${f.mechanism}${f.aspect}`} finding={f} wide />
         ))}

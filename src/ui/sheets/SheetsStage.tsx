@@ -3,6 +3,7 @@ import { Box } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { marginOf, type Design } from '@/core/document/design';
 import { useStudio } from '@/store/context';
+import { Hint } from '../common/Hint';
 import { BedBoard } from './BedBoard';
 import { Lines } from './Making';
 import { NestPanel } from './NestPanel';
@@ -45,6 +46,7 @@ export function SheetsStage() {
         ))}
       </Box>
       <Box bg="panel" p="12px 14px" overflowY="auto" borderLeft="1px solid var(--rule)">
+        <Hint />
         {laid && <PiecePanel laid={laid} hand={hand} />}
         <NestPanel laid={laid} searching={searching} onSearch={search} onStop={stop} onGiveUp={giveUp} />
         <TogetherPanel guests={guestCards} onGuests={setGuests} />
