@@ -10,6 +10,20 @@ export class StudioPage {
     private readonly another?: () => Promise<WebDriver>,
   ) {}
 
+  /** There once a card is drawn. */
+  private drawn = '[data-testid=posed] canvas';
+  /** From now on Build and Dress show the flat view alone: what is drawn in space takes as long as all the rest. */
+  async flatOnly(): Promise<void> {
+    await this.begin();
+    await this.driver.executeScript(`localStorage.setItem('rhabdoplex.views', '{"flat":50,"full":"flat"}')`);
+    this.drawn = '.flat-drawing';
+  }
+  async bothViews(): Promise<void> {
+    await this.begin();
+    await this.driver.executeScript(`localStorage.removeItem('rhabdoplex.views')`);
+    this.drawn = '[data-testid=posed] canvas';
+  }
+
   /** The start page; where its tab crashes while it loads, in a new browser, and said. */
   async begin(): Promise<void> {
     try {
@@ -24,12 +38,12 @@ export class StudioPage {
   async beginCard(): Promise<void> {
     await this.begin();
     await (await findText(this.driver, 'button', 'Begin a card')).click();
-    await find(this.driver, '[data-testid=posed] canvas');
+    await find(this.driver, this.drawn);
   }
   async openCard(name: string): Promise<void> {
     await this.begin();
     await (await find(this.driver, `[data-open="${name}"]`)).click();
-    await find(this.driver, '[data-testid=posed] canvas');
+    await find(this.driver, this.drawn);
   }
   /** A kind from the sheet of things to put on, on the face of leaf B that is seen from inside. */
   async putInside(kind: string): Promise<void> {

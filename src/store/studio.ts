@@ -1,149 +1,23 @@
 /** The open card: its design with undo, what is looked at, and what the workers last said about it. */
-import { moved, OPEN, OPENING, openTo, within, type Drive, type State } from '@/core/drives';
 import { temporal } from 'zundo';
 import { createStore } from 'zustand/vanilla';
-import type { Design } from '@/core/document/design';
-import { CARD } from '@/core/ids';
-import type { Side } from '@/core/kinds';
-import type { Proof } from '@/core/proof/prove';
-import type { Finding } from '@/core/rules';
-import type { Room } from '@/core/proof/room';
-import { engine, newestWins, onWorkerNews } from '@/workers/client';
-import type { Answer, Scene, ScenePose } from '@/workers/protocol';
 import type { Json } from '@/core/document/delta';
+import type { Design } from '@/core/document/design';
 import { checkChange } from '@/core/document/schema';
 import { rebased } from '@/core/document/variants';
+import { moved, OPEN, openTo, within } from '@/core/drives';
+import { CARD } from '@/core/ids';
+import { onWorkerNews } from '@/workers/client';
+import { askingFor } from './asking';
 import { NO_HISTORY, type History, type Move } from './database';
 import { MOST_STEPS_BACK, statesOf } from './history';
-import { Keeper, type Saving } from './keeper';
+import { Keeper } from './keeper';
 import { loadProject } from './load';
 import { addProject, newProjectId, setRemoved, type StoredProject } from './projects';
+import { drivesOf, NONE_ALSO, type Stage, type Studio } from './studio-state';
 import { claimCard, onTabs } from './tabs';
 
-export const STAGES = ['brief', 'build', 'dress', 'prove', 'sheets', 'make'] as const;
-export type Stage = (typeof STAGES)[number];
-export type { Saving } from './keeper';
-
-export interface Studio {
-  readonly id: string;
-  readonly design: Design;
-  /** What the last change did, for the names of undo and redo. */
-  readonly label: string;
-  readonly stage: Stage;
-  /** Mechanism that is selected; `card` for the base. */
-  readonly selected: string;
-  /** Further mechanisms that are chosen with it. */
-  readonly also: readonly string[];
-  /** Facet that is selected in Dress. */
-  readonly facet: string | null;
-  /** The side of the sheet that lies up in the flat view, and that is dressed. */
-  readonly sideUp: Side;
-  /** What is pointed at: ids of facets, creases, glue areas. */
-  readonly lit: readonly string[];
-  /** How the card is to stand: a value for every drive. */
-  readonly state: State;
-  /** The drive that the travel strip carries. */
-  readonly carried: string;
-  readonly playing: boolean;
-  /** A design shown instead of the open one while a remedy is hovered. */
-  readonly preview: Design | null;
-  readonly scene: Scene | null;
-  readonly pose: ScenePose | null;
-  /** How far a pose has come that takes its time, degrees open; null while none does. */
-  readonly onWay: number | null;
-  /** Set when the design cannot even be put together. */
-  readonly trouble: string | null;
-  readonly proof: Proof | null;
-  readonly proving: boolean;
-  readonly rooms: Readonly<Record<string, Room>>;
-  readonly saving: Saving;
-  /** This tab writes the card; another one does where not. */
-  readonly writes: boolean;
-  /** The card was put on the shelf of removed cards in another tab. */
-  readonly removed: boolean;
-  /** States older than those that can be gone back to were let go. */
-  readonly historyCut: boolean;
-  /** Said to the person until it is put away. */
-  readonly news: string | null;
-  readonly adding: string | null;
-  /** Layers that are moved together in Dress. */
-  readonly layers: readonly string[];
-  /** Dialog that is open beside the add sheet. */
-  readonly dialog: Dialog | null;
-  readonly actions: StudioActions;
-}
-/** Where a shape goes that is brought in from a field: a mechanism, or `card`, and the path of its parameter. */
-export interface ShapeSlot {
-  readonly mechanism: string;
-  readonly path: string;
-}
-/**
- * `bring`: a new shape; `workshop`: a kept one; `template`: whole templates; `screen`: its true size; `show`: picture
- * and film.
- */
-export type Dialog =
-  | { readonly kind: 'bring'; readonly into?: ShapeSlot }
-  | { readonly kind: 'workshop'; readonly asset: string }
-  | { readonly kind: 'template' }
-  | { readonly kind: 'screen' }
-  | { readonly kind: 'show' };
-
-export interface StudioActions {
-  edit(label: string, change: (design: Design) => Design): void;
-  undo(): void;
-  redo(): void;
-  go(stage: Stage): void;
-  select(mechanism: string): void;
-  /** Chooses one more, or lets it go again. */
-  selectAlso(mechanism: string): void;
-  selectFacet(facet: string | null): void;
-  turnUp(side: Side): void;
-  light(ids: readonly string[]): void;
-  /** Opens the card to an angle. */
-  scrub(openDeg: number): void;
-  /** Moves one drive; it goes no further than its range. */
-  move(drive: string, value: number): void;
-  /** The travel strip shows this drive. */
-  carry(drive: string): void;
-  /** Moves every drive to where something was found. */
-  stand(state: State): void;
-  play(on: boolean): void;
-  showPreview(design: Design | null): void;
-  add(crease: string | null): void;
-  pickLayers(ids: readonly string[]): void;
-  show(dialog: Dialog | null): void;
-  say(news: string | null): void;
-}
-
-/** What can be moved, as far as it is known. */
-export const drivesOf = ({ scene }: Pick<Studio, 'scene'>): readonly Drive[] => scene?.drives ?? ONLY_OPENING;
-const ONLY_OPENING = [OPENING];
-/** The state as these drives have it; the same object where nothing changes. */
-function settled(drives: readonly Drive[], state: State): State {
-  const next = within(drives, state);
-  const ids = Object.keys(next);
-  const same = ids.length === Object.keys(state).length && ids.every((id) => next[id] === state[id]);
-  return same ? state : next;
-}
-/** The drive that the travel strip carries: the opening, where another is gone. */
-export const carriedDrive = (s: Pick<Studio, 'scene' | 'carried'>): Drive =>
-  drivesOf(s).find((d) => d.id === s.carried) ?? OPENING;
-
-const NONE_ALSO: readonly string[] = [];
-/** Everything that is chosen and still there, the first first. */
-export const chosenIn = ({
-  selected,
-  also,
-  design,
-}: Pick<Studio, 'selected' | 'also' | 'design'>): readonly string[] => [
-  selected,
-  ...also.filter((id) => design.mechanisms.some((m) => m.id === id)),
-];
-
-const PROVE_AFTER_MS = 120;
-const PROOF_STEPS = 36;
-/** What an older proof is given to come to its next step when a newer one is asked for. */
-const PROOF_PATIENCE_MS = 1500;
+export * from './studio-state';
 
 export type StudioStore = ReturnType<typeof createStudio>;
 
@@ -237,69 +111,8 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
     ),
   );
 
-  const askScene = newestWins(
-    async (d: Design): Promise<Answer<Scene>> => {
-      const answer = await engine('pose').load(d);
-      return answer.ok ? { ok: true, value: { ...answer.value, design: d } } : answer;
-    },
-    (answer) => {
-      if (answer.ok)
-        store.setState((s) => ({ scene: answer.value, trouble: null, state: settled(answer.value.drives, s.state) }));
-      else store.setState({ trouble: answer.why });
-    },
-  );
-  let posing = new AbortController();
-  const askPose = newestWins(
-    (d: Design, state: State) => {
-      posing = new AbortController();
-      return engine('pose', posing.signal).pose(d, state, (onWay) => store.setState({ onWay }));
-    },
-    (answer) => {
-      if (answer.ok) store.setState({ pose: answer.value, onWay: null });
-      else store.setState({ onWay: null, ...(answer.stopped ? {} : { trouble: answer.why }) });
-    },
-  );
+  const ask = askingFor(store);
   const shown = (s: Studio): Design => s.preview ?? s.design;
-
-  let proveTimer: ReturnType<typeof setTimeout> | undefined;
-  let endProof: (() => void) | undefined;
-  const prove = (): void => {
-    const { design: d } = store.getState();
-    store.setState({ proving: true });
-    const mine = (): boolean => store.getState().design === d;
-    // An older proof ends at its next step; one that does not come to it is ended with its worker.
-    const older = endProof;
-    const patience = older && setTimeout(older, PROOF_PATIENCE_MS);
-    const asked = new AbortController();
-    endProof = () => asked.abort();
-    void engine('proof', asked.signal)
-      .prove(d, PROOF_STEPS, (proof, done) => {
-        clearTimeout(patience);
-        if (mine()) store.setState({ proof, proving: !done });
-      })
-      .then((answer) => {
-        clearTimeout(patience);
-        if (mine() && !answer.ok && !answer.stopped) store.setState({ proving: false, trouble: answer.why });
-      });
-  };
-  /** Remedies of one finding that the proof did not look for. */
-  const seek = async (finding: Finding): Promise<void> => {
-    const { design: d, proof } = store.getState();
-    if (!proof) return;
-    const answer = await engine('study').seek(d, finding, proof.findings, PROOF_STEPS);
-    const now = store.getState();
-    if (now.design !== d || !now.proof) return;
-    if (!answer.ok) return store.setState({ trouble: answer.why });
-    const findings = now.proof.findings.map((f) => (f.id === finding.id ? answer.value : f));
-    store.setState({ proof: { ...now.proof, findings } });
-  };
-  const askRooms = (keys: readonly string[]): void => {
-    const { design: d, selected } = store.getState();
-    void engine('study').rooms(d, selected, keys, (room) => {
-      const now = store.getState();
-      if (now.design === d && now.selected === selected) store.setState({ rooms: { ...now.rooms, [room.key]: room } });
-    });
-  };
 
   const remember = (h: History, d: Design): void => {
     type Past = { design: Design; label: string }[];
@@ -390,20 +203,19 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
       }
       // What the last proof said is about another design from here on.
       store.setState({ proving: true });
-      clearTimeout(proveTimer);
-      proveTimer = setTimeout(prove, PROVE_AFTER_MS);
+      ask.proveSoon();
       const { selected } = now;
       if (selected !== CARD && !now.design.mechanisms.some((m) => m.id === selected))
         store.setState({ selected: CARD, rooms: {} });
     }
-    if (shown(now) !== shown(before)) askScene(shown(now));
-    if (shown(now) !== shown(before) || now.state !== before.state) askPose(shown(now), now.state);
+    if (shown(now) !== shown(before)) ask.scene(shown(now));
+    if (shown(now) !== shown(before) || now.state !== before.state) ask.pose(shown(now), now.state);
   });
   const start = (): void => {
     const s = store.getState();
-    askScene(s.design);
-    askPose(s.design, s.state);
-    prove();
+    ask.scene(s.design);
+    ask.pose(s.design, s.state);
+    ask.prove();
   };
   /** Ends it; whether all of the card is stored by then. */
   const close = (): Promise<boolean> => {
@@ -411,21 +223,19 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
     stopNews();
     leaveTabs();
     if (typeof document !== 'undefined') document.removeEventListener('visibilitychange', seen);
-    clearTimeout(proveTimer);
-    endProof?.();
+    ask.close();
     return keeper.close().finally(() => claim.release());
   };
   return Object.assign(store, {
     start,
     close,
-    askRooms,
-    seek,
+    askRooms: ask.rooms,
+    seek: ask.seek,
     /** Writes what is not yet in the card's record. */
     save: () => keeper.flush(),
     /** Something is in this tab only. */
     unsaved,
-    /** Gives up the pose that is being worked out. */
-    stopPosing: () => posing.abort(),
+    stopPosing: ask.stopPosing,
     /** Asks the tab that writes the card to let this one. */
     takeOver: () => claim.take(),
     /** Takes a card that was removed elsewhere off the shelf; where that was emptied, it goes on as a new one. */

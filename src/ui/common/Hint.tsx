@@ -8,7 +8,7 @@ import { useKept } from './kept';
 const readAway = (value: unknown): readonly string[] | null =>
   Array.isArray(value) ? HINTS.map((h) => h.id).filter((id) => value.includes(id)) : null;
 
-/** A hint of the stage, put away for good one by one. @param over it lies over a drawing, at its foot */
+/** A hint of the stage, put away for good one by one. @param over it lies over a drawing, at its head */
 export function Hint({ over }: { readonly over?: true }) {
   const [away, put] = useKept('hints', NONE, readAway);
   const hint = useStudio((s) => hintFor(s.stage, s, away));
@@ -36,4 +36,4 @@ export function Hint({ over }: { readonly over?: true }) {
   );
 }
 const NONE: readonly string[] = [];
-const OVER = { position: 'absolute', left: '34px', right: '8px', bottom: '48px', zIndex: '1' } as const;
+const OVER = { position: 'absolute', left: '34px', right: '8px', top: '24px', zIndex: '1' } as const;

@@ -17,7 +17,7 @@ const step = { depth: 30, height: 30, width: 40 };
 test('an empty card is helped on every stage, and no hint has ids in it', () => {
   const bare = seen();
   const found = STAGES.map((stage) => hintFor(stage, bare, [])?.id);
-  expect(found).toEqual(['envelope', 'empty', 'facet', undefined, 'lay', 'measure-print']);
+  expect(found).toEqual(['envelope', 'empty', 'facet', undefined, 'tighter', 'measure-print']);
   expect(new Set(HINTS.map((h) => h.id)).size).toBe(HINTS.length);
   expect(idsIn(HINTS.map((h) => h.says))).toEqual([]);
 });

@@ -56,7 +56,7 @@ export const HINTS: readonly Hint[] = [
     id: 'mend',
     stage: 'prove',
     says: 'A button under a finding is a change that was proved to end it; undo takes it back.',
-    when: ({ proof }) => (proof?.findings.length ?? 0) > 0,
+    when: ({ proof }) => proof?.findings.some((f) => f.remedies?.length) ?? false,
   },
   {
     id: 'what-if',
@@ -65,9 +65,9 @@ export const HINTS: readonly Hint[] = [
     when: stands,
   },
   {
-    id: 'lay',
+    id: 'tighter',
     stage: 'sheets',
-    says: 'Drag a piece to lay it elsewhere, or move it with the arrow keys; a locked one stays there.',
+    says: 'Lay out tighter looks for a layout that takes less paper; keep the best so far whenever you like.',
     when: () => true,
   },
   {

@@ -167,12 +167,14 @@ function Worst({ worst: { of, fitness, rings, stood, astray } }: { readonly wors
   const [x0, x1] = [Math.min(...all.map((p) => p[0])), Math.max(...all.map((p) => p[0]))];
   const [y0, y1] = [Math.min(...all.map((p) => p[1])), Math.max(...all.map((p) => p[1]))];
   const value = of === 'overhang' ? fitness.overhangMm : fitness.closedGapMm;
+  const said = formatSaid(Math.abs(value ?? 0), units);
+  const isPast = (value ?? 0) > 0 ? `${said} past the edge` : `${said} inside the edge`;
+  const saidWorst = of === 'overhang' ? isPast : `does not close by ${said}`;
   const largest = [...astray].sort((a, b) => Math.abs(b.by) - Math.abs(a.by)).slice(0, 3);
   return (
     <Box data-testid={`worst-${of}`}>
       <chakra.h3 m="0 0 3px" fontSize="13.5px" fontWeight="700">
-        Worst within {WORST_SIGMAS} deviations: {of === 'overhang' ? 'past the edge by' : 'does not close by'}{' '}
-        {formatSaid(value ?? 0, units)}
+        Worst within {WORST_SIGMAS} deviations: {saidWorst}
       </chakra.h3>
       <svg
         viewBox={`${x0 - 4} ${-y1 - 4} ${x1 - x0 + 8} ${y1 - y0 + 8}`}

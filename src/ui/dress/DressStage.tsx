@@ -7,7 +7,6 @@ import { useActions, useStudio } from '@/store/context';
 import { TILE } from '../common/tile';
 import { Panes } from '../common/Panes';
 import { Action } from '../common/Action';
-import { Hint } from '../common/Hint';
 import { FlatView } from '../build/FlatView';
 import { PosedView } from '../posed/PosedView';
 import { ViewPair } from '../views/ViewPair';
@@ -72,9 +71,6 @@ function DressPanel() {
       display="flex"
       flexDirection="column"
     >
-      <Box p="12px 14px 0" _empty={{ display: 'none' }}>
-        <Hint />
-      </Box>
       <Panes label="Dressing" shown={tab} panes={PANES} onShow={setTab} sticky />
       <Box p="0 14px 12px" flex="1">
         {findings?.map((f) => (
