@@ -130,6 +130,20 @@ export async function withDatabase<T>(work: (db: Database) => Promise<T>): Promi
   }
 }
 
+export const isClaimed = (key: string): Promise<boolean> =>
+  withDatabase(async (db) => (await db.getKey('notes', key)) !== undefined);
+/** Claims a key and stores a card, both or neither; true for the first caller only. */
+export async function storeOnce(key: string, card: Schema['projects']['value']): Promise<boolean> {
+  return withDatabase(async (db) => {
+    const tx = db.transaction(['notes', 'projects'], 'readwrite');
+    const done = await Promise.allSettled([
+      tx.objectStore('notes').add('done', key),
+      tx.objectStore('projects').add(card),
+      tx.done,
+    ]);
+    return done.every((d) => d.status === 'fulfilled');
+  });
+}
 /** True for the first caller only: adding a key that is there fails as a whole. */
 export async function claimOnce(key: string): Promise<boolean> {
   try {

@@ -3,10 +3,11 @@ import 'fake-indexeddb/auto';
 import { deltaOf, type Json } from '@/core/document/delta';
 import { blankDesign, type Design } from '@/core/document/design';
 import { addMechanism } from '@/core/document/standing';
-import { claimOnce, withDatabase } from './database';
+import { claimOnce, isClaimed, storeOnce, withDatabase } from './database';
 import { loadProject } from './load';
 import {
   addProject,
+  addProjectOnce,
   emptyShelf,
   listProjects,
   newProjectId,
@@ -186,6 +187,23 @@ test('each trouble has words of its own', () => {
 
 test('only the first claim of a thing is granted', async () => {
   expect(await Promise.all([claimOnce('demo'), claimOnce('demo')])).toEqual([true, false]);
+});
+
+test('a card that is to be there once is stored once, by whoever comes first, and stays removed', async () => {
+  const dome = blankDesign('Dome');
+  expect(await Promise.all([1, 2, 3].map((k) => addProjectOnce('demo: Dome', dome, k)))).toEqual([true, false, false]);
+  expect(await names()).toEqual(['Dome']);
+  await withDatabase((db) => db.clear('projects'));
+  expect(await addProjectOnce('demo: Dome', dome, 4)).toBe(false);
+  expect(await names()).toEqual([]);
+});
+
+test('a card that could not be stored is not noted as brought in', async () => {
+  await put({ id: 'there', updated: 1, revision: 0, design: blankDesign('There') });
+  const again = { id: 'there', updated: 2, revision: 0, design: blankDesign('Other') };
+  expect(await storeOnce('demo: Other', again)).toBe(false);
+  expect(await isClaimed('demo: Other')).toBe(false);
+  expect(await names()).toEqual(['There']);
 });
 
 test('ids do not repeat', () => {

@@ -3,7 +3,7 @@ import type { Design } from '@/core/document/design';
 import { withDelta, type Json } from '@/core/document/delta';
 import type { Repaired } from '@/core/document/repair';
 import { checkCard } from './check';
-import { withDatabase, type Change, type Database, type Kept } from './database';
+import { storeOnce, withDatabase, type Change, type Database, type Kept } from './database';
 import { announce } from './tabs';
 import { troubleOf, type StoreTrouble } from './trouble';
 
@@ -115,6 +115,14 @@ export async function addProject(design: Design, updated = Date.now(), id = newP
   }
   announce({ kind: 'listed' });
   return { id, trouble: null };
+}
+/** Puts a card among the others the first time this is asked under a key, however that ended; true where it did. */
+export async function addProjectOnce(key: string, design: Design, updated: number): Promise<boolean> {
+  const read = await checkCard(design);
+  if (!read.ok) throw new RefusedError(read.why);
+  const added = await storeOnce(key, { id: newProjectId(), updated, revision: 0, design });
+  if (added) announce({ kind: 'listed' });
+  return added;
 }
 /** A card that lives in this page only. */
 export const inPage = (id: string): StoredProject | undefined => inMemory.get(id);
