@@ -143,16 +143,20 @@ function lookedInto(
   const width = (first.to - first.from) / SLABS;
   const box = [{ from: first.from + slab * width, to: first.from + (slab + 1) * width }, ...rest];
   const points: Point[] = [];
+  // What is to be as large or small as can be is never good enough.
+  const enough = ask.wants.some(isEnd) ? -Infinity : (BLOCK_WEIGHT * MET_WITHIN) / 4;
   const cost = (values: Values): number => {
     const { cost: c } = tried(design, ask, values, thorough);
     points.push({ values: [...values], cost: c });
     return c;
   };
-  minimise(cost, box, MOST_TRIALS.slab);
+  minimise(cost, box, MOST_TRIALS.slab, -Infinity);
   onTrial(0.5);
   const starts = apartFrom(ask, points).slice(0, MOST_FROM_SLAB);
   return starts.map((start, k) => {
-    const values = ZOOMS.reduce<Values>((at, part) => minimise(cost, boxRound(ask, at, part), MOST_TRIALS.box), start);
+    const zoomed = (at: Values, part: number): Values =>
+      minimise(cost, boxRound(ask, at, part), MOST_TRIALS.box, enough);
+    const values = ZOOMS.reduce<Values>(zoomed, start);
     onTrial(0.5 + (0.5 * (k + 1)) / starts.length);
     return proved(design, ask, slab, tidied(design, ask, values, thorough));
   });
@@ -165,11 +169,12 @@ const ITERATIONS = 40;
 const LEAN = 1e-7;
 class Enough extends Error {}
 
-/** The lowest of the points that are tried in a box. */
+/** The lowest of the points that are tried in a box; the first that costs no more than `enough` will do. */
 function minimise(
   cost: (v: Values) => number,
   box: readonly { readonly from: number; readonly to: number }[],
   most: number,
+  enough: number,
 ): Values {
   const span = box.map(({ from, to }) => ({ from, to: Math.max(to, from + 1e-9) }));
   const middle = span.map(({ from, to }) => (from + to) / 2);
@@ -179,6 +184,7 @@ function minimise(
     if (++trials > most * box.length) throw new Enough();
     const c = cost(values);
     if (c < best.cost) best = { values: [...values], cost: c };
+    if (c <= enough) throw new Enough();
     return c + LEAN * values.reduce((sum, v, k) => sum + Math.abs(v - middle[k]) / (span[k].to - span[k].from), 0);
   };
   try {
