@@ -61,7 +61,7 @@ export const HINTS: readonly Hint[] = [
   {
     id: 'what-if',
     stage: 'prove',
-    says: 'Below, a number is tried over its whole room before the card is changed.',
+    says: 'What if tries a number over all of its room before the card is changed.',
     when: stands,
   },
   {

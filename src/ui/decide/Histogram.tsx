@@ -1,14 +1,14 @@
 'use client';
 import { Box } from '@chakra-ui/react';
-import { BarController, BarElement, CategoryScale, Chart, LinearScale } from 'chart.js';
+import { BarController, BarElement, Chart, LinearScale } from 'chart.js';
 import { bin } from 'd3-array';
 import { useEffect, useRef } from 'react';
-import { formatLength, type LengthUnit } from '@/core/units/length';
+import { formatFine, MM_PER_INCH, type LengthUnit } from '@/core/units/length';
 import { ChartTable } from '../common/Unseen';
 import { inksNow } from '../common/inks';
 import { useDark } from '../theme';
 
-Chart.register(BarController, BarElement, CategoryScale, LinearScale);
+Chart.register(BarController, BarElement, LinearScale);
 const BINS = 24;
 
 /** How many of the made cards came out so. @param values mm */
@@ -32,16 +32,17 @@ export function Histogram({
   useEffect(() => {
     const list = JSON.parse(key) as typeof rows;
     const ink = inksNow();
+    const scaled = (mm: number): number => (units === 'mm' ? mm : mm / MM_PER_INCH);
     const chart = new Chart(canvas.current!, {
       type: 'bar',
       data: {
-        labels: list.map((r) => formatLength((r.from + r.to) / 2, units)),
         datasets: [
           {
-            data: list.map((r) => r.count),
+            data: list.map((r) => ({ x: scaled((r.from + r.to) / 2), y: r.count })),
             backgroundColor: list.map((r) => ink((r.from + r.to) / 2 > badFrom ? '--bad' : '--good-bar')),
             barPercentage: 1,
             categoryPercentage: 0.96,
+            grouped: false,
           },
         ],
       },
@@ -52,8 +53,12 @@ export function Histogram({
         plugins: { legend: { display: false }, tooltip: { enabled: false } },
         scales: {
           x: {
+            type: 'linear',
+            min: scaled(list[0]?.from ?? 0),
+            max: scaled(list.at(-1)?.to ?? 1),
+            offset: false,
             title: { display: true, text: `${title}, ${units}`, color: ink('--ink') },
-            ticks: { color: ink('--ink-2') },
+            ticks: { color: ink('--ink-2'), maxRotation: 0, maxTicksLimit: 7 },
           },
           y: { ticks: { precision: 0, color: ink('--ink-2') } },
         },
@@ -67,7 +72,7 @@ export function Histogram({
       <ChartTable
         caption={title}
         heads={['From', 'To', 'Cards']}
-        rows={rows.map((r) => [formatLength(r.from, units), formatLength(r.to, units), String(r.count)])}
+        rows={rows.map((r) => [formatFine(r.from, units), formatFine(r.to, units), String(r.count)])}
       />
     </Box>
   );
