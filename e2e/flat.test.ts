@@ -285,6 +285,37 @@ test('a kind becomes plain lines, and undo brings its numbers back', async () =>
   await eventually(driver, 'the step to be back', async () => (await depth()) === before);
 });
 
+test('a corner of the outline of what became plain lines is led by the pointer and by keys', async () => {
+  await page.press('n');
+  await click(driver, 'dialog[open] [data-kind=v-fold]');
+  await find(driver, '[data-mechanism=v-fold-1]');
+  await (await findText(driver, 'button', 'Turn into plain lines')).click();
+  const corner = '[data-end="corner 1"]';
+  const at = () =>
+    driver.executeScript<number[]>(
+      `const c = document.querySelector('${corner}'); return [c.cx.baseVal.value, c.cy.baseVal.value];`,
+    );
+  const handle = await find(driver, corner);
+  const before = await at();
+  await driver.executeScript(`document.querySelector('${corner}').focus()`);
+  await page.press(Key.ARROW_RIGHT);
+  await eventually(driver, 'a millimetre to the right', async () => Math.abs((await at())[0] - before[0] - 1) < 1e-6);
+  await driver
+    .actions()
+    .move({ origin: handle })
+    .press()
+    .move({ origin: handle, x: 9, y: -7, duration: 150 })
+    .release()
+    .perform();
+  await eventually(driver, 'it to be led up', async () => Math.abs((await at())[1] - before[1]) > 1);
+  for (let k = 0; k < 4; k++) await withControl('z');
+  await eventually(
+    driver,
+    'it to be gone',
+    async () => (await driver.findElements(By.css('[data-mechanism=v-fold-1]'))).length === 0,
+  );
+});
+
 test('several are chosen, set alike, copied, and put into the card again', async () => {
   await click(driver, '[data-mechanism=step-fold-1]');
   await (await findText(driver, 'button', 'Duplicate')).click();

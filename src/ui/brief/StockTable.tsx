@@ -17,6 +17,7 @@ const inUse = (d: Design, id: string): boolean =>
   d.card.stock === id ||
   d.card.pageStock === id ||
   d.mechanisms.some((m) => m.stock === id) ||
+  d.layers.some((l) => l.stock === id) ||
   d.dressing.some((x) => x.mats.some((m) => m.stock === id));
 
 /** In the list of sheets: none of them. */
@@ -51,18 +52,6 @@ function OwnSheet({
 export function StockTable() {
   const design = useStudio((s) => s.design);
   const { edit } = useActions();
-  const set = (id: string, change: Partial<Stock>): void =>
-    edit('stock', (d) => ({ ...d, stocks: d.stocks.map((s) => (s.id === id ? { ...s, ...change } : s)) }));
-  const setSheet = (stock: Stock, sheet: string): void =>
-    edit('sheet', (d) => ({
-      ...d,
-      stocks: d.stocks.map((s) => {
-        if (s.id !== stock.id) return s;
-        const { ownSheet: _, ...listed } = s;
-        const { shortMm, longMm } = sheetOf(s);
-        return sheet === OWN ? { ...s, ownSheet: { shortMm, longMm } } : { ...listed, sheet };
-      }),
-    }));
   const another = (): void =>
     edit('another stock', (d) => {
       let n = d.stocks.length + 1;
@@ -106,117 +95,128 @@ export function StockTable() {
         </thead>
         <tbody>
           {design.stocks.map((s) => (
-            <tr key={s.id}>
-              <td>
-                <chakra.input
-                  aria-label={`Name of ${s.name}`}
-                  defaultValue={s.name}
-                  key={s.name}
-                  maxLength={80}
-                  onBlur={(e) => {
-                    const name = e.currentTarget.value.trim();
-                    if (name && name !== s.name) set(s.id, { name });
-                  }}
-                  width="132px"
-                  bg="field"
-                  border="1px solid var(--rule)"
-                  borderRadius="card"
-                  px="6px"
-                  height="26px"
-                />
-              </td>
-              <td>
-                <NumberField
-                  parameter={GSM}
-                  value={s.gsm}
-                  unit="mm"
-                  onChange={(v) => v !== null && set(s.id, { gsm: v })}
-                />
-              </td>
-              <td>
-                <NumberField
-                  fine
-                  parameter={CALIPER}
-                  value={s.caliperMm}
-                  unit="mm"
-                  onChange={(v) => v !== null && set(s.id, { caliperMm: v })}
-                />
-              </td>
-              <td>
-                <NumberField
-                  parameter={WEB}
-                  value={s.leastWebMm}
-                  unit={design.units}
-                  onChange={(v) => v !== null && set(s.id, { leastWebMm: v })}
-                />
-              </td>
-              <td>
-                <input
-                  type="color"
-                  aria-label={`Inside colour of ${s.name}`}
-                  value={s.insideColour}
-                  onChange={(e) => set(s.id, { insideColour: e.currentTarget.value })}
-                />
-              </td>
-              <td>
-                <input
-                  type="color"
-                  aria-label={`Outside colour of ${s.name}`}
-                  value={s.outsideColour}
-                  onChange={(e) => set(s.id, { outsideColour: e.currentTarget.value })}
-                />
-              </td>
-              <td>
-                <chakra.select
-                  aria-label={`Grain of ${s.name}`}
-                  value={s.grain}
-                  onChange={(e) => set(s.id, { grain: e.currentTarget.value as Stock['grain'] })}
-                  bg="field"
-                  border="1px solid var(--rule)"
-                  borderRadius="card"
-                  height="26px"
-                >
-                  <option value="long">long</option>
-                  <option value="short">short</option>
-                  <option value="none">none</option>
-                </chakra.select>
-              </td>
-              <td>
-                <chakra.select
-                  aria-label={`Sheet of ${s.name}`}
-                  value={s.ownSheet ? OWN : s.sheet}
-                  onChange={(e) => setSheet(s, e.currentTarget.value)}
-                  bg="field"
-                  border="1px solid var(--rule)"
-                  borderRadius="card"
-                  height="26px"
-                >
-                  {SHEETS.map((x) => (
-                    <option key={x.id} value={x.id}>
-                      {x.name}
-                    </option>
-                  ))}
-                  <option value={OWN}>own size</option>
-                </chakra.select>
-                {s.ownSheet && <OwnSheet stock={s} onChange={(ownSheet) => set(s.id, { ownSheet })} />}
-              </td>
-              <td>
-                <Action
-                  small
-                  disabled={inUse(design, s.id)}
-                  title={inUse(design, s.id) ? 'In use' : undefined}
-                  aria-label={`Remove ${s.name}`}
-                  onClick={() =>
-                    edit(`remove ${s.name}`, (d) => ({ ...d, stocks: d.stocks.filter((x) => x.id !== s.id) }))
-                  }
-                >
-                  ×
-                </Action>
-              </td>
-            </tr>
+            <StockRow key={s.id} stock={s} />
           ))}
         </tbody>
       </chakra.table>
     </Box>
+  );
+}
+
+function StockRow({ stock: s }: { readonly stock: Stock }) {
+  const design = useStudio((st) => st.design);
+  const { edit } = useActions();
+  const used = inUse(design, s.id);
+  const change = (label: string, next: (stock: Stock) => Stock): void =>
+    edit(label, (d) => ({ ...d, stocks: d.stocks.map((x) => (x.id === s.id ? next(x) : x)) }));
+  const set = (part: Partial<Stock>): void => change('stock', (x) => ({ ...x, ...part }));
+  const setSheet = (sheet: string): void =>
+    change('sheet', (x) => {
+      const { ownSheet: _, ...listed } = x;
+      const { shortMm, longMm } = sheetOf(x);
+      return sheet === OWN ? { ...x, ownSheet: { shortMm, longMm } } : { ...listed, sheet };
+    });
+  return (
+    <tr>
+      <td>
+        <chakra.input
+          aria-label={`Name of ${s.name}`}
+          defaultValue={s.name}
+          key={s.name}
+          maxLength={80}
+          onBlur={(e) => {
+            const name = e.currentTarget.value.trim();
+            if (name && name !== s.name) set({ name });
+          }}
+          width="132px"
+          bg="field"
+          border="1px solid var(--rule)"
+          borderRadius="card"
+          px="6px"
+          height="26px"
+        />
+      </td>
+      <td>
+        <NumberField parameter={GSM} value={s.gsm} unit="mm" onChange={(v) => v !== null && set({ gsm: v })} />
+      </td>
+      <td>
+        <NumberField
+          fine
+          parameter={CALIPER}
+          value={s.caliperMm}
+          unit="mm"
+          onChange={(v) => v !== null && set({ caliperMm: v })}
+        />
+      </td>
+      <td>
+        <NumberField
+          parameter={WEB}
+          value={s.leastWebMm}
+          unit={design.units}
+          onChange={(v) => v !== null && set({ leastWebMm: v })}
+        />
+      </td>
+      <td>
+        <input
+          type="color"
+          aria-label={`Inside colour of ${s.name}`}
+          value={s.insideColour}
+          onChange={(e) => set({ insideColour: e.currentTarget.value })}
+        />
+      </td>
+      <td>
+        <input
+          type="color"
+          aria-label={`Outside colour of ${s.name}`}
+          value={s.outsideColour}
+          onChange={(e) => set({ outsideColour: e.currentTarget.value })}
+        />
+      </td>
+      <td>
+        <chakra.select
+          aria-label={`Grain of ${s.name}`}
+          value={s.grain}
+          onChange={(e) => set({ grain: e.currentTarget.value as Stock['grain'] })}
+          bg="field"
+          border="1px solid var(--rule)"
+          borderRadius="card"
+          height="26px"
+        >
+          <option value="long">long</option>
+          <option value="short">short</option>
+          <option value="none">none</option>
+        </chakra.select>
+      </td>
+      <td>
+        <chakra.select
+          aria-label={`Sheet of ${s.name}`}
+          value={s.ownSheet ? OWN : s.sheet}
+          onChange={(e) => setSheet(e.currentTarget.value)}
+          bg="field"
+          border="1px solid var(--rule)"
+          borderRadius="card"
+          height="26px"
+        >
+          {SHEETS.map((x) => (
+            <option key={x.id} value={x.id}>
+              {x.name}
+            </option>
+          ))}
+          <option value={OWN}>own size</option>
+        </chakra.select>
+        {s.ownSheet && <OwnSheet stock={s} onChange={(ownSheet) => set({ ownSheet })} />}
+      </td>
+      <td>
+        <Action
+          small
+          disabled={used}
+          title={used ? 'In use' : undefined}
+          aria-label={`Remove ${s.name}`}
+          onClick={() => edit(`remove ${s.name}`, (d) => ({ ...d, stocks: d.stocks.filter((x) => x.id !== s.id) }))}
+        >
+          ×
+        </Action>
+      </td>
+    </tr>
   );
 }

@@ -135,66 +135,20 @@ export function FilesPanel({ laid, listing }: { readonly laid: Laid | null; read
         </>
       )}
       {(design.artwork?.length ?? 0) > 0 && kind === 'all' && !outside && (
-        <chakra.button
-          {...TILE}
-          data-export="print"
+        <FileTile
+          id="print"
+          name="Print"
+          says="PDF of the artwork with its bleed, in the axes of the cut files"
           onClick={() => void writePrint()}
-          display="grid"
-          gridTemplateColumns="58px 1fr"
-          alignItems="baseline"
-          width="100%"
-          bg="field"
-          p="7px 11px"
-          mb="6px"
-        >
-          <b>Print</b>
-          <chakra.span className="dim" fontSize="13px">
-            PDF of the artwork with its bleed, in the axes of the cut files
-          </chakra.span>
-        </chakra.button>
+        />
       )}
       {offered.map(([format, name, says]) => (
-        <chakra.button
-          {...TILE}
-          key={format}
-          data-export={format}
-          onClick={() => void write(format)}
-          display="grid"
-          gridTemplateColumns="58px 1fr"
-          alignItems="baseline"
-          width="100%"
-          bg="field"
-          p="7px 11px"
-          mb="6px"
-        >
-          <b>{name}</b>
-          <chakra.span className="dim" fontSize="13px">
-            {says}
-          </chakra.span>
-        </chakra.button>
+        <FileTile key={format} id={format} name={name} says={says} onClick={() => void write(format)} />
       ))}
       <Box display="flex" gap="7px" flexWrap="wrap" mt="4px">
         <Everything onMessage={setMessage} />
         <Booklet onMessage={setMessage} />
-        <Action
-          small
-          disabled={!listing}
-          onClick={() =>
-            listing && saveAs(`${fileName(design.name)}-cut-list.csv`, cutListCsv(listing.rows), 'text/csv')
-          }
-        >
-          Cut list, CSV
-        </Action>
-        <Action
-          small
-          disabled={!listing}
-          onClick={() =>
-            listing &&
-            saveAs(`${fileName(design.name)}-cut-list.json`, JSON.stringify(listing.rows, null, 1), 'application/json')
-          }
-        >
-          Cut list, JSON
-        </Action>
+        <CutListFiles listing={listing} />
         <Action small onClick={() => saveAs(`${fileName(design.name)}.json`, designJson(design), 'application/json')}>
           Card file
         </Action>
@@ -211,6 +165,51 @@ export function FilesPanel({ laid, listing }: { readonly laid: Laid | null; read
         GLB is written as the card stands now, {openOf(state).toFixed(0)}° open. To print at true scale use the PDF at
         100 % and measure its check bar.
       </chakra.p>
+    </>
+  );
+}
+
+interface TileProps {
+  readonly id: string;
+  readonly name: string;
+  readonly says: string;
+  readonly onClick: () => void;
+}
+const FileTile = ({ id, name, says, onClick }: TileProps) => (
+  <chakra.button
+    {...TILE}
+    data-export={id}
+    onClick={onClick}
+    display="grid"
+    gridTemplateColumns="58px 1fr"
+    alignItems="baseline"
+    width="100%"
+    bg="field"
+    p="7px 11px"
+    mb="6px"
+  >
+    <b>{name}</b>
+    <chakra.span className="dim" fontSize="13px">
+      {says}
+    </chakra.span>
+  </chakra.button>
+);
+
+function CutListFiles({ listing }: { readonly listing: CutListing | null }) {
+  const name = useStudio((s) => `${fileName(s.design.name)}-cut-list`);
+  const json = (l: CutListing): void => saveAs(`${name}.json`, JSON.stringify(l.rows, null, 1), 'application/json');
+  return (
+    <>
+      <Action
+        small
+        disabled={!listing}
+        onClick={() => listing && saveAs(`${name}.csv`, cutListCsv(listing.rows), 'text/csv')}
+      >
+        Cut list, CSV
+      </Action>
+      <Action small disabled={!listing} onClick={() => listing && json(listing)}>
+        Cut list, JSON
+      </Action>
     </>
   );
 }
