@@ -57,10 +57,11 @@ export function FlatOwnEnds({
             key={k}
             scene={scene}
             place={{
-              name: `corner ${k + 1}`,
+              name: `corner ${k + 1} ${piece}`,
               words: `corner ${k + 1} of the outline`,
               at: c.at,
               around,
+              free: true,
               // A corner lies where it is put: it hangs on nothing.
               put: (d, _, at) => withOwnCorner(d, id, c, at),
             }}
@@ -153,6 +154,8 @@ interface Place {
   readonly at: Vec2;
   /** What it may be put onto. */
   readonly around: Around;
+  /** What goes along with it does not hold it back. */
+  readonly free?: true;
   /** The design with it somewhere else: as a spot that hangs on what is there, and as a place of the piece. */
   readonly put: (design: Design, spot: Spot, at: Vec2) => Design;
 }
@@ -169,12 +172,17 @@ function PlaceHandle({
 }) {
   const store = useStudioStore();
   const { edit } = useActions();
-  const { name, words, at, around, put } = place;
-  const dragged = useDragged<null>(
-    () => null,
-    (e) => {
+  const { name, words, at, around, free, put } = place;
+  const dragged = useDragged<Vec2>(
+    () => at,
+    (e, from) => {
       const to = piecePoint(e.currentTarget, e.clientX, e.clientY);
-      const near = pickAt(scene, { around, frame }, to, mmOfPixels(e.currentTarget, REACH_PX));
+      const near = pickAt(
+        scene,
+        { around, frame, ...(free ? { leaving: from } : {}) },
+        to,
+        mmOfPixels(e.currentTarget, REACH_PX),
+      );
       const there = near.name === null ? { ...near, at: onGrid(to, frame) } : near;
       const spot = spotOf(there, frame);
       return {

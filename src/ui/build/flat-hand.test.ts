@@ -31,6 +31,16 @@ describe('picking', () => {
     expect(plainPick(scene, [-60, 9])).toMatchObject({ name: null, at: [-60, 9] });
     expect(plainPick(scene, [-60, 9], 0)).toMatchObject({ name: null });
   });
+  test('what is led away from a place is not held by that place, nor by lines through it', () => {
+    const picking = { around: aroundNow(scene, 'card'), frame: ownAxes('card') };
+    const from = (leaving: readonly [number, number], at: readonly [number, number]) =>
+      pickAt(scene, { ...picking, leaving }, at, 2);
+    expect(plainPick(scene, [-99, 1]).name).toBe('start of gutter');
+    expect(from([-100, 0], [-99, 1])).toMatchObject({ name: null, at: [-99, 1] });
+    expect(from([-100, 0], [-60, 1])).toMatchObject({ name: null, at: [-60, 1] });
+    expect(from([-100, 0.5], [-60, 1]).name).toBe('on gutter');
+    expect(from([-100, 0], [99, 99]).name).toBe('upper right of leaf A');
+  });
   test('a free place is told by whole millimetres in the axes it is drawn in', () => {
     const frame = { piece: 'card', origin: [10, 5], x: [0, 1], y: [-1, 0] } as const;
     expect(onGrid([3.3, 9.4], frame)).toEqual([3, 9]);

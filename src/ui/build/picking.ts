@@ -3,7 +3,8 @@ import { BOX_PLACES, inBox, LINE_PLACES, type Spot } from '@/core/kinds';
 import type { Around } from '@/core/build/own-ends';
 import type { Design } from '@/core/document/design';
 import { nameOfPart } from '@/core/document/words';
-import { dist2, dot2, lerp2, sub2, type Vec2 } from '@/core/plane/vec2';
+import { dist2, distToSegment, dot2, lerp2, sub2, type Vec2 } from '@/core/plane/vec2';
+import { SAME_POINT_MM } from '@/core/tolerance';
 import type { Scene, SceneFrame } from '@/workers/protocol';
 import { spotWords } from './own-words';
 
@@ -39,12 +40,16 @@ export interface Picking {
   readonly around: Around;
   /** Axes in which left and right, upper and lower of a facet are meant. */
   readonly frame: SceneFrame;
+  /** Where what is led comes from: that place, and lines through it that go along with it, do not hold it back. */
+  readonly leaving?: Vec2;
 }
 
 /** The nearest thing within reach, points before lines; else the place itself. */
-export function pickAt(scene: Scene, { around, frame }: Picking, p: Vec2, within: number): Picked {
+export function pickAt(scene: Scene, { around, frame, leaving }: Picking, p: Vec2, within: number): Picked {
+  const holds = ({ at, line }: Picked): boolean =>
+    !leaving || (line ? distToSegment(leaving, line.a, line.b) : dist2(leaving, at)) > SAME_POINT_MM;
   const nearest = (list: readonly Picked[]): Picked | undefined =>
-    list.filter((c) => dist2(c.at, p) < within).sort((a, b) => dist2(a.at, p) - dist2(b.at, p))[0];
+    list.filter((c) => dist2(c.at, p) < within && holds(c)).sort((a, b) => dist2(a.at, p) - dist2(b.at, p))[0];
   const points = [...namedPoints(scene.design, around, frame), ...cornersOf(scene, around.piece)];
   return nearest(points) ?? nearest(linesNear(scene, around, p)) ?? { piece: around.piece, at: p, name: null };
 }
