@@ -1,5 +1,5 @@
 /** Studies, maps and judgements as the interface shows them. */
-import { poseAt } from '@/core/assembly/pose';
+import { facetOutline, poseAt } from '@/core/assembly/pose';
 import { buildAssembly } from '@/core/build/build';
 import { Maker } from '@/core/decide/fitness';
 import { forgivingOf } from '@/core/decide/forgiving';
@@ -12,7 +12,7 @@ import { openOf, type State } from '@/core/drives';
 import { drawPicture } from '@/core/formats/picture';
 import { ringsOf } from '@/core/plane/polygon';
 import { prove } from '@/core/proof/prove';
-import type { Judged, ToldStudy } from './protocol';
+import type { Judged, ToldStudy, ToldWorst } from './protocol';
 
 /** What is worked out is told this often, ms. */
 const TOLD_EVERY_MS = 150;
@@ -35,6 +35,13 @@ export const makeMap = (
   breathe: () => Promise<void>,
   onMore: (cells: readonly MapCell[]) => void,
 ): Promise<readonly MapCell[]> => told(mapSteps(design, ask), breathe, onMore);
+
+/** Outlines of the facets, in the plane of the table. */
+const seenFromAbove = ({ assembly, pose }: ReturnType<Maker['stood']>[number]): ToldWorst['rings'] =>
+  assembly.facets.map(({ mechanism }, i) => ({
+    mechanism,
+    ring: facetOutline(pose, assembly.facets, i).map(([x, y]) => [x, y] as const),
+  }));
 
 export async function makeStudy(
   design: Design,
@@ -59,16 +66,19 @@ export async function makeStudy(
   onMore(tell(all));
   await breathe();
   const maker = new Maker(design, ask.scatter);
-  const worst = worstCards(design, ask.scatter).map(({ of, fitness, amounts, shut, astray }) => ({
-    of,
-    fitness,
-    stood: maker.stood(amounts).map(({ assembly, pose }) => ({
-      openDeg: openOf(pose.state),
-      picture: drawPicture(design, assembly, pose),
-    })),
-    rings: shut.map(({ mechanism, ring }) => ({ mechanism, ring: ring.map(([x, y]) => [x, y] as const) })),
-    astray: astray.map((a) => ({ what: words(a), by: a.by, unit: STEP_UNIT[a.kind] })),
-  }));
+  const worst = worstCards(design, ask.scatter).map(({ of, fitness, amounts, astray }) => {
+    const stood = maker.stood(amounts);
+    return {
+      of,
+      fitness,
+      stood: stood.map(({ assembly, pose }) => ({
+        openDeg: openOf(pose.state),
+        picture: drawPicture(design, assembly, pose),
+      })),
+      rings: stood.filter(({ pose }) => openOf(pose.state) === 0).flatMap(seenFromAbove),
+      astray: astray.map((a) => ({ what: words(a), by: a.by, unit: STEP_UNIT[a.kind] })),
+    };
+  });
   onMore({ ...tell(all), worst });
   await breathe();
   return { ...tell(all), done: true, worst, forgiving: forgivingOf(design, all) };

@@ -105,17 +105,6 @@ export class Maker {
     };
   }
 
-  /** Its facets in world axes, as made and shut: for a picture. */
-  shutFacets(amounts: ArrayLike<number>): { readonly mechanism: string; readonly ring: readonly Vec3[] }[] {
-    if (!this.closed) return [];
-    const astray = new Astray(this.steps, amounts);
-    const { placed } = madePose(this.making.card(astray), this.closed);
-    return this.nominal.facets.map(({ mechanism }, i) => ({
-      mechanism,
-      ring: this.cornersOf(i, placed, astray).map((c) => c.at),
-    }));
-  }
-
   /** As made, shut and on its way: the card with its edges and facets as they came out, for pictures. */
   stood(amounts: ArrayLike<number>): { readonly assembly: Assembly; readonly pose: Pose }[] {
     const astray = new Astray(this.steps, amounts);

@@ -3,7 +3,6 @@
  * worse. Sides are found by what each step does by itself, then turned one by one for as long as that makes it worse.
  */
 import type { Design } from '../document/design';
-import type { Vec3 } from '../linkage';
 import { Maker, type Fitness } from './fitness';
 import type { MakingStep, Scatter } from './scatter';
 
@@ -20,8 +19,6 @@ export interface WorstCard {
   readonly amounts: readonly number[];
   /** The same of those that matter. */
   readonly astray: readonly { readonly kind: MakingStep['kind']; readonly id: string; readonly by: number }[];
-  /** Its facets as it lies shut, in world axes, mm. */
-  readonly shut: readonly { readonly mechanism: string; readonly ring: readonly Vec3[] }[];
 }
 
 const WORSE = {
@@ -40,7 +37,7 @@ export function worstCards(design: Design, scatter: Scatter): WorstCard[] {
     const fitness = maker.make(amounts);
     if (worse(fitness) === -Infinity) return [];
     const astray = maker.steps.map(({ kind, id }, k) => ({ kind, id, by: amounts[k] }));
-    return [{ of, fitness, amounts, astray: astray.filter((a) => a.by !== 0), shut: maker.shutFacets(amounts) }];
+    return [{ of, fitness, amounts, astray: astray.filter((a) => a.by !== 0) }];
   });
 }
 
