@@ -7,7 +7,7 @@ import { fieldOf, kindIn } from '../document/fields';
 import type { Design } from '../document/design';
 import { numbersOf } from '../build/grips';
 import { leverValue, setLever } from '../proof/levers';
-import { prove, type Verdict } from '../proof/prove';
+import { examine, type Verdict } from '../proof/prove';
 import { tryBuild } from '../build/build';
 import { Maker } from './fitness';
 import { studied, summaryOf, type Sample, type Study } from './study';
@@ -114,7 +114,7 @@ function shiftedTo(
 function tried(design: Design, study: Study, mechanism: string, parameter: string, value: number): Forgiving[] {
   const changed = setLever(design, mechanism, parameter, value);
   if (!tryBuild(changed)) return [];
-  const { verdict } = prove(changed);
+  const { verdict } = examine(changed);
   const again = summaryOf(studied(changed, { made: TRIED, seed: study.seed, scatter: study.scatter }));
   return [
     { mechanism, parameter, from: leverValue(design, mechanism, parameter)!, value, goodPct: again.goodPct, verdict },

@@ -65,6 +65,37 @@ test('no answer where there is none: the nearest, and what stands against it', (
   expect(nearest!.against.join(' ')).toMatch(/wanted is 85|past the fore edge/);
 });
 
+test('what is far out of reach has an end too: the nearest, and what stands against it', () => {
+  const { found, nearest } = searchTarget(step(), {
+    wants: [lift({ value: 20_000 })],
+    free: [free('height', 10, 90), free('depth', 10, 60)],
+  });
+  expect(found).toEqual([]);
+  expect(nearest!.against.join(' ')).toMatch(/wanted is 20000/);
+});
+
+test('two wants in three numbers: both met, to the closed forms', () => {
+  const ask = {
+    wants: [lift({ value: 33 }), want({ measure: 'room_mm', value: 12.5 })],
+    free: [free('height', 10, 60), free('depth', 10, 60), free('width', 20, 90)],
+  };
+  const { found } = searchTarget(step(), ask);
+  expect(found.length).toBeGreaterThan(0);
+  for (const { values } of found) {
+    expect(Math.abs(values[0] - 33)).toBeLessThanOrEqual(MET_WITHIN);
+    expect(Math.abs(REACH_MM - values[0] - values[1] - 12.5)).toBeLessThanOrEqual(MET_WITHIN);
+  }
+});
+
+test('as little as possible, beside a want that is met: the end of the room, exactly', () => {
+  const ask = {
+    wants: [lift({ is: 'least' }), want({ measure: 'room_mm', is: 'atMost', value: 20 })],
+    free: [free('height', 10, 90)],
+  };
+  // Depth 40 and height reach to 20 mm of the fore edge.
+  expect(searchTarget(step(), ask).found[0].values[0]).toBeCloseTo(REACH_MM - 20 - 40, 1);
+});
+
 test('as large as possible is as large as brute force finds on a grid', () => {
   const ask = { wants: [lift({ is: 'most' })], free: [free('height', 10, 80)] };
   const { found } = searchTarget(step(), ask);

@@ -1,17 +1,18 @@
 /**
- * The search for numbers that make a card as it is wanted. The optimiser divides boxes (DIRECT: Jones, Perttunen,
- * Stuckman 1993, by ml-direct): it asks for no derivative of rules, and gives the same answer on every machine. The
- * range of the first number is cut into slabs that are searched one by one, so that a search can be done in parts.
+ * The search for numbers that make a card as it is wanted. The optimiser divides boxes (DIRECT): it asks for no
+ * derivative of rules, and gives the same answer on every machine. The range of the first number is cut into slabs that
+ * are searched one by one, so that a search can be done in parts.
  */
-import direct from 'ml-direct';
 import { measureWords, nameOfMechanism } from '../document/words';
 import type { Design } from '../document/design';
 import { tryBuild } from '../build/build';
 import { gather } from '../proof/evidence';
 import { leverValue, rangeAround, setLever } from '../proof/levers';
-import { prove, type Verdict } from '../proof/prove';
-import { RULES, type Finding, type RuleId } from '../rules';
-import { MeasureReader, missOf, type Want } from './wants';
+import { examine, type Verdict } from '../proof/prove';
+import { RULES, type Evidence, type Finding, type RuleId } from '../rules';
+import { lowestIn, type Lowest, type Span } from './direct';
+import { straightTo, totalOf, type Misses } from './straight';
+import { MeasureReader, missOf, offBy, type Want } from './wants';
 
 /** A number that may be changed. */
 export interface Free {
@@ -46,7 +47,7 @@ export interface TargetResult {
 /** Slabs that the range of the first number is searched in. */
 export const SLABS = 4;
 /** Half the width of the boxes that an answer is looked for in again, in parts of the ranges. */
-const ZOOMS = [0.03, 0.001] as const;
+const ZOOMS = { near: 0.03, exact: 0.001 } as const;
 /** Answers nearer to each other than this, in parts of the ranges, are one. */
 const SAME_PART = 0.05;
 const MOST_FROM_SLAB = 2;
@@ -57,6 +58,8 @@ const AS_GOOD = 0.5;
 export const MET_WITHIN = 0.02;
 /** Weight of what blocks against what is missed: an answer that is blocked is never worth it. */
 const BLOCK_WEIGHT = 20;
+/** What misses by more than this, in the unit of the wants, once it was looked for again is not made exact. */
+const HOPELESS = 1;
 const NO_CARD = 1e6;
 
 /** A number with the range that it is searched in unless it is said: what its bar shows in Build. Null without one. */
@@ -84,28 +87,39 @@ const COSTLY: ReadonlySet<RuleId> = new Set(['web', 'tip', 'thickness']);
 
 /** What the flat pieces and the shut card say of a trial; the whole proof comes for those that are told. */
 function tried(design: Design, { wants, free }: TargetAsk, values: readonly number[], thorough: boolean): Trial {
-  const changed = withValues(design, free, values);
-  const assembly = tryBuild(changed);
-  if (!assembly) return { measures: wants.map(() => null), miss: NO_CARD, cost: NO_CARD };
-  const evidence = { ...gather(changed, 'closed', 0, assembly), rough: true };
-  const reader = new MeasureReader(assembly, evidence);
-  const measures = wants.map((w) => reader.read(w));
+  const { evidence, measures } = measured(design, { wants, free }, values);
+  if (!evidence) return { measures, miss: NO_CARD, cost: NO_CARD };
   const miss = wants.reduce((sum, w, k) => sum + (measures[k] === null ? NO_CARD : missOf(w, measures[k])), 0);
   const asked = RULES.filter((r) => r.needs !== 'travel' && !r.neverBlocks && (thorough || !COSTLY.has(r.id)));
   const blocks = asked.flatMap((r) => r.check(evidence)).filter((f) => f.severity === 'blocks');
   const blocked = blocks.reduce((sum, f) => sum + 0.05 + excess(f), 0);
   return { measures, miss, cost: BLOCK_WEIGHT * (miss + blocked) + goalOf(wants, measures) };
 }
+function measured(
+  design: Design,
+  { wants, free }: TargetAsk,
+  values: readonly number[],
+): { readonly evidence: Evidence | null; readonly measures: readonly (number | null)[] } {
+  const changed = withValues(design, free, values);
+  const assembly = tryBuild(changed);
+  if (!assembly) return { evidence: null, measures: wants.map(() => null) };
+  const evidence = { ...gather(changed, 'closed', 0, assembly), rough: true };
+  const reader = new MeasureReader(assembly, evidence);
+  return { evidence, measures: wants.map((w) => reader.read(w)) };
+}
+
+/** What is missed, with its sign; null where the card cannot be put together so or does not come there. */
+function missesOf(design: Design, ask: TargetAsk, values: readonly number[]): number[] | null {
+  const { measures } = measured(design, ask, values);
+  return measures.some((m) => m === null) ? null : ask.wants.map((w, k) => offBy(w, measures[k]!));
+}
+
 const excess = ({ measured, limit }: Finding): number => {
   const off = Math.abs((measured ?? 0) - (limit ?? 0));
   return Number.isFinite(off) ? Math.min(off, 1000) : 1;
 };
 
 type Values = readonly number[];
-interface Point {
-  readonly values: Values;
-  readonly cost: number;
-}
 
 /** Searches the slabs that are named; `onTrial` is told how much is done, 0 to 1. Throws DesignError, RangeError. */
 export function searchSlabs(
@@ -146,7 +160,7 @@ function lookedInto(
   const [first, ...rest] = ask.free;
   const width = (first.to - first.from) / SLABS;
   const box = [{ from: first.from + slab * width, to: first.from + (slab + 1) * width }, ...rest];
-  const points: Point[] = [];
+  const points: Lowest[] = [];
   // What is to be as large or small as can be is never good enough.
   const enough = ask.wants.some(isEnd) ? -Infinity : (BLOCK_WEIGHT * MET_WITHIN) / 4;
   const cost = (values: Values): number => {
@@ -158,51 +172,37 @@ function lookedInto(
   onTrial(0.5);
   const starts = apartFrom(ask, points).slice(0, MOST_FROM_SLAB);
   return starts.map((start, k) => {
-    const zoomed = (at: Values, part: number): Values =>
-      minimise(cost, boxRound(ask, at, part), MOST_TRIALS.box, enough);
-    const values = ZOOMS.reduce<Values>(zoomed, start);
+    const { values } = brought(ask, start, enough, cost, (v) => missesOf(design, ask, v));
     onTrial(0.5 + (0.5 * (k + 1)) / starts.length);
     return proved(design, ask, slab, tidied(design, ask, values, thorough));
   });
 }
 
+/** From a place that is as good as a coarse search finds it to the best near it. */
+function brought(ask: TargetAsk, start: Lowest, enough: number, cost: (v: Values) => number, misses: Misses): Lowest {
+  const straight = (at: Lowest): Lowest => {
+    const values = straightTo(ask.free, misses, at.values);
+    return values === at.values ? at : lower(at, { values, cost: cost(values) });
+  };
+  const searched = (at: Lowest, part: number): Lowest =>
+    at.cost <= enough ? at : lower(at, minimise(cost, boxRound(ask, at.values, part), MOST_TRIALS.box, enough));
+  const near = straight(searched(straight(start), ZOOMS.near));
+  return totalOf(misses(near.values)) > HOPELESS ? near : searched(near, ZOOMS.exact);
+}
+const lower = (a: Lowest, b: Lowest): Lowest => (b.cost < a.cost ? b : a);
+
 /** So many trials for each free number are looked at in a slab, and in a box round an answer. */
 const MOST_TRIALS = { slab: 60, box: 36 } as const;
-const ITERATIONS = 40;
-/** Plains have no lowest place, and would be divided without end: they lean towards the middle of the box. */
-const LEAN = 1e-7;
-class Enough extends Error {}
+/** A number that may not move still needs a span to be searched in. */
+const LEAST_SPAN = 1e-9;
 
 /** The lowest of the points that are tried in a box; the first that costs no more than `enough` will do. */
-function minimise(
-  cost: (v: Values) => number,
-  box: readonly { readonly from: number; readonly to: number }[],
-  most: number,
-  enough: number,
-): Values {
-  const span = box.map(({ from, to }) => ({ from, to: Math.max(to, from + 1e-9) }));
-  const middle = span.map(({ from, to }) => (from + to) / 2);
-  let best: Point = { values: middle, cost: Infinity };
-  let trials = 0;
-  const leaning = (values: Values): number => {
-    if (++trials > most * box.length) throw new Enough();
-    const c = cost(values);
-    if (c < best.cost) best = { values: [...values], cost: c };
-    if (c <= enough) throw new Enough();
-    return c + LEAN * values.reduce((sum, v, k) => sum + Math.abs(v - middle[k]) / (span[k].to - span[k].from), 0);
-  };
-  try {
-    direct(
-      leaning,
-      span.map((b) => b.from),
-      span.map((b) => b.to),
-      { iterations: ITERATIONS },
-    );
-  } catch (error) {
-    if (!(error instanceof Enough)) throw error;
-  }
-  return best.values;
-}
+const minimise = (cost: (v: Values) => number, box: readonly Span[], most: number, enough: number): Lowest =>
+  lowestIn(
+    box.map(({ from, to }) => ({ from, to: Math.max(to, from + LEAST_SPAN) })),
+    cost,
+    { trials: most * box.length, enough },
+  );
 const boxRound = ({ free }: TargetAsk, at: Values, part: number) =>
   free.map(({ from, to }, k) => ({
     from: Math.max(from, at[k] - part * (to - from)),
@@ -214,12 +214,12 @@ const partApart = ({ free }: TargetAsk, a: Values, b: Values): number =>
   Math.hypot(...free.map(({ from, to }, k) => (a[k] - b[k]) / Math.max(1e-9, to - from)));
 
 /** The best points that are no neighbours of each other. */
-function apartFrom(ask: TargetAsk, points: readonly Point[]): Values[] {
-  const out: Values[] = [];
+function apartFrom(ask: TargetAsk, points: readonly Lowest[]): Lowest[] {
+  const out: Lowest[] = [];
   const sorted = [...points].sort((a, b) => a.cost - b.cost);
-  for (const { values, cost } of sorted) {
-    if (out.length >= MOST_FROM_SLAB || cost > sorted[0].cost + BLOCK_WEIGHT * AS_GOOD) break;
-    if (out.every((o) => partApart(ask, o, values) > 2 * SAME_PART)) out.push(values);
+  for (const point of sorted) {
+    if (out.length >= MOST_FROM_SLAB || point.cost > sorted[0].cost + BLOCK_WEIGHT * AS_GOOD) break;
+    if (out.every((o) => partApart(ask, o.values, point.values) > 2 * SAME_PART)) out.push(point);
   }
   return out;
 }
@@ -248,7 +248,7 @@ function proved(design: Design, ask: TargetAsk, slab: number, values: Values): L
       candidate: { slab, values, measures, miss, verdict: 'blocked', against: ['the card cannot be put together so'] },
       findings: [],
     };
-  const { verdict, findings } = prove(withValues(design, ask.free, values));
+  const { verdict, findings } = examine(withValues(design, ask.free, values));
   const against = [
     ...ask.wants.flatMap((w, k) => missed(design, w, measures[k])),
     ...findings.filter((f) => f.severity === 'blocks').map((f) => f.message),

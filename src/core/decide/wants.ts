@@ -73,10 +73,12 @@ export class MeasureReader {
   }
 }
 
-/** How far a value is from what is wanted, in its unit; 0 where it is met. */
-export function missOf({ is, value = 0 }: Want, found: number): number {
-  if (is === 'equal') return Math.abs(found - value);
-  if (is === 'atLeast') return Math.max(0, value - found);
+/** How much more a value is than what is wanted, in its unit, below 0 where it is less; 0 where it is met. */
+export function offBy({ is, value = 0 }: Want, found: number): number {
+  if (is === 'equal') return found - value;
+  if (is === 'atLeast') return Math.min(0, found - value);
   if (is === 'atMost') return Math.max(0, found - value);
   return 0;
 }
+/** How far a value is from what is wanted, in its unit; 0 where it is met. */
+export const missOf = (want: Want, found: number): number => Math.abs(offBy(want, found));

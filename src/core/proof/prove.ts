@@ -75,6 +75,24 @@ export interface WalkedPair {
  */
 export function* provingSteps(design: Design, steps = DEFAULT_STEPS): Generator<Proof, Proof> {
   const assembly = buildAssembly(design);
+  const examined = yield* examiningSteps(design, assembly, steps);
+  let { findings } = examined;
+  const closed = closedPose(assembly);
+  const seeking: Seeking = { design, known: findings, assembly, closed, purse: { left: PROOF_BUDGET }, steps };
+  for (let i = 0; i < findings.length; i++) {
+    const search = seekFor(seeking, findings[i]);
+    let sought = search.next();
+    // Between two levers whoever waits for another proof may end this one.
+    for (; !sought.done; sought = search.next()) yield { ...examined, findings };
+    if (sought.value === findings[i]) continue;
+    findings = findings.with(i, sought.value);
+    yield { ...examined, findings };
+  }
+  return { ...examined, findings };
+}
+
+/** The proof before remedies are looked for. */
+function* examiningSteps(design: Design, assembly: Assembly, steps: number): Generator<Proof, Proof> {
   const brief = briefOf(design);
   const closed = closedPose(assembly);
   let evidence: Evidence = { assembly, brief, closed, travel: [], byHand: [], named: [] };
@@ -133,16 +151,6 @@ export function* provingSteps(design: Design, steps = DEFAULT_STEPS): Generator<
   pairs = walkedPairs(evidence);
   findings = [...findings, ...RULES.filter((r) => r.needs === 'travel').flatMap((r) => r.check(evidence))];
   yield proof();
-  const seeking: Seeking = { design, known: findings, assembly, closed, purse: { left: PROOF_BUDGET }, steps };
-  for (let i = 0; i < findings.length; i++) {
-    const search = seekFor(seeking, findings[i]);
-    let sought = search.next();
-    // Between two levers whoever waits for another proof may end this one.
-    for (; !sought.done; sought = search.next()) yield proof();
-    if (sought.value === findings[i]) continue;
-    findings = findings.with(i, sought.value);
-    yield proof();
-  }
   return proof();
 }
 
@@ -204,6 +212,10 @@ export function seek(design: Design, finding: Finding, known: readonly Finding[]
 /** The whole proof at once. */
 export function prove(design: Design, steps = DEFAULT_STEPS): Proof {
   return runOut(provingSteps(design, steps));
+}
+/** The whole proof but for remedies: for those who ask whether a card stands, not how it would. */
+export function examine(design: Design, steps = DEFAULT_STEPS): Proof {
+  return runOut(examiningSteps(design, buildAssembly(design), steps));
 }
 function runOut<T>(steps: Generator<unknown, T>): T {
   for (;;) {

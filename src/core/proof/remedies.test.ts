@@ -7,7 +7,7 @@ import { card, layered, stand } from '../tests/cards';
 import { buildAssembly } from '../build/build';
 import { closedPose } from './evidence';
 import { partFor, TRIED_WHOLE } from './part';
-import { prove, seek, setLever } from './prove';
+import { examine, prove, seek, setLever } from './prove';
 
 const mm = (min: number, max: number) => fc.integer({ min: min * 2, max: max * 2 }).map((x) => x / 2);
 const offset = mm(-70, 70);
@@ -187,4 +187,18 @@ describe('large cards', () => {
     const after = prove(setLever(tall, mechanism, parameter, value), STEPS).findings;
     expect(after.map((f) => f.id)).not.toContain(asked.id);
   });
+});
+
+test('a card that is only examined has the findings of its proof, without what would clear them', () => {
+  fc.assert(
+    fc.property(cards, (c) => {
+      const design = made(c);
+      const { findings, ...proof } = prove(design, 12);
+      const { findings: found, ...examined } = examine(design, 12);
+      expect(examined).toEqual(proof);
+      const plain = findings.map(({ remedies: _r, nearest: _n, unsought: _u, ...rest }) => rest);
+      expect(found).toEqual(plain);
+    }),
+    { numRuns: 6 },
+  );
 });

@@ -39,7 +39,7 @@ export const flex: Rule = {
         : `${label} stops at ${unit === 'mm' ? say.mm(value) : `${value.toFixed(1)}°`}`;
       const mechanism = stop.joints.length > 0 ? mechanismOfJoint(assembly, stop.joints[0]) : assembly.base.mechanism;
       const creases = [...new Set(stop.joints.map((j) => assembly.linkage.joints[j].id))];
-      const named = creases.slice(0, 3).map(say.part).join(', ');
+      const named = creases.length > 0 ? ` (${creases.slice(0, 3).map(say.part).join(', ')})` : '';
       out.push(
         finding({
           rule: 'flex',
@@ -52,7 +52,7 @@ export const flex: Rule = {
           aspect: `stop ${stop.toward ?? ''}`.trim(),
           subjects: creases,
           levers: turnsOf(assembly, mechanism, 'closing'),
-          message: `${where}: ${say.title(mechanism)} ${WHY[stop.reason]} (${named}).`,
+          message: `${where}: ${say.title(mechanism)} ${WHY[stop.reason]}${named}.`,
         }),
       );
     }
