@@ -97,7 +97,7 @@ test.each<[string, Span[], At, number, number]>([
   expect(cost).toBeGreaterThan(least - 1e-4);
 });
 
-test('a parabola of any size and place: found within a hundredth of the span, and never more trials than allowed', () => {
+test('a parabola of any size and place: found within a hundredth, in the trials allowed', () => {
   const number = fc.double({ min: 0.05, max: 0.95, noNaN: true });
   fc.assert(
     fc.property(fc.array(number, { minLength: 1, maxLength: 4 }), fc.integer({ min: -6, max: 9 }), (at, power) => {

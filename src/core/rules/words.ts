@@ -29,7 +29,10 @@ export function wordsFor({ assembly, brief }: Pick<Evidence, 'assembly' | 'brief
   return {
     mm,
     fine: (value) => formatFine(value, brief.units),
-    mm2: (value) => (inches ? `${(value / MM_PER_INCH ** 2).toFixed(2)} in²` : `${value < 1 ? value.toPrecision(1) : value.toFixed(0)} mm²`),
+    mm2: (value) =>
+      inches
+        ? `${(value / MM_PER_INCH ** 2).toFixed(2)} in²`
+        : `${value < 1 ? value.toPrecision(1) : value.toFixed(0)} mm²`,
     place: ([x, y]) => (inches ? `${mm(x)}, ${mm(y)}` : `${x.toFixed(0)}, ${y.toFixed(0)} mm`),
     title,
     part: wordsOfPart,
