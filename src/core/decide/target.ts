@@ -139,10 +139,13 @@ export const searchTarget = (design: Design, ask: TargetAsk, onTrial?: (part: nu
 function searchSlab(design: Design, ask: TargetAsk, slab: number, onTrial: (part: number) => void): Candidate[] {
   const first = lookedInto(design, ask, slab, false, onTrial);
   // More rules cost a place no less: where even without them the wants are missed, they lead to no answer.
-  const blocked = first.some(
-    ({ candidate, findings }) =>
-      candidate.miss <= MET_WITHIN && findings.some((x) => x.severity === 'blocks' && COSTLY.has(x.rule)),
-  );
+  // Where one does, it is as good as any of the slab.
+  const blocked =
+    !first.some((f) => isFound(f.candidate)) &&
+    first.some(
+      ({ candidate, findings }) =>
+        candidate.miss <= MET_WITHIN && findings.some((x) => x.severity === 'blocks' && COSTLY.has(x.rule)),
+    );
   return (blocked ? lookedInto(design, ask, slab, true, onTrial) : first).map((f) => f.candidate);
 }
 
