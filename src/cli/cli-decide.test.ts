@@ -64,6 +64,21 @@ describe('target', () => {
     expect(told.against.length).toBeGreaterThan(0);
   });
 
+  test('in a state that is named, or that a hand makes', async () => {
+    await ok('new', at('tab.json'), '--card', '200x140', '--kind', 'lift-tab', '--on', 'leafB', 'lower=30', 'upper=40');
+    const tab = (state: string, ...more: string[]): Promise<string> =>
+      text('target', at('tab.json'), '--want', `lift-tab-1.lift_mm>=5@${state}`, '--free', 'lift-tab-1.width', ...more);
+    const found = (out: string) => JSON.parse(out).found[0]?.measures['lift-tab-1'];
+    // Closed, nothing is pulled.
+    expect(found(await tab('post'))).toBeUndefined();
+    const lift = found(await tab('90,lift-tab-1.pull=12')).lift_mm;
+    // A triangle of 30, 40 and 58.
+    expect(lift).toBeCloseTo((2 * Math.sqrt(64 * 34 * 24 * 6)) / 58, 6);
+    expect(found(await tab('pull=12')).lift_mm).toBe(lift);
+    const both = found(await tab('90,pull=12', '--want', 'lift-tab-1.lift_mm>=1@60,pull=3'));
+    expect(Object.keys(both)).toEqual(['lift_mm@90,lift-tab-1.pull=12', 'lift_mm@60,lift-tab-1.pull=3']);
+  });
+
   test('parts joined are the whole, to the byte', async () => {
     const ask = ['target', at('step.json'), '--want', 'card.lift_mm=max', '--want', 'step-fold-1.room_mm>=5', ...free];
     for (const k of [1, 2]) writeFileSync(at(`t${k}.json`), await text(...ask, '--part', `${k}/2`));
@@ -72,11 +87,14 @@ describe('target', () => {
   });
 
   test.each([
-    [['--want', 'step-fold-1.ridge_q=3'], /it has no such measure at 90 degrees; it has .*ridge_z/],
+    [['--want', 'step-fold-1.ridge_q=3'], /it has no such measure at 90°; it has .*ridge_z/],
     [['--want', 'nobody.ridge_z=3'], /there is no mechanism "nobody"; there are card, step-fold-1/],
     [['--want', 'ridge=3'], /must be MECH\.MEASURE=VALUE/],
     [['--want', 'step-fold-1.ridge_z=ell'], /--want/],
     [['--want', 'step-fold-1.ridge_z=3@200'], /--open is "200"/],
+    [['--want', 'step-fold-1.ridge_z=3@moon'], /--want .*has no state of that name; it has "post"/],
+    [['--want', 'step-fold-1.ridge_z=3@90,pull=3'], /--want .*has no drive "pull"; it has open/],
+    [['--want', 'step-fold-1.ridge_z=3@90,60'], /after @ comes one opening/],
     [[], /--want is missing/],
   ])('refuses %j in one line', async (args, why) => {
     expect(await refused('target', at('step.json'), ...args, ...free)).toMatch(why);

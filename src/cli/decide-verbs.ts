@@ -1,11 +1,13 @@
 /** Verbs that decide with numbers: `study`, `target`. */
 import { availableParallelism } from 'node:os';
+import { moved, OPEN, restOf, stateIn, within, type Drive } from '../core/drives';
 import { buildAssembly } from '../core/build/build';
 import { envelopeOf, envelopesOf } from '../core/document/post';
 import { fieldOf, kindIn } from '../core/document/fields';
 import type { Design } from '../core/document/design';
 import { leverValue } from '../core/proof/levers';
 import { CARD } from '../core/ids';
+import { parseAngle } from '../core/units/angle';
 import { parseLength } from '../core/units/length';
 import {
   joinedStudy,
@@ -28,15 +30,24 @@ import {
   type Free,
   type TargetAsk,
 } from '../core/decide/target';
-import { CARD_MEASURES, MeasureReader, USUAL_OPEN, type Want, type WantKind } from '../core/decide/wants';
+import {
+  asAt,
+  CARD_MEASURES,
+  MeasureReader,
+  USUAL_OPEN,
+  type At,
+  type Want,
+  type WantKind,
+} from '../core/decide/wants';
 import { gather } from '../core/proof/evidence';
-import { wordsOfStep } from '../core/decide/words';
+import { saidAt, wordsOfStep } from '../core/decide/words';
 import { worstCards, type WorstCard } from '../core/decide/worst';
 import {
   readArguments,
   readDesignFile,
   readNumber,
-  readOpen,
+  readNamed,
+  readState,
   UsageError,
   type CommandLine,
   type Runner,
@@ -225,11 +236,14 @@ function toldTarget({ ask, now, candidates }: TargetPart): { code: 0 | 3; result
     result: { found: found.map(told), nearest: nearest && told(nearest), against: nearest?.against ?? [] },
   };
 }
-/** A measure that is wanted at two openings is told with each. */
-const measureKey = ({ wants }: TargetAsk, { mechanism, measure, open }: Want): string =>
-  wants.some((w) => w.mechanism === mechanism && w.measure === measure && w.open !== open)
-    ? `${measure}@${open}`
-    : measure;
+/** A measure that is wanted in two states is told with each. */
+const measureKey = ({ wants }: TargetAsk, want: Want): string => {
+  const { mechanism, measure } = want;
+  const others = wants.filter((w) => w.mechanism === mechanism && w.measure === measure);
+  return others.some((w) => stateKey(w) !== stateKey(want)) ? `${measure}@${stateKey(want)}` : measure;
+};
+const stateKey = ({ open, drives = {} }: At): string =>
+  [String(open), ...Object.entries(drives).map(([id, value]) => `${id}=${value}`)].join();
 const nested = (list: readonly (readonly [string, string, number | null])[]): Record<string, Record<string, unknown>> =>
   list.reduce<Record<string, Record<string, unknown>>>(
     (out, [owner, key, value]) => ({ ...out, [owner]: { ...out[owner], [key]: value } }),
@@ -252,7 +266,7 @@ function readWants(design: Design, texts: readonly string[]): Want[] {
   const assembly = buildAssembly(design);
   const reader = new MeasureReader(assembly, gather(design, 'closed', 0, assembly));
   return texts.map((text) => {
-    const want = readWant(text);
+    const want = readWant(text, (at) => readAt(design, assembly.drives, text, at));
     if (reader.read(want) === null)
       throw new UsageError(`--want "${text.slice(0, 60)}": ${noMeasure(design, want, reader)}`);
     return want;
@@ -260,23 +274,40 @@ function readWants(design: Design, texts: readonly string[]): Want[] {
 }
 
 /** `step-1.ridge_z=40@90`, `card.thickness_mm<=3`, `step-1.ridge_z=max`. */
-function readWant(text: string): Want {
+function readWant(text: string, stateSaid: (at: string) => At): Want {
   const [, mechanism, measure, sign, said, at] = /^([^.=<>]+)\.([^=<>]+?)(>=|<=|=)([^@]+)(?:@(.+))?$/.exec(text) ?? [];
   if (mechanism === undefined)
     throw new UsageError(`--want "${text.slice(0, 60)}" must be MECH.MEASURE=VALUE[@OPEN], also >=, <=, =max or =min`);
-  const open = readOpen(at, USUAL_OPEN);
+  const where = at === undefined ? { open: USUAL_OPEN } : stateSaid(at);
   if (sign === '=' && (said === 'max' || said === 'min'))
-    return { mechanism, measure, open, is: said === 'max' ? 'most' : 'least' };
-  const read = parseLength(said);
+    return { mechanism, measure, ...where, is: said === 'max' ? 'most' : 'least' };
+  const read = measure.endsWith('_deg') ? parseAngle(said) : parseLength(said);
   if (!read.ok) throw new UsageError(`--want "${text.slice(0, 60)}": ${read.why}`);
-  return { mechanism, measure, open, is: KIND_OF[sign], value: read.value };
+  return { mechanism, measure, ...where, is: KIND_OF[sign], value: read.value };
 }
-function noMeasure(design: Design, { mechanism, open }: Want, reader: MeasureReader): string {
+
+/** `90`, `90,disc.turn=30`, `disc.turn=30` or a state that has a name: `shelf`. What is not said is at rest. */
+function readAt(design: Design, drives: readonly Drive[], want: string, at: string): At {
+  const items = at.split(',').map((item) => item.trim());
+  const plain = items.filter((item) => !item.includes('='));
+  const said = `--want "${want.slice(0, 60)}"`;
+  if (plain.length > 1) throw new UsageError(`${said}: after @ comes one opening, or one name of a state`);
+  const isNamed = plain.length === 1 && !parseAngle(plain[0]).ok;
+  try {
+    const from = isNamed ? stateIn(drives, readNamed(design, plain[0])) : moved(restOf(drives), OPEN, USUAL_OPEN);
+    const driven = items.filter((item) => item.includes('='));
+    return asAt(drives, within(drives, readState(drives, isNamed ? undefined : plain[0], driven, from)));
+  } catch (error) {
+    if (error instanceof UsageError) throw new UsageError(`${said}: ${error.message}`);
+    throw error;
+  }
+}
+function noMeasure(design: Design, { mechanism, ...at }: Want, reader: MeasureReader): string {
   const ids = ownersIn(design);
   if (!ids.includes(mechanism)) return `there is no mechanism "${mechanism}"; there are ${ids.join(', ')}`;
-  const all = reader.namesAt(open)[mechanism] ?? [];
+  const all = reader.namesAt(at)[mechanism] ?? [];
   const known = mechanism === CARD ? [...CARD_MEASURES, ...all] : all;
-  return `it has no such measure at ${open} degrees; it has ${[...new Set(known)].join(', ') || 'none'}`;
+  return `it has no such measure ${saidAt(design, at)}; it has ${[...new Set(known)].join(', ') || 'none'}`;
 }
 
 /** `step-1.depth`, `card.reachA=80..140`. */
@@ -287,20 +318,20 @@ function readFree(design: Design, text: string): Free {
   const ids = ownersIn(design);
   if (!ids.includes(mechanism))
     throw new UsageError(`${said}: there is no mechanism "${mechanism}"; there are ${ids.join(', ')}`);
-  const field = fieldOf(kindIn(design, mechanism) ?? '', key);
-  if (!field || leverValue(design, mechanism, key) === null)
+  if (leverValue(design, mechanism, key) === null)
     throw new UsageError(`${said}: ${mechanism} has no number "${key}" that is set`);
+  const { unit = 'mm', min = -Infinity, max = Infinity } = fieldOf(kindIn(design, mechanism) ?? '', key) ?? {};
+  if (unit !== 'mm' && unit !== 'deg') throw new UsageError(`${said}: only lengths and angles can be searched`);
   const usual = freeNumber(design, mechanism, key);
   if (from === undefined) {
     if (!usual) throw new UsageError(`${said}: its range must be said, as ${mechanism}.${key}=FROM..TO`);
     return usual;
   }
   const ends = [from, to].map((t) => {
-    const read = parseLength(t);
+    const read = unit === 'deg' ? parseAngle(t) : parseLength(t);
     if (!read.ok) throw new UsageError(`${said}: ${read.why}`);
     return read.value;
   });
-  const { min = -Infinity, max = Infinity } = field;
   if (!(ends[0] < ends[1]) || ends[0] < min || ends[1] > max)
     throw new UsageError(`${said}: it must go upwards, from ${min} to ${max} at most`);
   return { mechanism, key, from: ends[0], to: ends[1] };

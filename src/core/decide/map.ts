@@ -5,7 +5,7 @@ import { gather } from '../proof/evidence';
 import type { Verdict } from '../proof/prove';
 import { RULES } from '../rules';
 import { withValues, type Free } from './target';
-import { MeasureReader, type Want } from './wants';
+import { MeasureReader, type Measured } from './wants';
 
 export interface MapCell {
   /** Its middle and its size, in the units of the two numbers. */
@@ -22,7 +22,7 @@ export interface MapCell {
 export interface MapAsk {
   readonly x: Free;
   readonly y: Free;
-  readonly measure: Pick<Want, 'mechanism' | 'measure' | 'open'> | null;
+  readonly measure: Measured | null;
 }
 /** Cells of the first look, each way. */
 export const MAP_CELLS = 12;
@@ -85,10 +85,7 @@ function cellAt(
 }
 
 /** The verdict of every rule, without remedies, and a measure. */
-export function judged(
-  design: Design,
-  measure: Pick<Want, 'mechanism' | 'measure' | 'open'> | null,
-): Pick<MapCell, 'verdict' | 'by' | 'value'> {
+export function judged(design: Design, measure: Measured | null): Pick<MapCell, 'verdict' | 'by' | 'value'> {
   const assembly = tryBuild(design);
   if (!assembly) return { verdict: 'blocked', by: 'the card cannot be put together so', value: null };
   const evidence = { ...gather(design, 'travel', TRAVEL_STEPS, assembly), rough: true };

@@ -16,8 +16,9 @@ import {
   freeNumber,
   valuesNow,
   withValues,
+  type TargetAsk,
 } from './target';
-import { MeasureReader, missOf, type Want } from './wants';
+import { asAt, MeasureReader, missOf, stateAt, type Want } from './wants';
 
 const REACH_MM = 100;
 const step = () => stand(card(160, REACH_MM), 'step-fold', { depth: 40, height: 25, width: 50 });
@@ -56,6 +57,48 @@ test('several answers where there are several: what reaches as far may be deep o
     const changed = withValues(step(), ask.free, values);
     expect(prove(changed).verdict).not.toBe('blocked');
   }
+});
+
+/** The height over the third side of a triangle: Heron. */
+function heron(a: number, b: number, base: number): number {
+  const s = (a + b + base) / 2;
+  return (2 / base) * Math.sqrt(s * (s - a) * (s - b) * (s - base));
+}
+const tab = () => stand(card(200, 140), 'lift-tab', { lower: 30, upper: 40, pull: 30 }, 'leafB');
+const pulled = (pull: number, value: number): TargetAsk => ({
+  wants: [
+    { mechanism: 'lift-tab-1', measure: 'lift_mm', is: 'equal', value, open: 90, drives: { 'lift-tab-1.pull': pull } },
+  ],
+  free: [{ mechanism: 'lift-tab-1', key: 'lower', from: 22, to: 38 }],
+});
+
+test('wanted in a state that a hand makes: the ridge over a strip pulled so far is the height of a triangle', () => {
+  const wanted = heron(33, 40, 33 + 40 - 18);
+  const { found } = searchTarget(tab(), pulled(18, wanted));
+  expect(found.length).toBeGreaterThan(0);
+  for (const { values, measures } of found) {
+    expect(Math.abs(heron(values[0], 40, values[0] + 40 - 18) - wanted)).toBeLessThanOrEqual(MET_WITHIN);
+    expect(Math.abs(measures[0]! - wanted)).toBeLessThanOrEqual(MET_WITHIN);
+  }
+});
+
+test('a state says only what is moved, and a way that is shorter ends at its end', () => {
+  const { drives } = buildAssembly(tab());
+  expect(asAt(drives, { open: 90, 'lift-tab-1.pull': 0 })).toEqual({ open: 90 });
+  const at = asAt(drives, { open: 40, 'lift-tab-1.pull': 12 });
+  expect(at).toEqual({ open: 40, drives: { 'lift-tab-1.pull': 12 } });
+  expect(stateAt(drives, at)).toEqual({ open: 40, 'lift-tab-1.pull': 12 });
+  const most = drives.find((d) => d.id === 'lift-tab-1.pull')!.to;
+  expect(stateAt(drives, { open: 40, drives: { 'lift-tab-1.pull': 900 } })['lift-tab-1.pull']).toBe(most);
+});
+
+test('what none of the free numbers moves is said', () => {
+  const ask = { wants: [lift({ value: 42 })], free: [free('width', 20, 60)] };
+  expect(searchTarget(step(), ask).nearest!.against).toContain(
+    'Card: highest point at 90° is 25.00 mm, wanted is 42.00 mm; none of the numbers that may change has a hand in it',
+  );
+  const moved = searchTarget(step(), { ...ask, free: [free('height', 20, 30)] }).nearest!.against.join();
+  expect(moved).toMatch(/is 30.00 mm, wanted is 42.00 mm$/);
 });
 
 test('no answer where there is none: the nearest, and what stands against it', () => {
@@ -154,4 +197,7 @@ test('measures of the card are those of its proof', () => {
 test('a number is searched where its bar in Build shows it', () => {
   expect(freeNumber(step(), 'step-fold-1', 'depth')).toMatchObject({ from: 1, to: 120 });
   expect(freeNumber(step(), 'step-fold-1', 'nothing')).toBeNull();
+  // Where it is fixed on its face, 40 mm to each side; on a crease there is no such place.
+  expect(freeNumber(tab(), 'lift-tab-1', 'at.x')).toMatchObject({ from: -40, to: 40 });
+  expect(freeNumber(step(), 'step-fold-1', 'at.x')).toBeNull();
 });

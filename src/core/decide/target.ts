@@ -3,7 +3,7 @@
  * derivative of rules, and gives the same answer on every machine. The range of the first number is cut into slabs that
  * are searched one by one, so that a search can be done in parts.
  */
-import { measureWords, nameOfMechanism } from '../document/words';
+import { measureWords } from '../document/words';
 import type { Design } from '../document/design';
 import { tryBuild } from '../build/build';
 import { gather } from '../proof/evidence';
@@ -12,6 +12,7 @@ import { examine, type Verdict } from '../proof/prove';
 import { RULES, type Evidence, type Finding, type RuleId } from '../rules';
 import { lowestIn, type Lowest, type Span } from './direct';
 import { straightTo, totalOf, type Misses } from './straight';
+import { nameOfMeasure, saidAt } from './words';
 import { MeasureReader, missOf, offBy, type Want } from './wants';
 
 /** A number that may be changed. */
@@ -253,19 +254,33 @@ function proved(design: Design, ask: TargetAsk, slab: number, values: Values): L
     };
   const { verdict, findings } = examine(withValues(design, ask.free, values));
   const against = [
-    ...ask.wants.flatMap((w, k) => missed(design, w, measures[k])),
+    ...ask.wants.flatMap((w, k) => missed(design, ask, values, k, measures[k])),
     ...findings.filter((f) => f.severity === 'blocks').map((f) => f.message),
   ];
   return { candidate: { slab, values, measures, miss, verdict, against }, findings };
 }
-function missed(design: Design, want: Want, found: number | null): string[] {
-  const { mechanism, measure, open, value = 0 } = want;
+function missed(design: Design, ask: TargetAsk, values: Values, k: number, found: number | null): string[] {
+  const want = ask.wants[k];
+  const { measure, value = 0 } = want;
   const said = (v: number): string => measureWords(measure, v, design.units).value;
-  const what = measureWords(measure, value, design.units).name;
-  const name = `${what} of ${nameOfMechanism(design, mechanism)} at ${open}°`;
+  const name = nameAt(design, want);
   if (found === null) return [`${name}: the card does not come there`];
-  return missOf(want, found) > MET_WITHIN ? [`${name} is ${said(found)}, wanted is ${said(value)}`] : [];
+  if (missOf(want, found) <= MET_WITHIN) return [];
+  const why = isHeld(design, ask, values, k, found) ? '; none of the numbers that may change has a hand in it' : '';
+  return [`${name} is ${said(found)}, wanted is ${said(value)}${why}`];
 }
+
+/** Whether a measure stays as it is whichever of the free numbers is moved. */
+const isHeld = (design: Design, ask: TargetAsk, values: Values, k: number, now: number): boolean =>
+  ask.free.every(({ from, to }, i) =>
+    [-0.01, 0.01].every((part) => {
+      const there = Math.min(to, Math.max(from, values[i] + part * (to - from)));
+      const value = measured(design, ask, values.with(i, there)).measures[k];
+      return value === null || Math.abs(value - now) < 1e-6;
+    }),
+  );
+
+const nameAt = (design: Design, want: Want): string => `${nameOfMeasure(design, want)} ${saidAt(design, want)}`;
 
 const isFound = (c: Candidate): boolean =>
   c.miss <= MET_WITHIN && c.verdict !== 'blocked' && c.measures.every((m) => m !== null);

@@ -1,5 +1,5 @@
 /** What a card should be like: measures of its mechanisms, or of the card, in a state. */
-import { OPEN, openTo, restOf } from '../drives';
+import { moved, OPEN, restOf, within, type Drive, type State } from '../drives';
 import type { Assembly } from '../assembly/assembly';
 import { allMeasures, poseAt, type Pose } from '../assembly/pose';
 import { CARD } from '../ids';
@@ -8,17 +8,35 @@ import { travelPoint } from '../proof/travel-chart';
 
 export const WANT_KINDS = ['equal', 'atLeast', 'atMost', 'most', 'least'] as const;
 export type WantKind = (typeof WANT_KINDS)[number];
-export interface Want {
+/** The state that a measure is looked at in; measures of the shut card need none. */
+export interface At {
+  /** The card so far open, degrees. */
+  readonly open: number;
+  /** What else is moved, by drive; all others are at rest. */
+  readonly drives?: State;
+}
+/** A measure of a mechanism, or of the card, in a state. */
+export interface Measured extends At {
   readonly mechanism: string;
   readonly measure: string;
+}
+export interface Want extends Measured {
   readonly is: WantKind;
   /** In the unit of the measure; for `most` and `least` there is none. */
   readonly value?: number;
-  /** The card so far open, degrees; measures of the shut card need none. */
-  readonly open: number;
 }
 /** Where a measure is looked at unless it is said otherwise, degrees open. */
 export const USUAL_OPEN = 90;
+
+/** A value for every drive; where a way has become shorter, what is moved goes to its end. */
+export const stateAt = (drives: readonly Drive[], { open, drives: others = {} }: At): State =>
+  moved(within(drives, others), OPEN, open);
+/** What a state says beside the opening: only what is not at rest. */
+export function asAt(drives: readonly Drive[], state: State): At {
+  const rest = restOf(drives);
+  const others = Object.entries(state).filter(([id, value]) => id !== OPEN && value !== rest[id]);
+  return { open: state[OPEN], ...(others.length > 0 ? { drives: Object.fromEntries(others) } : {}) };
+}
 
 /** Measures of the card as a whole, beside those of its base. */
 export const CARD_MEASURES = ['width_mm', 'height_mm', 'thickness_mm', 'overhang_mm', 'lift_mm'] as const;
@@ -27,29 +45,29 @@ const isCardMeasure = (key: string): key is CardMeasure => (CARD_MEASURES as rea
 
 /** Reads measures of one put-together card; each pose is solved once. */
 export class MeasureReader {
-  private readonly poses = new Map<number, Pose>();
-  private readonly all = new Map<number, Record<string, Record<string, number>>>();
+  private readonly poses = new Map<string, Pose>();
+  private readonly all = new Map<Pose, Record<string, Record<string, number>>>();
   constructor(
     private readonly assembly: Assembly,
     private readonly evidence: Evidence,
   ) {}
 
   /** Null where the card does not come there, or has no such measure. */
-  read({ mechanism, measure, open }: Pick<Want, 'mechanism' | 'measure' | 'open'>): number | null {
-    if (mechanism === CARD && isCardMeasure(measure)) return this.ofCard(measure, open);
-    const value = this.measuresAt(open)?.[mechanism]?.[measure];
+  read({ mechanism, measure, ...at }: Measured): number | null {
+    if (mechanism === CARD && isCardMeasure(measure)) return this.ofCard(measure, at);
+    const value = this.measuresAt(at)?.[mechanism]?.[measure];
     return value !== undefined && Number.isFinite(value) ? value : null;
   }
 
   /** Names of the measures that each mechanism has there. */
-  namesAt(open: number): Record<string, readonly string[]> {
-    return Object.fromEntries(Object.entries(this.measuresAt(open) ?? {}).map(([id, m]) => [id, Object.keys(m)]));
+  namesAt(at: At): Record<string, readonly string[]> {
+    return Object.fromEntries(Object.entries(this.measuresAt(at) ?? {}).map(([id, m]) => [id, Object.keys(m)]));
   }
 
-  private ofCard(measure: CardMeasure, open: number): number | null {
+  private ofCard(measure: CardMeasure, at: At): number | null {
     const { closed } = this.evidence;
     if (measure === 'lift_mm') {
-      const pose = this.poseOf(open);
+      const pose = this.poseOf(at);
       return pose && travelPoint(this.assembly, pose).lift_mm;
     }
     if (!closed) return null;
@@ -58,17 +76,18 @@ export class MeasureReader {
     const { awayMm, alongMm } = closedSize(this.evidence);
     return measure === 'width_mm' ? awayMm : alongMm;
   }
-  private poseOf(open: number): Pose | null {
-    const state = { ...restOf(this.assembly.drives), [OPEN]: openTo(open)[OPEN] };
-    const pose = this.poses.get(open) ?? poseAt(this.assembly, state);
-    this.poses.set(open, pose);
+  private poseOf(at: At): Pose | null {
+    const state = stateAt(this.assembly.drives, at);
+    const key = JSON.stringify(state);
+    const pose = this.poses.get(key) ?? poseAt(this.assembly, state);
+    this.poses.set(key, pose);
     return pose.stop ? null : pose;
   }
-  private measuresAt(open: number): Record<string, Record<string, number>> | null {
-    const pose = this.poseOf(open);
+  private measuresAt(at: At): Record<string, Record<string, number>> | null {
+    const pose = this.poseOf(at);
     if (!pose) return null;
-    const known = this.all.get(open) ?? allMeasures(this.assembly, pose, this.evidence.closed);
-    this.all.set(open, known);
+    const known = this.all.get(pose) ?? allMeasures(this.assembly, pose, this.evidence.closed);
+    this.all.set(pose, known);
     return known;
   }
 }

@@ -64,11 +64,17 @@ export function labelOfLever(design: Design, mechanism: string, parameter: strin
   );
 }
 
+/** Whether a number of a mechanism is an angle; all others that can be turned are lengths. */
+export const isAngle = (design: Design, mechanism: string, parameter: string): boolean =>
+  fieldOf(kindIn(design, mechanism) ?? '', parameter)?.unit === 'deg';
+/** A value of a number with its unit: "13.8 mm", "56°". */
+export const sayNumber = (design: Design, mechanism: string, parameter: string, value: number): string =>
+  isAngle(design, mechanism, parameter) ? `${Number(value.toFixed(1))}°` : formatSaid(value, design.units);
+
 /** "Depth 18 → 13.8 mm" */
 export function remedyWords(design: Design, { mechanism, parameter, value }: Remedy, now: number): string {
-  const degrees = fieldOf(kindIn(design, mechanism) ?? '', parameter)?.unit === 'deg';
-  const say = (v: number): string => (degrees ? `${Number(v.toFixed(1))}°` : formatSaid(v, design.units));
-  const from = degrees ? say(now) : say(now).replace(/ (mm|in)$/, '');
+  const say = (v: number): string => sayNumber(design, mechanism, parameter, v);
+  const from = say(now).replace(/ (mm|in)$/, '');
   return `${labelOfLever(design, mechanism, parameter)} ${from} → ${say(value)}`;
 }
 

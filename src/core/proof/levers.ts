@@ -21,6 +21,9 @@ export function setLever(design: Design, mechanism: string, parameter: string, v
     : leverKeys(design, mechanism, parameter).reduce((d, key) => setParameter(d, mechanism, key, value), design);
 }
 
+/** So far to each side a place on a face is looked at. */
+const MOUNT_SPAN_MM = 40;
+
 /** The range of a number that is looked at round its present value; null where it has none, or no value of its own. */
 export function rangeAround(
   design: Design,
@@ -29,6 +32,7 @@ export function rangeAround(
 ): { readonly now: number; readonly from: number; readonly to: number } | null {
   const field = fieldOf(kindIn(design, mechanism) ?? '', key);
   const now = leverValue(design, mechanism, key);
+  if (now !== null && mountKey(key)) return { now, from: now - MOUNT_SPAN_MM, to: now + MOUNT_SPAN_MM };
   if (!field || now === null || field.min === undefined || field.max === undefined) return null;
   const { min, max } = field;
   const span = field.unit === 'deg' ? max - min : Math.max(20, 2 * Math.abs(now));

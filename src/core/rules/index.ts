@@ -20,7 +20,7 @@ import { DEMANDING } from './demands';
 import { web } from './web';
 
 export * from './rule';
-export { RULE_WORDS } from './words';
+export { atState, RULE_WORDS } from './words';
 export { overhang, overhangOf, type Overhang } from './overhang';
 export { bendingMechanism, FLEX_RISK_MM } from './flex';
 export { drivePairs, pairStates } from './pairs';

@@ -3,24 +3,22 @@ import { Box, chakra } from '@chakra-ui/react';
 import { useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import type { MapCell } from '@/core/decide/map';
 import { withValues, type Free } from '@/core/decide/target';
+import { USUAL_OPEN, type At, type Measured } from '@/core/decide/wants';
+import { nameOfMeasure, saidAt } from '@/core/decide/words';
+import { sayNumber } from '@/core/document/words';
 import { leverValue } from '@/core/proof/levers';
-import { formatSaid } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
 import { Action } from '../common/Action';
 import { Pick } from '../common/Pick';
-import { freeOf, measureSaid, measuresToWant, nameOfFree, numbersToFree, parted } from './choices';
+import { freeOf, measureSaid, measuresToWant, nameOfFree, numbersToFree, parted, VERDICT_WORDS } from './choices';
 import { MapSquare, SIDE, type Place } from './map-place';
+import { StateChoice } from './StateChoice';
 import { useJob } from './useJob';
 
 const FILL: Readonly<Record<MapCell['verdict'], string>> = {
   clear: 'var(--good-bar)',
   risk: 'var(--warn)',
   blocked: 'var(--bad)',
-};
-const VERDICT_WORDS: Readonly<Record<MapCell['verdict'], string>> = {
-  clear: 'clear',
-  risk: 'a risk',
-  blocked: 'blocked',
 };
 const PLAIN = { id: 'none', name: 'the verdict alone' };
 
@@ -34,15 +32,16 @@ export function MapPane() {
   const [measure, setMeasure] = useState(PLAIN.id);
   const ids = [picked[0] ?? numbers[0]?.id, picked[1] ?? numbers[1]?.id];
   const [x, y] = ids.map((id) => (id ? freeOf(design, id) : null));
+  const [looked, setLooked] = useState<At>({ open: USUAL_OPEN });
   const want =
-    measure === PLAIN.id ? null : { mechanism: parted(measure).mechanism, measure: parted(measure).key, open: 90 };
+    measure === PLAIN.id ? null : { mechanism: parted(measure).mechanism, measure: parted(measure).key, ...looked };
   const job = useJob<{
     readonly cells: readonly MapCell[];
     readonly x: Free;
     readonly y: Free;
-    readonly measure: string | null;
+    readonly measure: Measured | null;
   }>('map', async (at, d, onMore) => {
-    const told = (cells: readonly MapCell[]) => ({ cells, x: x!, y: y!, measure: want?.measure ?? null });
+    const told = (cells: readonly MapCell[]) => ({ cells, x: x!, y: y!, measure: want });
     const answer = await at.map(d, { x: x!, y: y!, measure: want }, (cells) => onMore(told(cells)));
     return answer.ok ? { ok: true, value: told(answer.value) } : answer;
   });
@@ -53,6 +52,7 @@ export function MapPane() {
         <Pick label="Across" value={ids[0]} choices={numbers} onChange={(id) => setPicked([id, picked[1]])} />
         <Pick label="Up" value={ids[1]} choices={numbers} onChange={(id) => setPicked([picked[0], id])} />
         <Pick label="Measure" value={measure} choices={wantable} onChange={setMeasure} />
+        {want && <StateChoice at={looked} onChange={setLooked} />}
         {job.busy ? (
           <Action small onClick={job.stop}>
             Give up
@@ -84,7 +84,7 @@ function MapPicture({
   readonly cells: readonly MapCell[];
   readonly x: Free;
   readonly y: Free;
-  readonly measure: string | null;
+  readonly measure: Measured | null;
   readonly stale: boolean;
 }) {
   const design = useStudio((s) => s.design);
@@ -179,17 +179,22 @@ function MapPicture({
       <Box fontSize="13.5px">
         {stale && <p className="dim">The card has changed since the map was drawn; the cross is where it is now.</p>}
         <chakra.p m="0">
-          {nameOfFree(design, x)}: <b className="num">{formatSaid(shown[0], design.units)}</b> (across)
+          {nameOfFree(design, x)}: <b className="num">{sayNumber(design, x.mechanism, x.key, shown[0])}</b> (across)
         </chakra.p>
         <chakra.p m="0">
-          {nameOfFree(design, y)}: <b className="num">{formatSaid(shown[1], design.units)}</b> (up)
+          {nameOfFree(design, y)}: <b className="num">{sayNumber(design, y.mechanism, y.key, shown[1])}</b> (up)
         </chakra.p>
         {under && (
           <Box role="status" mt="6px">
             <chakra.p m="0" fontWeight="600">
               {VERDICT_WORDS[under.verdict]}
-              {measure && under.value !== null ? ` · ${measureSaid(measure, under.value, design.units)}` : ''}
             </chakra.p>
+            {measure && (
+              <chakra.p m="2px 0 0">
+                {nameOfMeasure(design, measure)} {saidAt(design, measure)}:{' '}
+                <b className="num">{measureSaid(measure.measure, under.value, design.units)}</b>
+              </chakra.p>
+            )}
             {under.by && <chakra.p m="2px 0 0">{under.by}</chakra.p>}
           </Box>
         )}

@@ -15,7 +15,7 @@ import { Action } from '../common/Action';
 import { NumberField } from '../common/Field';
 import { PosedPicture } from '../common/PosedPicture';
 import { ringPath } from '../build/ring-path';
-import { nameOfFree } from './choices';
+import { nameOfFree, VERDICT_WORDS } from './choices';
 import { Histogram } from './Histogram';
 import { useJob } from './useJob';
 
@@ -226,7 +226,8 @@ function Remedies({ study }: { readonly study: ToldStudy }) {
         <Box key={`${mechanism} ${parameter}`} display="flex" gap="10px" alignItems="center" py="2px">
           <Box flex="1">
             {nameOfFree(design, { mechanism, key: parameter })} to{' '}
-            <b className="num">{formatSaid(value, design.units)}</b>: {goodPct.toFixed(0)} % come out well · {verdict}
+            <b className="num">{formatSaid(value, design.units)}</b>: {goodPct.toFixed(0)} % come out well ·{' '}
+            {VERDICT_WORDS[verdict]}
           </Box>
           <Action small onClick={() => edit('a more forgiving size', (d) => setLever(d, mechanism, parameter, value))}>
             Take it

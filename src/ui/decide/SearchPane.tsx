@@ -2,17 +2,20 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { withValues, type Candidate, type Free, type TargetAsk, type TargetResult } from '@/core/decide/target';
-import { WANT_KINDS, type Want, type WantKind } from '@/core/decide/wants';
+import { USUAL_OPEN, WANT_KINDS, type Want, type WantKind } from '@/core/decide/wants';
+import { nameOfMeasure, saidAt } from '@/core/decide/words';
+import { isAngle, sayNumber } from '@/core/document/words';
 import type { Design } from '@/core/document/design';
-import { formatSaid } from '@/core/units/length';
+import type { Parameter } from '@/core/kinds';
 import { useActions, useStudio } from '@/store/context';
 import { engine, type Purpose } from '@/workers/client';
 import { dealt, searchOn } from '@/workers/search';
-import { deg, mm } from '../common/asked';
+import { mm } from '../common/asked';
 import { Action } from '../common/Action';
 import { Pick } from '../common/Pick';
 import { NumberField } from '../common/Field';
-import { freeOf, measureSaid, measuresToWant, nameOfFree, numbersToFree, parted } from './choices';
+import { freeOf, measureSaid, measuresToWant, nameOfFree, numbersToFree, parted, VERDICT_WORDS } from './choices';
+import { StateChoice } from './StateChoice';
 import { useJob } from './useJob';
 
 /** Workers that a search is divided over. */
@@ -27,9 +30,11 @@ const KIND_WORDS: Readonly<Record<WantKind, string>> = {
 };
 const hasValue = (is: WantKind): boolean => is !== 'most' && is !== 'least';
 const VALUE = mm('want-value', 'Value', -5000, 5000);
-const OPEN_FIELD = { ...deg('want-open', 'open'), min: 0, max: 180 };
 const FROM = mm('free-from', 'from', -5000, 5000);
 const TO = mm('free-to', 'to', -5000, 5000);
+
+const endOf = (design: Design, { mechanism, key }: Free, end: Parameter): Parameter =>
+  isAngle(design, mechanism, key) ? { ...end, unit: 'deg' } : end;
 
 /** What is told while it searches: how much is done, and then what was found. */
 type Searched = { readonly part: number; readonly result: TargetResult | null; readonly ask: TargetAsk };
@@ -41,7 +46,7 @@ export function SearchPane() {
   const wantable = useMemo(() => measuresToWant(design, measures ?? {}), [design, measures]);
   const freeable = useMemo(() => numbersToFree(design), [design]);
   const [wants, setWants] = useState<readonly Want[]>([
-    { mechanism: 'card', measure: 'lift_mm', is: 'equal', value: 50, open: 90 },
+    { mechanism: 'card', measure: 'lift_mm', is: 'equal', value: 50, open: USUAL_OPEN },
   ]);
   const [free, setFree] = useState<readonly Free[]>([]);
   const chosen = free.length > 0 ? free : firstFree(design, freeable);
@@ -91,12 +96,7 @@ export function SearchPane() {
               onChange={(v) => put(k, { value: v ?? 0 })}
             />
           )}
-          <NumberField
-            parameter={OPEN_FIELD}
-            value={w.open}
-            unit={design.units}
-            onChange={(v) => put(k, { open: v ?? 90 })}
-          />
+          <StateChoice at={w} onChange={(at) => put(k, { drives: undefined, ...at })} />
           {wants.length > 1 && (
             <Action
               small
@@ -132,13 +132,13 @@ export function SearchPane() {
             onChange={(id) => putFree(k, freeOf(design, id))}
           />
           <NumberField
-            parameter={FROM}
+            parameter={endOf(design, f, FROM)}
             value={f.from}
             unit={design.units}
             onChange={(v) => putFree(k, { ...f, from: v ?? f.from })}
           />
           <NumberField
-            parameter={TO}
+            parameter={endOf(design, f, TO)}
             value={f.to}
             unit={design.units}
             onChange={(v) => putFree(k, { ...f, to: v ?? f.to })}
@@ -239,14 +239,15 @@ function Answered({ candidate: c, ask, takes = false }: { candidate: Candidate; 
       <Box flex="1" minWidth="200px">
         {ask.free.map((f, k) => (
           <div key={`${f.mechanism} ${f.key}`}>
-            {nameOfFree(design, f)}: <b className="num">{formatSaid(c.values[k], design.units)}</b>
+            {nameOfFree(design, f)}: <b className="num">{sayNumber(design, f.mechanism, f.key, c.values[k])}</b>
           </div>
         ))}
         {ask.wants.map((w, k) => (
           <div key={k} className="dim">
-            {measureSaid(w.measure, c.measures[k], design.units)} · {c.verdict}
+            {nameOfMeasure(design, w)} {saidAt(design, w)}: {measureSaid(w.measure, c.measures[k], design.units)}
           </div>
         ))}
+        <div className="dim">{VERDICT_WORDS[c.verdict]}</div>
       </Box>
       <Action
         small

@@ -2,9 +2,11 @@
 import { numbersOf } from '@/core/build/grips';
 import { CARD_MEASURES } from '@/core/decide/wants';
 import { freeNumber, type Free } from '@/core/decide/target';
-import { labelOfLever, measureWords, nameOfMechanism } from '@/core/document/words';
+import { nameOfMeasure, nameOfOwner } from '@/core/decide/words';
+import { labelOfLever, measureWords } from '@/core/document/words';
 import type { Design } from '@/core/document/design';
 import { CARD } from '@/core/ids';
+import type { Verdict } from '@/core/proof/prove';
 import type { LengthUnit } from '@/core/units/length';
 
 export interface Named {
@@ -17,14 +19,16 @@ export const parted = (id: string): { mechanism: string; key: string } => {
   const at = id.indexOf(SEP);
   return { mechanism: id.slice(0, at), key: id.slice(at + 1) };
 };
-const ownerName = (design: Design, id: string): string => (id === CARD ? 'base card' : nameOfMechanism(design, id));
+
+/** Where a mechanism is fixed on its face. */
+const PLACE_KEYS = ['at.x', 'at.y'] as const;
 
 /** Every number that has a range to be searched in; those of the base last. */
 export function numbersToFree(design: Design): Named[] {
   return [...design.mechanisms.map((m) => m.id), CARD].flatMap((id) =>
-    numbersOf(design, id)
+    [...numbersOf(design, id), ...PLACE_KEYS]
       .filter((key) => freeNumber(design, id, key))
-      .map((key) => ({ id: both(id, key), name: `${ownerName(design, id)}: ${labelOfLever(design, id, key)}` })),
+      .map((key) => ({ id: both(id, key), name: `${nameOfOwner(design, id)}: ${labelOfLever(design, id, key)}` })),
   );
 }
 export function freeOf(design: Design, id: string): Free | null {
@@ -33,30 +37,25 @@ export function freeOf(design: Design, id: string): Free | null {
 }
 /** "Depth of Step". */
 export const nameOfFree = (design: Design, { mechanism, key }: Pick<Free, 'mechanism' | 'key'>): string =>
-  `${labelOfLever(design, mechanism, key)} of ${ownerName(design, mechanism)}`;
+  `${labelOfLever(design, mechanism, key)} of ${nameOfOwner(design, mechanism)}`;
 
-const CARD_WORDS: Readonly<Record<(typeof CARD_MEASURES)[number], string>> = {
-  width_mm: 'closed, across',
-  height_mm: 'closed, along the gutter',
-  thickness_mm: 'thickness closed',
-  overhang_mm: 'past its edges, closed',
-  lift_mm: 'highest point',
-};
 /** Everything that can be measured. @param measures of a proof, by mechanism */
 export function measuresToWant(
   design: Design,
   measures: Readonly<Record<string, Readonly<Record<string, number>>>>,
 ): Named[] {
-  const ofCard = CARD_MEASURES.map((key) => ({ id: both(CARD, key), name: `card: ${CARD_WORDS[key]}` }));
-  const ofParts = Object.entries(measures).flatMap(([id, own]) =>
-    Object.entries(own).map(([key, value]) => ({
-      id: both(id, key),
-      name: `${ownerName(design, id)}: ${measureWords(key, value, design.units).name.toLowerCase()}`,
-    })),
-  );
-  return [...ofCard, ...ofParts];
+  const named = (mechanism: string, measure: string): Named => ({
+    id: both(mechanism, measure),
+    name: nameOfMeasure(design, { mechanism, measure }),
+  });
+  return [
+    ...CARD_MEASURES.map((key) => named(CARD, key)),
+    ...Object.entries(measures).flatMap(([id, own]) => Object.keys(own).map((key) => named(id, key))),
+  ];
 }
 /** A value of a measure with its unit. */
 export function measureSaid(key: string, value: number | null, units: LengthUnit): string {
   return value === null ? 'not reached' : measureWords(key, value, units).value;
 }
+
+export const VERDICT_WORDS: Readonly<Record<Verdict, string>> = { clear: 'clear', risk: 'a risk', blocked: 'blocked' };
