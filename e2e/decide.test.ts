@@ -86,13 +86,29 @@ test('a search is given up, then finds an answer, which is taken and undone', as
   expect(await numbersOfCard()).toBe('44 36');
 });
 
+test('a wish starts from what the card is, and is looked at in the state that is shown', async () => {
+  await tab('search');
+  const openField = async (): Promise<string | null> =>
+    (await find(driver, '[data-testid=search] input[name="want-open"]')).getAttribute('value');
+  expect(await openField()).toBe('90');
+  await (await findText(driver, 'button', 'flat')).click();
+  await (await find(driver, '[data-testid=search] [aria-label=State]')).sendKeys('as it stands now');
+  await eventually(driver, 'flat', async () => (await openField()) === '180');
+  const measure = await find(driver, '[data-testid=search] [aria-label=Measure]');
+  await measure.sendKeys('Step: ridge above side A');
+  // The ridge of a step stands as high as the step (handbook 2).
+  const wished = async (): Promise<string | null> =>
+    (await find(driver, '[data-testid=search] input[name="want-value"]')).getAttribute('value');
+  await eventually(driver, 'the height of the step', async () => (await wished()) === '36');
+});
+
 test('a map is drawn, and a click goes there', async () => {
   await tab('map');
   await (await within('map', 'Draw the map')).click();
   await eventually(
     driver,
     'the whole map',
-    async () => (await driver.findElements(By.css('[data-testid=map-picture] rect'))).length > 150,
+    async () => (await driver.findElements(By.css('[data-testid=map-picture] rect[data-verdict]'))).length > 150,
   );
   const r = await driver.executeScript<number[]>(
     `const e = document.querySelector('[data-testid=map-picture]'); e.scrollIntoView({ block: 'center' });

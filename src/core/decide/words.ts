@@ -5,7 +5,7 @@ import { CARD, ownerOfId } from '../ids';
 import { atState } from '../rules';
 import { OPEN } from '../drives';
 import type { StepKind } from './scatter';
-import { CARD_MEASURES, type At, type Measured } from './wants';
+import { type CARD_MEASURES, type At, type Measured } from './wants';
 
 const DOING: Readonly<Record<StepKind, string>> = {
   cut: 'cutting',

@@ -2,39 +2,33 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { withValues, type Candidate, type Free, type TargetAsk, type TargetResult } from '@/core/decide/target';
-import { USUAL_OPEN, WANT_KINDS, type Want, type WantKind } from '@/core/decide/wants';
+import { USUAL_OPEN, type Want } from '@/core/decide/wants';
 import { nameOfMeasure, saidAt } from '@/core/decide/words';
-import { isAngle, sayNumber } from '@/core/document/words';
+import { sayNumber } from '@/core/document/words';
 import type { Design } from '@/core/document/design';
-import type { Parameter } from '@/core/kinds';
+import { CARD } from '@/core/ids';
 import { useActions, useStudio } from '@/store/context';
 import { engine, type Purpose } from '@/workers/client';
 import { dealt, searchOn } from '@/workers/search';
-import { mm } from '../common/asked';
 import { Action } from '../common/Action';
-import { Pick } from '../common/Pick';
-import { NumberField } from '../common/Field';
-import { freeOf, measureSaid, measuresToWant, nameOfFree, numbersToFree, parted, VERDICT_WORDS } from './choices';
-import { StateChoice } from './StateChoice';
+import {
+  freeOf,
+  measureSaid,
+  measuresToWant,
+  nameOfFree,
+  numbersToFree,
+  parted,
+  valueNow,
+  VERDICT_WORDS,
+  type Named,
+} from './choices';
+import { FreeNumber, Wish } from './SearchFields';
 import { useJob } from './useJob';
 
 /** Workers that a search is divided over. */
 const HANDS: readonly Purpose[] = ['decide', 'decide2', 'decide3', 'decide4'];
 
-const KIND_WORDS: Readonly<Record<WantKind, string>> = {
-  equal: 'is',
-  atLeast: 'is at least',
-  atMost: 'is at most',
-  most: 'as large as possible',
-  least: 'as small as possible',
-};
-const hasValue = (is: WantKind): boolean => is !== 'most' && is !== 'least';
-const VALUE = mm('want-value', 'Value', -5000, 5000);
-const FROM = mm('free-from', 'from', -5000, 5000);
-const TO = mm('free-to', 'to', -5000, 5000);
-
-const endOf = (design: Design, { mechanism, key }: Free, end: Parameter): Parameter =>
-  isAngle(design, mechanism, key) ? { ...end, unit: 'deg' } : end;
+const FIRST_WISH: Want = { mechanism: CARD, measure: 'lift_mm', is: 'equal', open: USUAL_OPEN };
 
 /** What is told while it searches: how much is done, and then what was found. */
 type Searched = { readonly part: number; readonly result: TargetResult | null; readonly ask: TargetAsk };
@@ -42,71 +36,33 @@ type Searched = { readonly part: number; readonly result: TargetResult | null; r
 /** Say what the card should be like, and which numbers may change. */
 export function SearchPane() {
   const design = useStudio((s) => s.design);
-  const measures = useStudio((s) => s.proof?.measures);
+  const proof = useStudio((s) => s.proof);
+  const selected = useStudio((s) => s.selected);
+  const measures = proof?.measures;
   const wantable = useMemo(() => measuresToWant(design, measures ?? {}), [design, measures]);
   const freeable = useMemo(() => numbersToFree(design), [design]);
-  const [wants, setWants] = useState<readonly Want[]>([
-    { mechanism: 'card', measure: 'lift_mm', is: 'equal', value: 50, open: USUAL_OPEN },
-  ]);
+  const [said, setWants] = useState<readonly Want[]>([]);
+  const wants = said.length > 0 ? said : [{ ...FIRST_WISH, value: valueNow(proof, CARD, 'lift_mm') }];
   const [free, setFree] = useState<readonly Free[]>([]);
-  const chosen = free.length > 0 ? free : firstFree(design, freeable);
+  const chosen = free.length > 0 ? free : firstFree(design, freeable, selected);
   const ask: TargetAsk = { wants, free: chosen };
   const job = useJob<Searched>('search', async (_, d, onMore, given) => {
     const told = (part: number): void => onMore({ part, result: null, ask });
     const answer = await searchOn(dealt(navigator.hardwareConcurrency), (k) => engine(HANDS[k], given), d, ask, told);
     return answer.ok ? { ok: true, value: { part: 1, result: answer.value, ask } } : answer;
   });
-  const put = (k: number, change: Partial<Want>): void =>
-    setWants(wants.map((w, i) => (i === k ? { ...w, ...change } : w)));
-  const putFree = (k: number, next: Free | null): void =>
-    setFree(chosen.flatMap((f, i) => (i === k ? (next ? [next] : []) : [f])));
   if (freeable.length === 0) return <p className="dim">The card has no number yet that could be searched.</p>;
   return (
     <Box data-testid="search" css={{ '& > div': { marginBottom: '8px' } }}>
-      {wants.map((w, k) => (
-        <Box
+      {wants.map((want, k) => (
+        <Wish
           key={k}
-          role="group"
-          aria-label={`Wish ${k + 1}`}
-          display="flex"
-          flexWrap="wrap"
-          gap="6px"
-          alignItems="center"
-        >
-          <Pick
-            label="Measure"
-            value={`${w.mechanism} ${w.measure}`}
-            choices={wantable}
-            onChange={(id) => {
-              const { mechanism, key } = parted(id);
-              put(k, { mechanism, measure: key });
-            }}
-          />
-          <Pick
-            label="How it should be"
-            value={w.is}
-            choices={WANT_KINDS.map((id) => ({ id, name: KIND_WORDS[id] }))}
-            onChange={(is) => put(k, { is: is as WantKind })}
-          />
-          {hasValue(w.is) && (
-            <NumberField
-              parameter={w.measure.endsWith('_deg') ? { ...VALUE, unit: 'deg' } : VALUE}
-              value={w.value ?? 0}
-              unit={design.units}
-              onChange={(v) => put(k, { value: v ?? 0 })}
-            />
-          )}
-          <StateChoice at={w} onChange={(at) => put(k, { drives: undefined, ...at })} />
-          {wants.length > 1 && (
-            <Action
-              small
-              aria-label={`Leave wish ${k + 1} out`}
-              onClick={() => setWants(wants.filter((_, i) => i !== k))}
-            >
-              ×
-            </Action>
-          )}
-        </Box>
+          name={`Wish ${k + 1}`}
+          want={want}
+          wantable={wantable}
+          onChange={(next) => setWants(wants.with(k, next))}
+          onLeave={wants.length > 1 ? () => setWants(wants.toSpliced(k, 1)) : undefined}
+        />
       ))}
       <Box display="flex" gap="6px">
         <Action small onClick={() => setWants([...wants, { ...wants[wants.length - 1], is: 'atMost' }])}>
@@ -114,41 +70,14 @@ export function SearchPane() {
         </Action>
       </Box>
       {chosen.map((f, k) => (
-        <Box
+        <FreeNumber
           key={k}
-          role="group"
-          aria-label={`Free number ${k + 1}`}
-          display="flex"
-          flexWrap="wrap"
-          gap="6px"
-          alignItems="center"
-        >
-          <span>Free</span>
-          <Pick
-            label="Number that may change"
-            testId={`free-${k}`}
-            value={`${f.mechanism} ${f.key}`}
-            choices={freeable}
-            onChange={(id) => putFree(k, freeOf(design, id))}
-          />
-          <NumberField
-            parameter={endOf(design, f, FROM)}
-            value={f.from}
-            unit={design.units}
-            onChange={(v) => putFree(k, { ...f, from: v ?? f.from })}
-          />
-          <NumberField
-            parameter={endOf(design, f, TO)}
-            value={f.to}
-            unit={design.units}
-            onChange={(v) => putFree(k, { ...f, to: v ?? f.to })}
-          />
-          {chosen.length > 1 && (
-            <Action small aria-label={`Hold number ${k + 1}`} onClick={() => putFree(k, null)}>
-              ×
-            </Action>
-          )}
-        </Box>
+          place={k}
+          free={f}
+          freeable={freeable}
+          onChange={(next) => setFree(chosen.with(k, next))}
+          onHold={chosen.length > 1 ? () => setFree(chosen.toSpliced(k, 1)) : undefined}
+        />
       ))}
       <Box display="flex" gap="6px" alignItems="center">
         <Action
@@ -183,9 +112,11 @@ export function SearchPane() {
   );
 }
 const isIn = (free: readonly Free[], id: string): boolean => free.some((f) => `${f.mechanism} ${f.key}` === id);
-function firstFree(design: Design, freeable: readonly { readonly id: string }[]): readonly Free[] {
-  const first = freeable[0] && freeOf(design, freeable[0].id);
-  return first ? [first] : [];
+/** The first number of what is selected, or of the card. */
+function firstFree(design: Design, freeable: readonly Named[], selected: string): readonly Free[] {
+  const first = freeable.find((n) => parted(n.id).mechanism === selected) ?? freeable[0];
+  const free = first && freeOf(design, first.id);
+  return free ? [free] : [];
 }
 
 /** Each answer: looked at on the card, and taken. */
@@ -244,7 +175,7 @@ function Answered({ candidate: c, ask, takes = false }: { candidate: Candidate; 
         ))}
         {ask.wants.map((w, k) => (
           <div key={k} className="dim">
-            {nameOfMeasure(design, w)} {saidAt(design, w)}: {measureSaid(w.measure, c.measures[k], design.units)}
+            {nameOfMeasure(design, w)} {saidAt(design, w)} is {measureSaid(w.measure, c.measures[k], design.units)}
           </div>
         ))}
         <div className="dim">{VERDICT_WORDS[c.verdict]}</div>

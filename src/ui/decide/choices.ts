@@ -1,12 +1,12 @@
 /** What can be searched and measured on a card, in words. */
 import { numbersOf } from '@/core/build/grips';
-import { CARD_MEASURES } from '@/core/decide/wants';
+import { CARD_MEASURES, USUAL_OPEN } from '@/core/decide/wants';
 import { freeNumber, type Free } from '@/core/decide/target';
 import { nameOfMeasure, nameOfOwner } from '@/core/decide/words';
 import { labelOfLever, measureWords } from '@/core/document/words';
 import type { Design } from '@/core/document/design';
 import { CARD } from '@/core/ids';
-import type { Verdict } from '@/core/proof/prove';
+import type { Proof, Verdict } from '@/core/proof/prove';
 import type { LengthUnit } from '@/core/units/length';
 
 export interface Named {
@@ -59,3 +59,15 @@ export function measureSaid(key: string, value: number | null, units: LengthUnit
 }
 
 export const VERDICT_WORDS: Readonly<Record<Verdict, string>> = { clear: 'clear', risk: 'a risk', blocked: 'blocked' };
+
+/** What a measure is as the card is, to a tenth; where it is not known, 0. */
+export function valueNow(proof: Proof | null, mechanism: string, measure: string): number {
+  const value = mechanism === CARD ? ofCardNow(proof, measure) : undefined;
+  return Number((value ?? proof?.measures[mechanism]?.[measure] ?? 0).toFixed(1));
+}
+function ofCardNow(proof: Proof | null, measure: string): number | undefined {
+  if (measure === 'lift_mm') return proof?.travel.find((t) => t.open >= USUAL_OPEN)?.lift_mm;
+  const { closed } = proof ?? {};
+  if (measure === 'overhang_mm') return closed ? Math.max(...Object.values(closed.overhang)) : undefined;
+  return closed?.[measure as 'width_mm' | 'height_mm' | 'thickness_mm'];
+}
