@@ -1,4 +1,7 @@
 /** The map of two numbers against the closed form of a step: it folds in while depth + height is within the reach. */
+import { buildAssembly } from '../build/build';
+import { stockOf } from '../document/design';
+import { boxOf } from '../plane/polygon';
 import { card, stand } from '../tests/cards';
 import { demoCards } from '../tests/demo';
 import { shelveFonts } from '../../fonts/shelve';
@@ -66,8 +69,35 @@ describe('wear', () => {
     expect(narrow(20)).toEqual([]);
   });
 
+  test('what rubs comes nearer than two sheets on the way; shut, everything lies on everything', () => {
+    // Two steps of unlike height beside each other: between them is the same gap at every opening.
+    const apart = (gap: number) => {
+      const one = stand(card(160, REACH_MM), 'step-fold', { depth: 40, height: 25, width: 30, offset: -20 });
+      return stand(one, 'step-fold', { depth: 44, height: 30, width: 30, offset: 10 + gap });
+    };
+    const rubs = (gap: number) => wearOf(apart(gap)).filter((p) => p.kind === 'rubs');
+    const sheets = 2 * stockOf(apart(1), apart(1).card.stock).caliperMm;
+    expect(rubs(sheets + 0.01)).toEqual([]);
+    expect(rubs(sheets - 0.01)).toHaveLength(1);
+    expect(rubs(sheets - 0.01)[0].measured).toBeCloseTo(sheets - 0.01, 6);
+    expect(rubs(sheets - 0.01)[0].words).toMatch(/Step 1 and .* of Step 2, (at \d+°|open flat),$/);
+    // As far apart as this they rub nowhere, though they lie in one plane when shut.
+    expect(rubs(20)).toEqual([]);
+  });
+
+  test('each two that rub are told, not only the nearest of all', () => {
+    const steps = [-30, 0.2, 30.3].reduce(
+      (d, offset, k) => stand(d, 'step-fold', { depth: 40 + 2 * k, height: 25 + 2 * k, width: 30, offset }),
+      card(160, REACH_MM),
+    );
+    expect(wearOf(steps).filter((p) => p.kind === 'rubs')).toHaveLength(2);
+  });
+
   test.each(demoCards().slice(0, 10))('%s: each place lies on its piece and has a number', (_, d) => {
     for (const p of wearOf(d)) {
+      const { outline } = buildAssembly(d).pieces.find((piece) => piece.id === p.piece)!;
+      const { min, max } = boxOf(outline.outer);
+      for (const k of [0, 1]) expect(p.at[k] > min[k] - 1e-6 && p.at[k] < max[k] + 1e-6).toBe(true);
       expect(Number.isFinite(p.measured)).toBe(true);
       expect(p.part).toBeGreaterThanOrEqual(0);
       expect(p.part).toBeLessThanOrEqual(1);

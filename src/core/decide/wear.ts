@@ -11,8 +11,10 @@ import { boxOf } from '../plane/polygon';
 import { ownerOfId } from '../ids';
 import { narrowestNeck, sheetOf } from '../plane/web';
 import { dist2, lerp2, type Vec2 } from '../plane/vec2';
-import { leastClearance } from '../rules';
+import { openOf } from '../drives';
+import { gapsBelow, type Gap } from '../rules';
 import { walk } from '../proof/evidence';
+import { saidAt } from './words';
 
 export type WearKind = 'bends' | 'narrow' | 'rubs' | 'slides';
 export interface WearPlace {
@@ -101,30 +103,34 @@ function necks(design: Design, assembly: Assembly): WearPlace[] {
   });
 }
 
-/** Two mechanisms that come near each other somewhere on the way, at their nearest. */
+/** Two mechanisms that come near each other on the way, at their nearest; shut, everything lies on everything. */
 function rubbing(design: Design, assembly: Assembly, travel: readonly Pose[]): WearPlace[] {
-  const near = new Map<string, { mm: number; a: string; b: string }>();
+  const thickest = Math.max(...assembly.pieces.map((p) => stockOf(design, p.stock).caliperMm));
+  const nearest = new Map<string, { readonly gap: Gap; readonly open: number }>();
   for (const pose of travel) {
-    const least = leastClearance(assembly, pose);
-    if (!least) continue;
-    const key = [least.a, least.b].sort().join(' ');
-    if (least.mm < (near.get(key)?.mm ?? Infinity)) near.set(key, least);
+    const open = openOf(pose.state);
+    if (open === 0) continue;
+    for (const gap of gapsBelow(assembly, pose, RUBS_SHEETS * thickest)) {
+      const key = [ownerOfId(gap.a), ownerOfId(gap.b)].sort().join(' ');
+      if (gap.mm < (nearest.get(key)?.gap.mm ?? Infinity)) nearest.set(key, { gap, open });
+    }
   }
-  return [...near.values()].flatMap(({ mm, a, b }): WearPlace[] => {
-    const piece = assembly.pieces.find((p) => p.id === a || p.mechanism === a) ?? assembly.pieces[0];
-    const sheet = stockOf(design, piece.stock).caliperMm;
-    if (mm > RUBS_SHEETS * sheet) return [];
+  return [...nearest.values()].flatMap(({ gap: { mm, a, b }, open }): WearPlace[] => {
+    const facet = assembly.facets.find((f) => f.id === a)!;
+    const piece = assembly.pieces.find((p) => p.id === facet.piece)!;
+    const least = RUBS_SHEETS * stockOf(design, piece.stock).caliperMm;
+    if (mm > least) return [];
     return [
       {
         kind: 'rubs',
-        words: `${nameOfPart(design, a)} and ${nameOfPart(design, b)}`,
+        words: `${nameOfPart(design, a)} and ${nameOfPart(design, b)}, ${saidAt(design, { open })},`,
         mechanism: ownerOfId(a),
         piece: piece.id,
-        at: middle(piece.outline.outer),
+        at: middle(facet.polygon.outer),
         lines: [],
         measured: mm,
         unit: 'mm',
-        part: Math.min(1, 1 - mm / (RUBS_SHEETS * sheet) / 2),
+        part: Math.min(1, 1 - mm / least / 2),
       },
     ];
   });

@@ -18,21 +18,52 @@ interface Edge extends Box3 {
   readonly b: Vec3;
 }
 
-/** Least gap in mm and the facets it is between; null when no two mechanisms stand side by side. */
-export function leastClearance(assembly: Assembly, pose: Pose): { mm: number; a: string; b: string } | null {
-  const carries = carriers(assembly);
-  const placed: Placed[] = assembly.facets.flatMap((f, facet) => {
+/** A gap between two mechanisms, and the facets it is between. */
+export interface Gap {
+  readonly mm: number;
+  readonly a: string;
+  readonly b: string;
+}
+
+/** Of every two mechanisms that stand side by side and come nearer than so many mm, the least gap. */
+export function gapsBelow(assembly: Assembly, pose: Pose, mm: number): Gap[] {
+  const placed = placedFacets(assembly, pose);
+  const apart = standApart(assembly);
+  const gaps = new Map<string, Gap>();
+  for (const [i, p] of placed.entries())
+    for (const q of placed.slice(i + 1)) {
+      const key = [p.mechanism, q.mechanism].sort().join(' ');
+      const bound = gaps.get(key)?.mm ?? mm;
+      if (!apart(p, q) || boxGap3(p, q) >= bound) continue;
+      const gap = polygonGap(pose, assembly, p, q, bound);
+      if (gap < bound) gaps.set(key, { mm: gap, a: assembly.facets[p.facet].id, b: assembly.facets[q.facet].id });
+    }
+  return [...gaps.values()];
+}
+
+const placedFacets = (assembly: Assembly, pose: Pose): Placed[] =>
+  assembly.facets.flatMap((f, facet) => {
     if (isBase(assembly, f.mechanism) || assembly.leafBodies.has(f.body)) return [];
     const points = facetOutline(pose, assembly.facets, facet);
     return [{ facet, mechanism: f.mechanism, points, ...boxOf3(points) }];
   });
+
+/** Whether neither of two stands on the other. */
+function standApart(assembly: Assembly): (p: Placed, q: Placed) => boolean {
+  const carries = carriers(assembly);
+  return (p, q) =>
+    p.mechanism !== q.mechanism && !carries(p.mechanism, q.mechanism) && !carries(q.mechanism, p.mechanism);
+}
+
+/** Least gap in mm and the facets it is between; null when no two mechanisms stand side by side. */
+export function leastClearance(assembly: Assembly, pose: Pose): Gap | null {
+  const placed = placedFacets(assembly, pose);
   if (placed.length < 2) return null;
   const index = new Flatbush(placed.length);
   for (const { min, max } of placed) index.add(min[0], min[1], max[0], max[1]);
   index.finish();
-  let best: { mm: number; a: string; b: string } | null = null;
-  const apart = (p: Placed, q: Placed): boolean =>
-    p.mechanism !== q.mechanism && !carries(p.mechanism, q.mechanism) && !carries(q.mechanism, p.mechanism);
+  let best: Gap | null = null;
+  const apart = standApart(assembly);
   const look = (p: Placed, k: number): void => {
     const q = placed[k];
     const bound = best?.mm ?? Infinity;

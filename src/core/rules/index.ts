@@ -26,7 +26,7 @@ export { bendingMechanism, FLEX_RISK_MM } from './flex';
 export { drivePairs, pairStates } from './pairs';
 export { platesOf } from './plates';
 export { reachPast } from './sweep';
-export { leastClearance } from './clearance';
+export { gapsBelow, leastClearance, type Gap } from './clearance';
 export { closedStack, thicknessMap, type ThicknessMap } from './stack-map';
 export { closedSize, postedSize, postedStack } from './posted';
 export { pieceSize } from './sheet-fit';

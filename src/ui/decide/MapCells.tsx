@@ -47,7 +47,7 @@ function Hatches() {
   return (
     <defs>
       <pattern id="map-lines" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-        <path d="M0 0V8" stroke="var(--ink)" strokeWidth="1" opacity="0.35" />
+        <path d="M4 0V8" stroke="var(--ink)" strokeWidth="1" opacity="0.4" />
       </pattern>
       <pattern id="map-dots" width="8" height="8" patternUnits="userSpaceOnUse">
         <circle cx="4" cy="4" r="1.1" fill="var(--ink)" opacity="0.6" />

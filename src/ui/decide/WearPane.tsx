@@ -21,18 +21,22 @@ export function WearPane() {
   const scene = useStudio((s) => s.scene);
   const { light } = useActions();
   const [places, setPlaces] = useState<readonly WearPlace[] | null>(null);
+  const [why, setWhy] = useState<string | null>(null);
   const [on, setOn] = useState<WearPlace | null>(null);
   useEffect(() => {
     let live = true;
     void engine('study')
       .wear(design)
       .then((answer) => {
-        if (live && answer.ok) setPlaces(answer.value);
+        if (!live) return;
+        setPlaces(answer.ok ? answer.value : []);
+        setWhy(answer.ok ? null : answer.why);
       });
     return () => {
       live = false;
     };
   }, [design]);
+  if (why) return <p role="alert">{why}</p>;
   if (!scene || !places) return <p className="dim">Looking…</p>;
   const { placed, width, height } = placePieces(scene.pieces);
   const said = ({ unit, measured }: WearPlace): string =>
