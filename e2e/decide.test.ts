@@ -104,6 +104,7 @@ test('a wish starts from what the card is, and is looked at in the state that is
 
 test('a map is drawn, and a click goes there', async () => {
   await tab('map');
+  await (await find(driver, '[data-testid=map] [aria-label=Measure]')).sendKeys('Step: ridge above side A');
   await (await within('map', 'Draw the map')).click();
   await eventually(
     driver,
@@ -126,6 +127,15 @@ test('a map is drawn, and a click goes there', async () => {
   expect(await numbersOfCard()).not.toBe(before);
   await withControl('z');
   expect(await numbersOfCard()).toBe(before);
+  await tab('map');
+  const picture = await find(driver, '[data-testid=map-picture]');
+  await driver.actions().move({ origin: picture, x: -31, y: 47 }).perform();
+  // What is read is of the place and not of its cell: the ridge of a step stands as high as the step (handbook 2).
+  await eventually(driver, 'the height of just this place', async () => {
+    const [, height, ridge] =
+      /Height of Step: ([\d.]+) mm \(up\)[^]* is ([\d.]+) mm/.exec(await textOf('[data-testid=map]')) ?? [];
+    return height !== undefined && Number(ridge) === Number(height);
+  });
 });
 
 test('led over the map it stays out of what is blocked; Escape gives it back', async () => {

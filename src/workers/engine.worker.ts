@@ -39,7 +39,8 @@ import { roomOf } from '@/core/proof/room';
 import { workOf } from '@/core/build/steps';
 import { statesOf } from '@/core/document/states';
 import { whatIf } from '@/core/proof/what-if';
-import { searchSlabs } from '@/core/decide/target';
+import { searchSlabs, withValues } from '@/core/decide/target';
+import { judged } from '@/core/decide/map';
 import { wearOf } from '@/core/decide/wear';
 import { closedStack } from '@/core/rules';
 import { cutList } from '@/core/sheets/cutlist';
@@ -240,6 +241,7 @@ const engine: Engine = {
   study: (design, ask, onMore) => withFontsLater(design, () => makeStudy(design, ask, breathe, onMore)),
   slabs: (design, ask, slabs, onPart) => withFonts(design, () => searchSlabs(design, ask, slabs, onPart)),
   map: (design, ask, onMore) => withFontsLater(design, () => makeMap(design, ask, breathe, onMore)),
+  place: (design, { x, y, measure }, at) => withFonts(design, () => judged(withValues(design, [x, y], at), measure)),
   wear: (design) => withFonts(design, () => wearOf(design)),
   judge: (design, state) => withFonts(design, () => judgeNow(design, state)),
   limits: (design, grip) => withFonts(design, () => gripLimits(design, grip)),

@@ -42,7 +42,7 @@ import type { WhatIfPoint } from '@/core/proof/what-if';
 import type { CutListRow } from '@/core/sheets/cutlist';
 import type { Layout } from '@/core/sheets/layout';
 import type { Finding, ThicknessMap } from '@/core/rules';
-import type { MapAsk, MapCell } from '@/core/decide/map';
+import type { Judgement, MapAsk, MapCell } from '@/core/decide/map';
 import type { StudyAsk } from '@/core/decide/study';
 import type { Candidate, TargetAsk } from '@/core/decide/target';
 import type { WearPlace } from '@/core/decide/wear';
@@ -276,6 +276,8 @@ export interface Engine {
   ): Promise<Answer<readonly Candidate[]>>;
   /** What two numbers do together, as it grows. */
   map(design: Design, ask: MapAsk, onMore: (cells: readonly MapCell[]) => void): Promise<Answer<readonly MapCell[]>>;
+  /** One place of the map: values across and up. */
+  place(design: Design, ask: MapAsk, at: readonly [number, number]): Promise<Answer<Judgement>>;
   wear(design: Design): Promise<Answer<readonly WearPlace[]>>;
   /** A design proved at once, with its picture in a state and its flat pieces. */
   judge(design: Design, state: State): Promise<Answer<Judged>>;

@@ -84,8 +84,11 @@ function cellAt(
   return { x, y, w, h, ...judged(withValues(design, [fx, fy], [x, y]), measure) };
 }
 
+/** What is known of one place of the map. */
+export type Judgement = Pick<MapCell, 'verdict' | 'by' | 'value'>;
+
 /** The verdict of every rule, without remedies, and a measure. */
-export function judged(design: Design, measure: Measured | null): Pick<MapCell, 'verdict' | 'by' | 'value'> {
+export function judged(design: Design, measure: Measured | null): Judgement {
   const assembly = tryBuild(design);
   if (!assembly) return { verdict: 'blocked', by: 'the card cannot be put together so', value: null };
   const evidence = { ...gather(design, 'travel', TRAVEL_STEPS, assembly), rough: true };

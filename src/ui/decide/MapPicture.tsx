@@ -10,6 +10,7 @@ import { leverValue } from '@/core/proof/levers';
 import { useActions, useStudio } from '@/store/context';
 import { measureSaid, nameOfFree, VERDICT_WORDS } from './choices';
 import { Cells, Framed, Legend } from './MapCells';
+import { usePlace } from './usePlace';
 import { MapSquare, SIDE, type Place } from './map-place';
 
 /** The map, with what is known of the place that is pointed at; a held pointer leads the card over it. */
@@ -126,6 +127,8 @@ function Reading({
   readonly measure: Measured | null;
 }) {
   const design = useStudio((s) => s.design);
+  const here = usePlace(x, y, measure, [across, up]);
+  const told = here ?? under;
   return (
     <>
       <chakra.p m="0">
@@ -134,18 +137,18 @@ function Reading({
       <chakra.p m="0">
         {nameOfFree(design, y)}: <b className="num">{sayNumber(design, y.mechanism, y.key, up)}</b> (up)
       </chakra.p>
-      {under && (
+      {told && (
         <Box role="status" mt="6px">
           <chakra.p m="0" fontWeight="600">
-            {VERDICT_WORDS[under.verdict]}
+            {VERDICT_WORDS[told.verdict]}
           </chakra.p>
           {measure && (
             <chakra.p m="2px 0 0">
-              {nameOfMeasure(design, measure)} {saidAt(design, measure)} is{' '}
-              <b className="num">{measureSaid(measure.measure, under.value, design.units)}</b>
+              {nameOfMeasure(design, measure)} {saidAt(design, measure)} is {here ? '' : 'about '}
+              <b className="num">{measureSaid(measure.measure, told.value, design.units)}</b>
             </chakra.p>
           )}
-          {under.by && <chakra.p m="2px 0 0">{under.by}</chakra.p>}
+          {told.by && <chakra.p m="2px 0 0">{told.by}</chakra.p>}
         </Box>
       )}
     </>

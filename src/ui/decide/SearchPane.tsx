@@ -114,7 +114,8 @@ export function SearchPane() {
 const isIn = (free: readonly Free[], id: string): boolean => free.some((f) => `${f.mechanism} ${f.key}` === id);
 /** The first number of what is selected, or of the card. */
 function firstFree(design: Design, freeable: readonly Named[], selected: string): readonly Free[] {
-  const first = freeable.find((n) => parted(n.id).mechanism === selected) ?? freeable[0];
+  const own = selected === CARD ? undefined : freeable.find((n) => parted(n.id).mechanism === selected);
+  const first = own ?? freeable[0];
   const free = first && freeOf(design, first.id);
   return free ? [free] : [];
 }
