@@ -30,6 +30,8 @@ export function FlatOwnEnds({
   const around = own.around.find((a) => a.piece === piece);
   if (!frame || !around) return null;
   // Pieces of its own are drawn in their own axes.
+  const title = scene.pieces.find((p) => p.id === piece)?.title ?? piece;
+  const outline = own.corners.some((c) => c.piece !== piece) ? `the outline of ${title}` : 'the outline';
   const axes = frame.piece === piece ? frame : ownAxes(piece);
   return (
     <>
@@ -58,7 +60,7 @@ export function FlatOwnEnds({
             scene={scene}
             place={{
               name: `corner ${k + 1} ${piece}`,
-              words: `corner ${k + 1} of the outline`,
+              words: `corner ${k + 1} of ${outline}`,
               at: c.at,
               around,
               free: true,

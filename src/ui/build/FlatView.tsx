@@ -63,6 +63,26 @@ function SideUp() {
   );
 }
 
+/** What the next line is for. */
+function Roles({ role, onPick }: { readonly role: OwnRole; readonly onPick: (role: OwnRole) => void }) {
+  return (
+    <Box role="group" aria-label="What the line is for" display="flex" flexWrap="wrap" gap="3px" p="6px 12px 0 14px">
+      {DRAWN.map((r) => (
+        <Action
+          key={r}
+          small
+          on={role === r}
+          aria-pressed={role === r}
+          title={OWN_ROLE_WORDS[r].says}
+          onClick={() => onPick(r)}
+        >
+          {OWN_ROLE_WORDS[r].name}
+        </Action>
+      ))}
+    </Box>
+  );
+}
+
 /** Room about the drawing, mm. */
 const ROUND_MM = 4;
 
@@ -108,6 +128,7 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
           </Action>
         </Box>
       </Box>
+      {mode === 'draw' && <Roles role={role} onPick={setRole} />}
       <Box flex="1" minHeight="0" position="relative" margin="6px 0 0">
         <FlatRulers svg={svg} view={viewport.view} mirrored={turned ? width : null} bottom={top}>
           {(scale) => (
@@ -162,32 +183,6 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
             onFull={() => toggle('flat')}
           />
         </Corner>
-        {mode === 'draw' && (
-          <Box
-            role="group"
-            aria-label="What the line is for"
-            position="absolute"
-            left="34px"
-            right="190px"
-            bottom="8px"
-            display="flex"
-            flexWrap="wrap"
-            gap="3px"
-          >
-            {DRAWN.map((r) => (
-              <Action
-                key={r}
-                small
-                on={role === r}
-                aria-pressed={role === r}
-                title={OWN_ROLE_WORDS[r].says}
-                onClick={() => setRole(r)}
-              >
-                {OWN_ROLE_WORDS[r].name}
-              </Action>
-            ))}
-          </Box>
-        )}
       </Box>
     </>
   );

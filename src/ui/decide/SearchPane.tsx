@@ -6,6 +6,7 @@ import { USUAL_OPEN, type Want } from '@/core/decide/wants';
 import { nameOfMeasure, saidAt } from '@/core/decide/words';
 import { sayNumber } from '@/core/document/words';
 import type { Design } from '@/core/document/design';
+import { envelopeOf } from '@/core/document/post';
 import { CARD } from '@/core/ids';
 import { useActions, useStudio } from '@/store/context';
 import { engine, type Purpose } from '@/workers/client';
@@ -45,6 +46,7 @@ export function SearchPane() {
   const wants = said.length > 0 ? said : [{ ...FIRST_WISH, value: valueNow(proof, CARD, 'lift_mm') }];
   const [free, setFree] = useState<readonly Free[]>([]);
   const chosen = free.length > 0 ? free : firstFree(design, freeable, selected);
+  const envelope = envelopeOf(design);
   const ask: TargetAsk = { wants, free: chosen };
   const job = useJob<Searched>('search', async (_, d, onMore, given) => {
     const told = (part: number): void => onMore({ part, result: null, ask });
@@ -102,6 +104,9 @@ export function SearchPane() {
           </Action>
         )}
       </Box>
+      <p className="dim">
+        {`What is told is proved in full against the brief${envelope ? `, posted in ${envelope.name}` : ''}.`}
+      </p>
       {job.why && (
         <chakra.p role="alert" color="bad" m="0">
           {job.why}
