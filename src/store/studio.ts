@@ -3,9 +3,7 @@ import { temporal } from 'zundo';
 import { createStore } from 'zustand/vanilla';
 import type { Json } from '@/core/document/delta';
 import type { Design } from '@/core/document/design';
-import { checkChange } from '@/core/document/schema';
-import { rebased } from '@/core/document/variants';
-import { moved, OPEN, openTo, within } from '@/core/drives';
+import { OPEN, openTo } from '@/core/drives';
 import { CARD } from '@/core/ids';
 import { onWorkerNews } from '@/workers/client';
 import { askingFor } from './asking';
@@ -14,7 +12,8 @@ import { MOST_STEPS_BACK, statesOf } from './history';
 import { Keeper } from './keeper';
 import { loadProject } from './load';
 import { addProject, newProjectId, setRemoved, type StoredProject } from './projects';
-import { drivesOf, NONE_ALSO, type Stage, type Studio } from './studio-state';
+import { actionsOf } from './studio-actions';
+import { NONE_ALSO, type Stage, type Studio } from './studio-state';
 import { claimCard, onTabs } from './tabs';
 
 export * from './studio-state';
@@ -67,41 +66,10 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
         adding: null,
         layers: [],
         dialog: null,
-        actions: {
-          edit: (label, change) => {
-            if (!get().writes) return set({ news: OTHER_WRITES, preview: null });
-            const next = rebased(get().design, change(get().design));
-            if (next === get().design) return;
-            const why = checkChange(next, get().design);
-            set(why === null ? { design: next, label, preview: null } : { news: `Not done: ${why}.`, preview: null });
-          },
-          undo: () => get().writes && as('undo', () => store.temporal.getState().undo()),
-          redo: () => get().writes && as('redo', () => store.temporal.getState().redo()),
-          say: (news) => set({ news }),
-          go: (to) => set({ stage: to }),
-          select: (selected) =>
-            set({ selected, also: NONE_ALSO, rooms: selected === get().selected ? get().rooms : {} }),
-          selectAlso: (id) => {
-            const { selected, also, actions } = get();
-            if (id === CARD || selected === CARD) return actions.select(id);
-            if (also.includes(id)) return set({ also: also.filter((x) => x !== id) });
-            if (id !== selected) return set({ also: [...also, id] });
-            const [next, ...rest] = also;
-            if (next) set({ selected: next, also: rest, rooms: {} });
-          },
-          selectFacet: (facet) => set({ facet }),
-          turnUp: (sideUp) => set({ sideUp, lit: [] }),
-          light: (lit) => set({ lit }),
-          scrub: (openDeg) => get().actions.move(OPEN, openDeg),
-          move: (drive, value) => set({ state: within(drivesOf(get()), moved(get().state, drive, value)) }),
-          carry: (carried) => set({ carried }),
-          stand: (state) => set({ state: within(drivesOf(get()), state) }),
-          play: (playing) => set({ playing }),
-          showPreview: (preview) => set({ preview }),
-          add: (adding) => set({ adding }),
-          pickLayers: (layers) => set({ layers }),
-          show: (dialog) => set({ dialog }),
-        },
+        actions: actionsOf(set, get, {
+          undo: () => as('undo', () => store.temporal.getState().undo()),
+          redo: () => as('redo', () => store.temporal.getState().redo()),
+        }),
       }),
       {
         partialize: ({ design: d, label }) => ({ design: d, label }),
@@ -245,5 +213,3 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
     },
   });
 }
-
-const OTHER_WRITES = 'Not done: this card is written in another tab. Write here instead to change it.';

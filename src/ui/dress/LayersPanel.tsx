@@ -2,30 +2,12 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { boxOf, type Box2 } from '@/core/plane/polygon';
 import { sideOf, type Layer } from '@/core/document/design';
-import { moveLayers, setLayer } from '@/core/build/placing';
-import { cutterSize } from '@/core/units/length';
-import { inSentence, nameOfFace, nameOfPart } from '@/core/document/words';
-import { canBeDressed } from '@/workers/protocol';
+import { moveLayers } from '@/core/build/placing';
+import { nameOfFace } from '@/core/document/words';
 import { useActions, useStudio } from '@/store/context';
-import { deg, mm, UNSET } from '../common/asked';
 import { Action } from '../common/Action';
-import { Choice, NumberField } from '../common/Field';
-import { SideChoice } from './SideChoice';
-
-const FIELDS = {
-  x: mm('layer-x', 'Across', -5000, 5000),
-  y: mm('layer-y', 'Up', -5000, 5000),
-  width: mm('layer-width', 'Width', 0.1, 5000, UNSET),
-  height: mm('layer-height', 'Height', 0.1, 5000, UNSET),
-  foamMm: mm('layer-foam', 'Foam', 0, 10),
-  foamInsetMm: mm('layer-foam-inset', 'Foam inside by', 0, 100),
-};
-const TURN = deg('layer-turn', 'Turned');
-const PLACES = ['low', 'middle', 'high'] as const;
-const WORDS = {
-  x: { low: 'left edge', middle: 'middle', high: 'right edge' },
-  y: { low: 'lower edge', middle: 'middle', high: 'upper edge' },
-} as const;
+import { LayerFields } from './LayerFields';
+import { useBoxes } from './useBoxes';
 
 /** Every layer of the card; those that are picked move together. */
 export function LayersPanel() {
@@ -102,16 +84,6 @@ export function LayersPanel() {
   );
 }
 
-/** Boxes of the picked layers where they lie, by id. */
-function useBoxes(): ReadonlyMap<string, Box2> {
-  const scene = useStudio((s) => s.scene);
-  return new Map(
-    (scene?.facets ?? []).flatMap((f) =>
-      f.mats.filter((m) => m.id.startsWith('layer.')).map((m) => [m.id.slice(6), boxOf(m.rings.flat())] as const),
-    ),
-  );
-}
-
 /** Line the picked ones up with the gutter, a crease, the facet or the first of them. */
 function LineUp() {
   const scene = useStudio((s) => s.scene);
@@ -173,154 +145,5 @@ function LineUp() {
         </option>,
       ])}
     </chakra.select>
-  );
-}
-
-function LayerFields({ layer: l }: { layer: Layer }) {
-  const design = useStudio((s) => s.design);
-  const facets = useStudio((s) => s.scene?.facets) ?? [];
-  const { edit, show, turnUp } = useActions();
-  const box = useBoxes().get(l.id);
-  const put = (label: string, change: Partial<Layer>): void =>
-    edit(`${l.name}: ${label}`, (d) => setLayer(d, l.id, change));
-  const field = (key: keyof typeof FIELDS) => (
-    <NumberField
-      key={key}
-      parameter={FIELDS[key]}
-      value={l[key]}
-      unit={design.units}
-      follows="as drawn"
-      onChange={(v) => put(inSentence(FIELDS[key].label), { [key]: v ?? (FIELDS[key].default === null ? null : 0) })}
-    />
-  );
-  const asset = 'asset' in l.shape ? l.shape.asset : null;
-  return (
-    <Box border="1px solid var(--rule)" bg="sheet" borderRadius="card" p="9px 11px">
-      <Box display="flex" gap="6px" mb="6px">
-        <chakra.input
-          aria-label="Name of the layer"
-          defaultValue={l.name}
-          key={l.id}
-          maxLength={80}
-          onBlur={(e) => {
-            const name = e.currentTarget.value.trim();
-            if (name && name !== l.name) put('name', { name });
-          }}
-          flex="1"
-          bg="transparent"
-          fontWeight="700"
-          borderBottom="1px dashed var(--rule)"
-        />
-        {asset && (
-          <Action small onClick={() => show({ kind: 'workshop', asset })}>
-            Work on it…
-          </Action>
-        )}
-      </Box>
-      <Choice
-        label="It is"
-        value={l.as}
-        choices={[
-          { id: 'layer', name: 'a layer' },
-          { id: 'window', name: 'a window' },
-          { id: 'drawn', name: 'drawn' },
-        ]}
-        onChange={(as) => put(as, { as: as as Layer['as'] })}
-      />
-      <Choice
-        asList
-        label="On"
-        value={l.facet}
-        choices={[
-          ...facets.filter(canBeDressed).map((f) => ({ id: f.id, name: nameOfPart(design, f.id) })),
-          ...(facets.some((f) => f.id === l.facet)
-            ? []
-            : [{ id: l.facet, name: `${nameOfPart(design, l.facet)} (not there)` }]),
-        ]}
-        onChange={(facet) => put(`on ${facet}`, { facet })}
-      />
-      <SideChoice
-        side={sideOf(l)}
-        onChange={(side) => {
-          put(side, { side });
-          turnUp(side);
-        }}
-      />
-      {(['x', 'y'] as const).map((axis) => (
-        <Box key={axis}>
-          <Choice
-            asList
-            label={axis === 'x' ? 'Measured across from' : 'Measured up from'}
-            value={l.from[axis]}
-            choices={PLACES.map((p) => ({ id: p, name: WORDS[axis][p] }))}
-            onChange={(p) => put('measured from', { from: { ...l.from, [axis]: p as Layer['from']['x'] } })}
-          />
-          {field(axis)}
-        </Box>
-      ))}
-      <NumberField
-        parameter={TURN}
-        value={l.turnDeg}
-        unit={design.units}
-        onChange={(v) => put('turned', { turnDeg: v ?? 0 })}
-      />
-      {field('width')}
-      {field('height')}
-      {l.as === 'layer' && (
-        <>
-          <Choice
-            asList
-            label="Paper"
-            value={l.stock}
-            choices={design.stocks.map((s) => ({ id: s.id, name: s.name }))}
-            onChange={(stock) => put('paper', { stock })}
-          />
-          <Box display="flex" alignItems="center" gap="8px" mb="10px">
-            <chakra.label htmlFor="layer-colour" flex="1">
-              Colour
-            </chakra.label>
-            <input
-              id="layer-colour"
-              type="color"
-              value={l.colour ?? '#c9d3e6'}
-              onChange={(e) => put('colour', { colour: e.currentTarget.value })}
-            />
-            {l.colour && (
-              <Action
-                small
-                onClick={() =>
-                  edit(`${l.name}: colour of its paper`, (d) => ({
-                    ...d,
-                    layers: d.layers.map((x) => {
-                      if (x.id !== l.id) return x;
-                      const { colour: _gone, ...rest } = x;
-                      return rest;
-                    }),
-                  }))
-                }
-              >
-                Of its paper
-              </Action>
-            )}
-          </Box>
-          {field('foamMm')}
-          {l.foamMm > 0 && field('foamInsetMm')}
-          <Choice
-            label="One more for inside"
-            value={l.doubled ? 'yes' : 'no'}
-            choices={[
-              { id: 'no', name: 'no' },
-              { id: 'yes', name: 'yes' },
-            ]}
-            onChange={(v) => put('one more for the inside', { doubled: v === 'yes' })}
-          />
-        </>
-      )}
-      {box && (
-        <chakra.p className="dim" m="0" fontSize="13px">
-          {cutterSize(box.max[0] - box.min[0], box.max[1] - box.min[1])}
-        </chakra.p>
-      )}
-    </Box>
   );
 }

@@ -1,0 +1,105 @@
+'use client';
+import { chakra } from '@chakra-ui/react';
+import { inSentence } from '@/core/document/words';
+import { CARD } from '@/core/ids';
+import { BASES, type Parameter, type ParameterValue } from '@/core/kinds';
+import { rebuiltAs } from '@/core/document/standing';
+import { baseKindOf, cardValues, setParameter } from '@/core/document/fields';
+import type { Design } from '@/core/document/design';
+import { formatLength } from '@/core/units/length';
+import { useActions, useStudio } from '@/store/context';
+import { Choice, NumberField } from '../common/Field';
+import { CardSizes } from './CardSizes';
+
+/** Units, how the base is built, its numbers, and what it is cut from. */
+export function CardFields() {
+  const design = useStudio((s) => s.design);
+  const { edit } = useActions();
+  const values = cardValues(design);
+  const base = baseKindOf(design);
+  const pageTitle = useStudio(
+    (s) => s.scene?.pieces.find((p) => p.mechanism === CARD && p.id !== CARD && !design.card.template)?.title,
+  );
+  /** One field for numbers that are set together while they are equal; their own fields once they differ. */
+  const fields = (keys: readonly string[]) => {
+    const together = keys.every((key) => values[key] === values[keys[0]]);
+    const shown = together ? keys.slice(0, 1) : keys;
+    const set = (key: string, value: ParameterValue, words: string): void =>
+      edit(words, (d) => (together ? keys : [key]).reduce((x, k) => setParameter(x, CARD, k, value), d));
+    return shown.map((key) => (
+      <BaseField key={key} parameter={base.parameters.find((p) => p.key === key)!} set={set} />
+    ));
+  };
+  return (
+    <>
+      <chakra.h2 className="heading" mb="10px !important">
+        Card
+      </chakra.h2>
+      <Choice
+        label="Units"
+        value={design.units}
+        choices={[
+          { id: 'mm', name: 'mm' },
+          { id: 'in', name: 'inches' },
+        ]}
+        onChange={(u) => edit(`units ${u}`, (d) => ({ ...d, units: u as Design['units'] }))}
+      />
+      {!design.card.template && (
+        <Choice
+          asList
+          label="Built as"
+          value={base.id}
+          choices={[...BASES.values()].map((b) => ({ id: b.id, name: b.title }))}
+          onChange={(id) => edit(BASES.get(id)!.title.toLowerCase(), (d) => rebuiltAs(d, id))}
+        />
+      )}
+      {!design.card.template && <CardSizes />}
+      {!design.card.template && base.brief.map(fields)}
+      <Choice
+        asList
+        label="Base from"
+        value={design.card.stock}
+        choices={design.stocks.map((s) => ({ id: s.id, name: s.name }))}
+        onChange={(stock) => edit('base stock', (d) => ({ ...d, card: { ...d.card, stock } }))}
+      />
+      {pageTitle && (
+        <Choice
+          asList
+          label={`${pageTitle} from`}
+          value={design.card.pageStock}
+          choices={design.stocks.map((s) => ({ id: s.id, name: s.name }))}
+          onChange={(pageStock) => edit('liner stock', (d) => ({ ...d, card: { ...d.card, pageStock } }))}
+        />
+      )}
+    </>
+  );
+}
+
+/** A number or a choice of the base. */
+function BaseField({
+  parameter: p,
+  set,
+}: {
+  parameter: Parameter;
+  set: (key: string, value: ParameterValue, words: string) => void;
+}) {
+  const design = useStudio((s) => s.design);
+  const value = cardValues(design)[p.key];
+  if (p.unit === 'choice')
+    return (
+      <Choice
+        label={p.label}
+        value={String(value)}
+        choices={p.choices!.map((id) => ({ id, name: id }))}
+        onChange={(c) => set(p.key, c, `${inSentence(p.label)} ${c}`)}
+      />
+    );
+  return (
+    <NumberField
+      parameter={p}
+      value={value}
+      unit={design.units}
+      onChange={(v) => set(p.key, v, `${inSentence(p.label)} ${formatLength(v ?? 0, design.units)} ${design.units}`)}
+    />
+  );
+}
