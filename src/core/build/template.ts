@@ -15,11 +15,11 @@ import { roundHole, slotOf } from '../pattern/recognise';
 import { insidePoint, regionBox } from '../plane/polygon';
 import { preparePolygon, type PreparedPolygon } from '../plane/prepared';
 import { cross2, dist2, dot2, lerp2, scale2, sub2, type Vec2 } from '../plane/vec2';
-import { joinIntervals, withoutIntervals } from '../shapes/level';
+import { joinIntervals, withoutIntervals, type Interval } from '../shapes/level';
 import { ShapeError } from '../shapes/shape';
 import { ON_EDGE_MM } from '../tolerance';
 import { joinPieces, type JoinedPieces } from './template-joins';
-import { creasesOf, extremes, inLine, isInside, leadOf, pairs, sheetsOf } from './template-sheets';
+import { creasesOf, extremes, inLine, isInside, leadOf, pairs, sheetsOf, type Sheet } from './template-sheets';
 
 /** The lines with their roles, scaled, rows of dashes joined, mended where that is wished. */
 export function templateLines(t: Template): readonly TemplateLine[] {
@@ -104,29 +104,70 @@ export function buildTemplate(t: Template, stock: string): Base {
 
 function piecesOf(t: Template, stock: string): Base {
   const lines = templateLines(t);
-  const cuts = lines.filter((l) => l.role === 'cut');
   const sheets = [...sheetsOf(lines)];
   const creases = creasesOf(lines);
   const lead = leadOf(t, creases, sheets);
   const main = sheets.find((s) => isInside(s.whole, lead)) ?? sheets[0];
   sheets.sort((a, b) => (a === main ? -1 : b === main ? 1 : 0));
-
-  // The gutter is laid on the x axis, its middle on the origin: the rest of the program reads a card so.
   const stretches = inLine(
     lead,
     creases.filter((l) => isInside(main.whole, l)),
   );
+  const gutter = gutterOn(lead, stretches);
+  const { move, interruptions } = gutter;
+  const names = new Names();
+  const others = creases.filter((l) => !stretches.includes(l));
+  const pieces = sheets.map((sheet, k): Piece => ({
+    id: k === 0 ? CARD : `card-part-${k + 1}`,
+    title: k === 0 ? t.name : `${t.name}, part ${k + 1}`,
+    mechanism: CARD,
+    stock,
+    glue: [],
+    labels: [],
+    ...(k === 0 ? {} : { apart: true }),
+    outline: { outer: sheet.rest.outer.map(move), holes: sheet.rest.holes.map((h) => h.map(move)) },
+    lines: linesOn(sheet, lines, move),
+    creases: [
+      ...(k === 0 ? [gutterCrease(names.made(GUTTER, stretches), gutter)] : []),
+      ...others.filter((l) => isInside(sheet.whole, l)).map((l) => creaseFrom(l, names, move)),
+    ],
+  }));
+  const { card, hosts } = leavesOf(pieces[0], gutter, lead, stock);
+  const baseOf = (joined: JoinedPieces): Base => ({
+    pieces: joined.pieces,
+    bonds: joined.bonds,
+    joints: joined.joints,
+    drives: joined.drives,
+    hosts: [
+      gutterHost(card, gutter, stock),
+      ...hosts.map((h) => ({ ...h, ends: foldSizes(joined.endsOf(h.crease)) ?? h.ends })),
+      ...joined.patterns.flatMap(([id, own]) => hostsIn(id, own, (k) => own.facets[k].id, stock, isNotGutter)),
+    ],
+    lead: { crease: GUTTER, still: 'leafA', turning: 'leafB' },
+    measures: () => ({ hinge_mm: gutter.along.reduce((sum, i) => sum + i.to - i.from, 0) }),
+    interruptions,
+    making: names.making,
+  });
+  const glue = lines.filter((l) => l.role === 'glue' && l.points.length >= 3).map((l) => l.points.map(move));
+  const inPieces = (p: Vec2): Vec2 => move(scale2(p, t.scale));
+  const opens = (joined: JoinedPieces): number => opensTo(baseOf(joined));
+  return baseOf(joinPieces([card, ...pieces.slice(1)], interruptions, t.joins ?? [], inPieces, opens, glue));
+}
+
+/** The gutter laid on the x axis, its middle on the origin: the rest of the program reads a card so. */
+interface LaidGutter {
+  /** A place of the drawing as it lies then. */
+  readonly move: (p: Vec2) => Vec2;
+  /** Where it is creased, along it. */
+  readonly along: readonly Interval[];
+  readonly half: number;
+  readonly interruptions: readonly Interruption[];
+}
+function gutterOn(lead: TemplateLine, stretches: readonly TemplateLine[]): LaidGutter {
   const frame = gutterFrame(lead, stretches);
   const move = (p: Vec2): Vec2 => {
     const d = sub2(p, frame.origin);
     return [d[0] * frame.along[0] + d[1] * frame.along[1], cross2(frame.along, d)];
-  };
-  let n = 0;
-  const making: Record<string, Making> = {};
-  const made = (id: string, lines: readonly TemplateLine[]): string => {
-    const how = closest(lines.flatMap((l) => l.making ?? []));
-    if (how) making[id] = how;
-    return id;
   };
   const along = stretches
     .map((l) => [l.points[0], l.points[l.points.length - 1]].map((p) => move(p)[0]))
@@ -137,53 +178,59 @@ function piecesOf(t: Template, stock: string): Base {
     from: i.from + half,
     to: i.to + half,
   }));
-  const pieces = sheets.map((sheet, k): Piece => {
-    const mine = creases.filter((l) => isInside(sheet.whole, l) && !stretches.includes(l));
-    const id = k === 0 ? CARD : `card-part-${k + 1}`;
-    const [whole, rest] = [preparePolygon({ outer: sheet.whole.outer, holes: [] }), preparePolygon(sheet.rest)];
-    return {
-      id,
-      title: k === 0 ? t.name : `${t.name}, part ${k + 1}`,
-      mechanism: CARD,
-      stock,
-      glue: [],
-      labels: [],
-      ...(k === 0 ? {} : { apart: true }),
-      outline: { outer: sheet.rest.outer.map(move), holes: sheet.rest.holes.map((h) => h.map(move)) },
-      lines: [...cuts, ...lines.filter((l) => l.role === 'mark')].flatMap((l) =>
-        pairs(l)
-          .filter((s) => within(whole, s) && (l.role === 'mark' || !onOutline(rest, s)))
-          .map(({ a, b }): PatternLine => ({
-            role: l.role === 'mark' ? 'mark' : 'cut',
-            a: move(a),
-            b: move(b),
-            mechanism: CARD,
-          })),
-      ),
-      creases: [
-        ...(k === 0
-          ? [
-              {
-                id: made(GUTTER, stretches),
-                role: 'valley' as const,
-                mechanism: CARD,
-                a: [-half, 0] as const,
-                b: [half, 0] as const,
-                ends: [Math.PI, 0] as const,
-              },
-            ]
-          : []),
-        ...mine.map((l): CreaseLine => ({
-          id: made(`card.crease-${++n}`, [l]),
-          role: foldsDown(l) ? 'mountain' : 'valley',
-          mechanism: CARD,
-          ...leftToRight(move(l.points[0]), move(l.points[l.points.length - 1])),
-          ends: [undefined, 0],
-        })),
-      ],
-    };
-  });
-  const flat = findFacets(pieces[0], interruptions);
+  return { move, along, half, interruptions };
+}
+
+/** Ids of creases as they are given, and how each is made where its drawing says so. */
+class Names {
+  readonly making: Record<string, Making> = {};
+  private count = 0;
+  made(id: string, lines: readonly TemplateLine[]): string {
+    const how = closest(lines.flatMap((l) => l.making ?? []));
+    if (how) this.making[id] = how;
+    return id;
+  }
+  next(line: TemplateLine): string {
+    return this.made(`card.crease-${++this.count}`, [line]);
+  }
+}
+
+const gutterCrease = (id: string, { half }: LaidGutter): CreaseLine => ({
+  id,
+  role: 'valley',
+  mechanism: CARD,
+  a: [-half, 0],
+  b: [half, 0],
+  ends: [Math.PI, 0],
+});
+const creaseFrom = (line: TemplateLine, names: Names, move: LaidGutter['move']): CreaseLine => ({
+  id: names.next(line),
+  role: foldsDown(line) ? 'mountain' : 'valley',
+  mechanism: CARD,
+  ...leftToRight(move(line.points[0]), move(line.points[line.points.length - 1])),
+  ends: [undefined, 0],
+});
+
+/** Cuts within a sheet, and marks on it. */
+function linesOn(sheet: Sheet, lines: readonly TemplateLine[], move: LaidGutter['move']): PatternLine[] {
+  const [whole, rest] = [preparePolygon({ outer: sheet.whole.outer, holes: [] }), preparePolygon(sheet.rest)];
+  const of = (role: 'cut' | 'mark'): PatternLine[] =>
+    lines
+      .filter((l) => l.role === role)
+      .flatMap(pairs)
+      .filter((s) => within(whole, s) && (role === 'mark' || !onOutline(rest, s)))
+      .map(({ a, b }) => ({ role, a: move(a), b: move(b), mechanism: CARD }));
+  return [...of('cut'), ...of('mark')];
+}
+
+/** The card with its facets named, and its creases but for the gutter. Throws ShapeError where it cannot open. */
+function leavesOf(
+  piece: Piece,
+  { interruptions }: LaidGutter,
+  lead: TemplateLine,
+  stock: string,
+): { readonly card: Piece; readonly hosts: readonly Host[] } {
+  const flat = findFacets(piece, interruptions);
   const hinge = flat.hinges.find((h) => h.crease.id === GUTTER);
   if (!hinge)
     throw new ShapeError(
@@ -192,12 +239,18 @@ function piecesOf(t: Template, stock: string): Base {
     );
   const nameOf = (facet: number): string =>
     facet === hinge.b ? 'leafA' : facet === hinge.a ? 'leafB' : `card.face-${facet + 1}`;
-  const card: Piece = {
-    ...pieces[0],
-    labels: flat.facets.map((f, i) => ({ name: nameOf(i), at: insidePoint(f.polygon), mechanism: CARD })),
+  return {
+    card: {
+      ...piece,
+      labels: flat.facets.map((f, i) => ({ name: nameOf(i), at: insidePoint(f.polygon), mechanism: CARD })),
+    },
+    hosts: hostsIn(CARD, flat, nameOf, stock, isNotGutter),
   };
-  const box = regionBox([card.outline]);
-  const gutter: Host = {
+}
+
+function gutterHost({ outline }: Piece, { half }: LaidGutter, stock: string): Host {
+  const box = regionBox([outline]);
+  return {
     crease: GUTTER,
     piece: CARD,
     frame: { origin: [0, 0], along: [1, 0] },
@@ -210,27 +263,6 @@ function piecesOf(t: Template, stock: string): Base {
     reachB: -box.min[1],
     stock,
   };
-  const hosts = hostsIn(CARD, flat, nameOf, stock, isNotGutter);
-  const inPieces = (p: Vec2): Vec2 => move(scale2(p, t.scale));
-  const baseOf = (joined: JoinedPieces): Base => ({
-    pieces: joined.pieces,
-    bonds: joined.bonds,
-    joints: joined.joints,
-    drives: joined.drives,
-    hosts: [
-      gutter,
-      ...hosts.map((h) => ({ ...h, ends: foldSizes(joined.endsOf(h.crease)) ?? h.ends })),
-      ...joined.patterns.flatMap(([id, own]) => hostsIn(id, own, (k) => own.facets[k].id, stock, isNotGutter)),
-    ],
-    lead: { crease: GUTTER, still: 'leafA', turning: 'leafB' },
-    measures: () => ({ hinge_mm: along.reduce((s, i) => s + i.to - i.from, 0) }),
-    interruptions,
-    making,
-  });
-  const all = [card, ...pieces.slice(1)];
-  const glue = lines.filter((l) => l.role === 'glue' && l.points.length >= 3).map((l) => l.points.map(move));
-  const opens = (joined: JoinedPieces): number => opensTo(baseOf(joined));
-  return baseOf(joinPieces(all, interruptions, t.joins ?? [], inPieces, opens, glue));
 }
 
 /** How far a base opens from where it lies shut, degrees; 0 where it does not lie so, or never leaves that pose. */

@@ -5,7 +5,7 @@
  */
 import type { CreaseLine } from '../../pattern/pattern';
 import { centreOf, type Ring } from '../../plane/polygon';
-import { add2, scale2, type Frame2, type Vec2 } from '../../plane/vec2';
+import { add2, scale2, type Vec2 } from '../../plane/vec2';
 import { compose, invert, placeOnSheet, type Rigid } from '../../linkage';
 import { degToRad, radToDeg } from '../../units/angle';
 import {
@@ -16,6 +16,7 @@ import {
   placedOn,
   type BuildContext,
   type Contribution,
+  type GlueArea,
   type Host,
   type CreaseKind,
   type ParameterValues,
@@ -37,19 +38,19 @@ const reversed = (h: Host): Host => ({
   reachB: h.reachA,
 });
 
+/** Its outlines, whether there is room for it at all, and where it would begin along its glue line. */
+interface Tab {
+  readonly tab: Ring;
+  readonly glue: Ring;
+  readonly fits: boolean;
+  readonly beginsMm: number;
+}
+
 /**
  * Tab beside a glue line that starts at the apex, on the side toward the gutter: set back so that it clears the
  * gutter, ends bevelled.
  */
-function tabAlong(
-  apex: Vec2,
-  line: Vec2,
-  outward: Vec2,
-  lean: number,
-  size: number,
-  tab: number,
-  relief: number,
-): { tab: Ring; glue: Ring; fits: boolean; beginsMm: number } {
+function tabAlong(apex: Vec2, line: Vec2, outward: Vec2, lean: number, size: number, tab: number, relief: number): Tab {
   // At s along the line and w out from it the distance to the gutter is s sin(lean) - w cos(lean).
   const clear = (w: number, room: number): number =>
     Math.max(relief, (room + w * Math.max(0, Math.cos(lean))) / Math.max(Math.sin(lean), 0.05));
@@ -71,132 +72,65 @@ function tabAlong(
   return { tab: shape(0, relief, tab), glue, fits: beginsMm + bevel < size - 2 * bevel, beginsMm };
 }
 
-function build(values: ParameterValues, context: BuildContext): Contribution {
-  const { id, stock, say } = context;
+/** What the parts of a V-fold are drawn from, in the axes of its host's crease, the apex up. */
+interface Plan {
+  readonly id: string;
+  readonly piece: string;
+  readonly stock: string;
+  readonly host: Host;
+  readonly apex: Vec2;
+  readonly size: number;
+  /** Ways that its creases run out from the apex. */
+  readonly ways: { readonly glueA: Vec2; readonly spine: Vec2; readonly glueB: Vec2 };
+  readonly tabA: Tab;
+  readonly tabB: Tab;
+  /** Its spine is a valley. */
+  readonly up: boolean;
+  /** Its host turns over the whole way. */
+  readonly full: boolean;
+  readonly away: boolean;
+}
+
+function planOf(values: ParameterValues, { id, stock, host: given }: BuildContext): Plan {
   const away = values.point === 'away';
-  const host = away === context.host.sign > 0 ? reversed(context.host) : context.host;
+  const host = away === given.sign > 0 ? reversed(given) : given;
   const lean = degToRad(num(values, 'lean'));
   const fold = degToRad(num(values, 'fold'));
   const [size, tab, relief] = [num(values, 'size'), num(values, 'tab'), num(values, 'relief')];
   const apex: Vec2 = [num(values, 'offset') * (away ? -1 : 1), 0];
-  const up = values.crease === 'valley';
-  const lineA = heading(lean);
-  const spine = heading(lean + fold);
-  const lineB = heading(lean + 2 * fold);
-  const piece = `${id}.panels`;
-  const reach = (d: Vec2): Vec2 => add2(apex, scale2(d, size));
-  const tabA = tabAlong(apex, lineA, scale2(leftOf(lineA), -1), lean, size, tab, relief);
-  const tabB = tabAlong(apex, lineB, leftOf(lineB), lean, size, tab, relief);
+  const ways = { glueA: heading(lean), spine: heading(lean + fold), glueB: heading(lean + 2 * fold) };
+  return {
+    ...{ id, piece: `${id}.panels`, stock, host, apex, size, ways, away },
+    tabA: tabAlong(apex, ways.glueA, scale2(leftOf(ways.glueA), -1), lean, size, tab, relief),
+    tabB: tabAlong(apex, ways.glueB, leftOf(ways.glueB), lean, size, tab, relief),
+    up: values.crease === 'valley',
+    full: host.ends[0] === Math.PI,
+  };
+}
 
-  const full = host.ends[0] === Math.PI;
-  const crease = (name: string, to: Vec2, valley: boolean, closed: number): CreaseLine => ({
-    id: `${id}.${name}`,
-    role: valley ? 'valley' : 'mountain',
-    mechanism: id,
-    a: apex,
-    b: to,
-    standsOn: host.crease,
-    ends: [full ? closed : undefined, undefined],
-  });
-  // Each crease runs out from the apex; on leaf B glue line B lies at -lean.
-  const turn: Rigid = aboutApex(apex, -2 * (lean + fold));
+function build(values: ParameterValues, context: BuildContext): Contribution {
+  const plan = planOf(values, context);
+  const { id, piece, host, size, ways, tabA, apex } = plan;
   const toHost = placedOn(host);
-  const placementB = compose(toHost, turn);
-  const inside = (d: Vec2, toward: Vec2): Vec2 =>
-    add2(apex, add2(scale2(d, LABEL_STEP * 20), scale2(toward, LABEL_STEP)));
-  const body: Piece = {
-    id: piece,
-    title: 'V-fold',
-    mechanism: id,
-    stock,
-    outline: {
-      outer: [
-        apex,
-        ...(tabA.fits ? [tabA.tab[0], tabA.tab[3], tabA.tab[2], tabA.tab[1]] : []),
-        reach(lineA),
-        reach(spine),
-        reach(lineB),
-        ...(tabB.fits ? [tabB.tab[1], tabB.tab[2], tabB.tab[3], tabB.tab[0]] : []),
-      ],
-      holes: [],
-    },
-    lines: [],
-    creases: [
-      crease('glueA', reach(lineA), true, up ? 0 : Math.PI),
-      crease('spine', reach(spine), up, up ? Math.PI : -Math.PI),
-      crease('glueB', reach(lineB), true, up ? 0 : Math.PI),
-    ],
-    glue: !tabA.fits
-      ? []
-      : [
-          {
-            id: `${id}.glueA`,
-            mechanism: id,
-            outline: tabA.glue,
-            facet: `${id}.tabA`,
-            onto: { piece: host.piece, facet: host.sideA, outline: laidOnto(toHost, tabA.glue) },
-          },
-          {
-            id: `${id}.glueB`,
-            mechanism: id,
-            outline: tabB.glue,
-            facet: `${id}.tabB`,
-            onto: { piece: host.piece, facet: host.sideB, outline: laidOnto(placementB, tabB.glue) },
-          },
-        ],
-    labels: [
-      ...(tabA.fits ? [{ name: `${id}.tabA`, at: centreOf(tabA.tab), mechanism: id }] : []),
-      { name: `${id}.panelA`, at: inside(lineA, leftOf(lineA)), mechanism: id },
-      { name: `${id}.panelB`, at: inside(lineB, scale2(leftOf(lineB), -1)), mechanism: id },
-      ...(tabB.fits ? [{ name: `${id}.tabB`, at: centreOf(tabB.tab), mechanism: id }] : []),
-    ],
-  };
-  const hostOn = (name: string, d: Vec2, sign: 1 | -1, sideA: string, sideB: string, ends: Host['ends']): Host => {
-    const frame: Frame2 = { origin: add2(apex, scale2(d, size / 2)), along: d };
-    return {
-      crease: `${id}.${name}`,
-      piece,
-      frame,
-      lengthMm: size,
-      sideA,
-      sideB,
-      sign,
-      ends,
-      reachA: size,
-      reachB: size,
-      stock,
-    };
-  };
-  const glueEnds: Host['ends'] = [full ? (up ? 0 : Math.PI) : undefined, undefined];
-  const runs = away ? -1 : 1;
-  const room = `it would begin ${say(tabA.beginsMm)} from the point of a glue line ${say(size)} long`;
+  // Each crease runs out from the apex; on leaf B glue line B lies at -lean.
+  const turned = aboutApex(apex, -2 * (degToRad(num(values, 'lean')) + degToRad(num(values, 'fold'))));
+  const placements = { A: toHost, B: compose(toHost, turned) };
+  const room = `it would begin ${context.say(tabA.beginsMm)} from the point of a glue line ${context.say(size)} long`;
   return {
     ...EMPTY,
-    pieces: [body],
+    pieces: [bodyOf(plan, placements)],
     unheld: tabA.fits
       ? []
       : [{ key: 'tabs', what: `its tabs have no room beside the crease: ${room}, so nothing holds it to the page` }],
-    bonds: [
-      {
-        id: `${id}.bondA`,
-        a: { piece: host.piece, facet: host.sideA },
-        b: { piece, facet: `${id}.tabA` },
-        placement: toHost,
-      },
-      {
-        id: `${id}.bondB`,
-        a: { piece: host.piece, facet: host.sideB },
-        b: { piece, facet: `${id}.tabB` },
-        placement: placementB,
-      },
-    ],
-    hosts: [
-      hostOn('glueA', lineA, 1, `${id}.panelA`, `${id}.tabA`, glueEnds),
-      hostOn('spine', spine, up ? 1 : -1, `${id}.panelB`, `${id}.panelA`, [full ? Math.PI : undefined, undefined]),
-      hostOn('glueB', lineB, 1, `${id}.tabB`, `${id}.panelB`, glueEnds),
-    ],
+    bonds: (['A', 'B'] as const).map((side) => ({
+      id: `${id}.bond${side}`,
+      a: { piece: host.piece, facet: host[`side${side}`] },
+      b: { piece, facet: `${id}.tab${side}` },
+      placement: placements[side],
+    })),
+    hosts: hostsOf(plan),
     landmarks: [
-      { name: 'peak', piece, facet: `${id}.panelA`, at: reach(spine) },
+      { name: 'peak', piece, facet: `${id}.panelA`, at: endOf(plan, ways.spine) },
       { name: 'apex', piece, facet: `${id}.panelA`, at: apex },
     ],
     measures: (pose): Record<string, number> => {
@@ -205,9 +139,89 @@ function build(values: ParameterValues, context: BuildContext): Contribution {
       if (!peak || !foot) return {};
       const d = [peak[0] - foot[0], peak[1] - foot[1], peak[2] - foot[2]];
       // Angle between the spine and the way the glue lines run; atan2 keeps its digits near 0 and 180.
-      return { crease_deg: radToDeg(Math.atan2(Math.hypot(d[1], d[2]), runs * d[0])) };
+      return { crease_deg: radToDeg(Math.atan2(Math.hypot(d[1], d[2]), (plan.away ? -1 : 1) * d[0])) };
     },
   };
+}
+
+/** The end of a crease. */
+const endOf = ({ apex, size }: Plan, way: Vec2): Vec2 => add2(apex, scale2(way, size));
+
+function bodyOf(plan: Plan, placements: { readonly A: Rigid; readonly B: Rigid }): Piece {
+  const { id, piece, stock, host, apex, ways, tabA, tabB, up, full } = plan;
+  const crease = (name: keyof Plan['ways'], valley: boolean, closed: number): CreaseLine => ({
+    id: `${id}.${name}`,
+    role: valley ? 'valley' : 'mountain',
+    mechanism: id,
+    a: apex,
+    b: endOf(plan, ways[name]),
+    standsOn: host.crease,
+    ends: [full ? closed : undefined, undefined],
+  });
+  const inside = (way: Vec2, toward: Vec2): Vec2 =>
+    add2(apex, add2(scale2(way, LABEL_STEP * 20), scale2(toward, LABEL_STEP)));
+  const glue = (side: 'A' | 'B', outline: readonly Vec2[]): GlueArea => ({
+    id: `${id}.glue${side}`,
+    mechanism: id,
+    outline,
+    facet: `${id}.tab${side}`,
+    onto: { piece: host.piece, facet: host[`side${side}`], outline: laidOnto(placements[side], outline) },
+  });
+  const label = (name: string, at: Vec2) => ({ name: `${id}.${name}`, at, mechanism: id });
+  return {
+    id: piece,
+    title: 'V-fold',
+    mechanism: id,
+    stock,
+    outline: {
+      outer: [
+        apex,
+        ...(tabA.fits ? [tabA.tab[0], tabA.tab[3], tabA.tab[2], tabA.tab[1]] : []),
+        endOf(plan, ways.glueA),
+        endOf(plan, ways.spine),
+        endOf(plan, ways.glueB),
+        ...(tabB.fits ? [tabB.tab[1], tabB.tab[2], tabB.tab[3], tabB.tab[0]] : []),
+      ],
+      holes: [],
+    },
+    lines: [],
+    creases: [
+      crease('glueA', true, up ? 0 : Math.PI),
+      crease('spine', up, up ? Math.PI : -Math.PI),
+      crease('glueB', true, up ? 0 : Math.PI),
+    ],
+    glue: tabA.fits ? [glue('A', tabA.glue), glue('B', tabB.glue)] : [],
+    labels: [
+      ...(tabA.fits ? [label('tabA', centreOf(tabA.tab))] : []),
+      label('panelA', inside(ways.glueA, leftOf(ways.glueA))),
+      label('panelB', inside(ways.glueB, scale2(leftOf(ways.glueB), -1))),
+      ...(tabB.fits ? [label('tabB', centreOf(tabB.tab))] : []),
+    ],
+  };
+}
+
+/** Its creases, for what is to stand on them. */
+function hostsOf(plan: Plan): Host[] {
+  const { id, piece, stock, apex, size, ways, up, full } = plan;
+  const host = (name: keyof Plan['ways'], sign: 1 | -1, sideA: string, sideB: string, closed: number): Host => ({
+    crease: `${id}.${name}`,
+    piece,
+    frame: { origin: add2(apex, scale2(ways[name], size / 2)), along: ways[name] },
+    lengthMm: size,
+    sideA: `${id}.${sideA}`,
+    sideB: `${id}.${sideB}`,
+    sign,
+    ends: [full ? closed : undefined, undefined],
+    reachA: size,
+    reachB: size,
+    stock,
+  });
+  const glued = up ? 0 : Math.PI;
+  return [
+    host('glueA', 1, 'panelA', 'tabA', glued),
+    host('spine', up ? 1 : -1, 'panelB', 'panelA', Math.PI),
+    host('glueB', 1, 'tabB', 'panelB', glued),
+  ];
 }
 
 const aboutApex = (apex: Vec2, angle: number): Rigid =>
