@@ -49,7 +49,13 @@ export function Panes<Id extends string>({
         ))}
       </Tabs.List>
       {panes.map(({ id, pane }) => (
-        <Tabs.Content key={id} value={id} p={sticky ? '12px 14px' : '14px 0 0'}>
+        // A pane that is left stays for a moment: out of sight, or it would push the next one down.
+        <Tabs.Content
+          key={id}
+          value={id}
+          p={sticky ? '12px 14px' : '14px 0 0'}
+          display={shown === id ? undefined : 'none'}
+        >
           {pane}
         </Tabs.Content>
       ))}
