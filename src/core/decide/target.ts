@@ -90,12 +90,16 @@ const COSTLY: ReadonlySet<RuleId> = new Set(['web', 'tip', 'thickness']);
 function tried(design: Design, { wants, free }: TargetAsk, values: readonly number[], thorough: boolean): Trial {
   const { evidence, measures } = measured(design, { wants, free }, values);
   if (!evidence) return { measures, miss: NO_CARD, cost: NO_CARD };
-  const miss = wants.reduce((sum, w, k) => sum + (measures[k] === null ? NO_CARD : missOf(w, measures[k])), 0);
+  const miss = missOfAll(wants, measures);
   const asked = RULES.filter((r) => r.needs !== 'travel' && !r.neverBlocks && (thorough || !COSTLY.has(r.id)));
   const blocks = asked.flatMap((r) => r.check(evidence)).filter((f) => f.severity === 'blocks');
   const blocked = blocks.reduce((sum, f) => sum + 0.05 + excess(f), 0);
   return { measures, miss, cost: BLOCK_WEIGHT * (miss + blocked) + goalOf(wants, measures) };
 }
+const missOfAll = (wants: readonly Want[], measures: readonly (number | null)[]): number =>
+  wants.reduce((sum, w, k) => sum + (measures[k] === null ? NO_CARD : missOf(w, measures[k])), 0);
+
+/** The card with these values, and its measures; no evidence where it cannot be put together. */
 function measured(
   design: Design,
   { wants, free }: TargetAsk,
@@ -246,8 +250,9 @@ function tidied(design: Design, ask: TargetAsk, values: Values, thorough: boolea
 
 /** The whole proof of an answer. */
 function proved(design: Design, ask: TargetAsk, slab: number, values: Values): Looked {
-  const { measures, miss } = tried(design, ask, values, false);
-  if (miss >= NO_CARD && measures.every((m) => m === null))
+  const { evidence, measures } = measured(design, ask, values);
+  const miss = missOfAll(ask.wants, measures);
+  if (!evidence)
     return {
       candidate: { slab, values, measures, miss, verdict: 'blocked', against: ['the card cannot be put together so'] },
       findings: [],

@@ -1,34 +1,27 @@
 'use client';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import type { Judgement } from '@/core/decide/map';
 import type { Free } from '@/core/decide/target';
 import type { Measured } from '@/core/decide/wants';
 import { useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
+import { useAsk } from '../shapes/useAsk';
 import type { Place } from './map-place';
 
 /** A pointer that rests so long is asked about, ms. */
 const RESTS_MS = 120;
 
 /** What is known of just this place, and not of the cell it lies in; null until it is. */
-export function usePlace(x: Free, y: Free, measure: Measured | null, [across, up]: Place): Judgement | null {
+export function usePlace(x: Free, y: Free, measure: Measured | null, at: Place): Judgement | null {
   const design = useStudio((s) => s.design);
-  const [known, setKnown] = useState<{ readonly of: string; readonly judgement: Judgement } | null>(null);
-  const of = JSON.stringify([x, y, measure, across, up]);
+  const card = useMemo(() => JSON.stringify(design), [design]);
+  const now = JSON.stringify([x, y, measure, at]) + card;
+  const [rested, setRested] = useState('');
   useEffect(() => {
-    let live = true;
-    const asked = setTimeout(() => {
-      void engine('study')
-        .place(design, { x, y, measure }, [across, up])
-        .then((answer) => {
-          if (live && answer.ok) setKnown({ of, judgement: answer.value });
-        });
-    }, RESTS_MS);
-    return () => {
-      live = false;
-      clearTimeout(asked);
-    };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- `of` says it all
-  }, [design, of]);
-  return known?.of === of ? known.judgement : null;
+    const timer = setTimeout(() => setRested(now), RESTS_MS);
+    return () => clearTimeout(timer);
+  }, [now]);
+  // What has not rested yet is not asked about.
+  const { value, busy } = useAsk(rested === now ? now : '', () => engine('study').place(design, { x, y, measure }, at));
+  return busy ? null : value;
 }

@@ -84,6 +84,8 @@ interface Plan {
   readonly ways: { readonly glueA: Vec2; readonly spine: Vec2; readonly glueB: Vec2 };
   readonly tabA: Tab;
   readonly tabB: Tab;
+  /** How its panels lie on the two sides of its host. */
+  readonly placements: { readonly A: Rigid; readonly B: Rigid };
   /** Its spine is a valley. */
   readonly up: boolean;
   /** Its host turns over the whole way. */
@@ -99,7 +101,10 @@ function planOf(values: ParameterValues, { id, stock, host: given }: BuildContex
   const [size, tab, relief] = [num(values, 'size'), num(values, 'tab'), num(values, 'relief')];
   const apex: Vec2 = [num(values, 'offset') * (away ? -1 : 1), 0];
   const ways = { glueA: heading(lean), spine: heading(lean + fold), glueB: heading(lean + 2 * fold) };
+  const toHost = placedOn(host);
   return {
+    // Each crease runs out from the apex; on leaf B glue line B lies at -lean.
+    placements: { A: toHost, B: compose(toHost, aboutApex(apex, -2 * (lean + fold))) },
     ...{ id, piece: `${id}.panels`, stock, host, apex, size, ways, away },
     tabA: tabAlong(apex, ways.glueA, scale2(leftOf(ways.glueA), -1), lean, size, tab, relief),
     tabB: tabAlong(apex, ways.glueB, leftOf(ways.glueB), lean, size, tab, relief),
@@ -110,15 +115,11 @@ function planOf(values: ParameterValues, { id, stock, host: given }: BuildContex
 
 function build(values: ParameterValues, context: BuildContext): Contribution {
   const plan = planOf(values, context);
-  const { id, piece, host, size, ways, tabA, apex } = plan;
-  const toHost = placedOn(host);
-  // Each crease runs out from the apex; on leaf B glue line B lies at -lean.
-  const turned = aboutApex(apex, -2 * (degToRad(num(values, 'lean')) + degToRad(num(values, 'fold'))));
-  const placements = { A: toHost, B: compose(toHost, turned) };
+  const { id, piece, host, size, ways, tabA, apex, placements } = plan;
   const room = `it would begin ${context.say(tabA.beginsMm)} from the point of a glue line ${context.say(size)} long`;
   return {
     ...EMPTY,
-    pieces: [bodyOf(plan, placements)],
+    pieces: [bodyOf(plan)],
     unheld: tabA.fits
       ? []
       : [{ key: 'tabs', what: `its tabs have no room beside the crease: ${room}, so nothing holds it to the page` }],
@@ -147,8 +148,8 @@ function build(values: ParameterValues, context: BuildContext): Contribution {
 /** The end of a crease. */
 const endOf = ({ apex, size }: Plan, way: Vec2): Vec2 => add2(apex, scale2(way, size));
 
-function bodyOf(plan: Plan, placements: { readonly A: Rigid; readonly B: Rigid }): Piece {
-  const { id, piece, stock, host, apex, ways, tabA, tabB, up, full } = plan;
+function bodyOf(plan: Plan): Piece {
+  const { id, piece, stock, host, apex, ways, tabA, tabB, placements, up, full } = plan;
   const crease = (name: keyof Plan['ways'], valley: boolean, closed: number): CreaseLine => ({
     id: `${id}.${name}`,
     role: valley ? 'valley' : 'mountain',
