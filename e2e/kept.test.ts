@@ -170,6 +170,9 @@ describe('two tabs', () => {
     await band('open in another tab');
     await page.type('depth', '77');
     expect(await page.valueOf('depth')).not.toBe('77');
+    // A field in the hand in which nothing is typed follows as well.
+    await driver.findElement(By.css('body')).click();
+    await (await page.field('depth')).click();
     await to(0);
     await typeUntil('51');
     await to(1);

@@ -1,6 +1,6 @@
 /** Moving about the workbench: keys, units, room bars, the Brief, what-if, dark and light. */
 import { By, Key, type WebDriver } from 'selenium-webdriver';
-import { click, eventually, find, findText, visit } from './support/browser';
+import { beforePages, click, eventually, find, findText, visit } from './support/browser';
 import { session } from './support/session';
 import type { StudioPage } from './support/studio';
 
@@ -160,6 +160,41 @@ test('a mechanism is removed with all that stands on it, and undo brings them ba
   await eventually(driver, 'card and lamp', async () => (await page.mechanisms()).join() === 'card,lamp');
   await driver.actions().keyDown(Key.CONTROL).sendKeys('z').keyUp(Key.CONTROL).perform();
   await eventually(driver, 'all six', async () => (await page.mechanisms()).length === 6);
+});
+
+describe('what comes in late has its place kept', () => {
+  /** What the browser itself counts as moved without being asked to: W3C draft "Layout Instability". */
+  const WATCH = `
+    window.moved = [];
+    new PerformanceObserver((list) => {
+      for (const { sources } of list.getEntries())
+        for (const { node, previousRect: from, currentRect: to } of sources) {
+          const element = node && (node.closest ? node : node.parentElement);
+          if (!element?.closest('[aria-label=Parameters]') || from.y === to.y) continue;
+          window.moved.push(element.textContent.slice(0, 40) + ' ' + from.y + ' to ' + to.y);
+        }
+    }).observe({ type: 'layout-shift' });`;
+  let undo: () => Promise<void>;
+  beforeAll(async () => {
+    undo = await beforePages(driver, WATCH);
+  });
+  afterAll(() => undo());
+  // Between them: rooms of many numbers, a chart, struts that are weighed, pictures at stops.
+  test.each(['Refractor evening', 'Comet watch', 'Moon phases'])('in the panel of %s', async (card) => {
+    await page.openCard(card);
+    await page.proved();
+    for (const id of await page.mechanisms()) {
+      await driver.executeScript('window.moved = []');
+      await click(driver, `[data-mechanism="${id}"]`);
+      await find(driver, `[data-mechanism="${id}"][aria-current=true]`);
+      await eventually(
+        driver,
+        `the rooms of ${id}`,
+        async () => (await driver.findElements(By.css('[data-awaited]'))).length === 0,
+      );
+      expect([id, await driver.executeScript('return window.moved')]).toEqual([id, []]);
+    }
+  });
 });
 
 test('dark is kept over a reload', async () => {

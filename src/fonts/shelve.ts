@@ -1,6 +1,7 @@
 /** Fonts from their packages, for Node: the command line, route handlers, tests. */
 import { existsSync, readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
+import { readFontFile } from '../core/shapes/font-file';
 import { FONTS, fontShelved, provideFont } from '../core/shapes/fonts';
 
 /** Folders that may hold the packages: where the program was started, and above the script that was started. */
@@ -20,5 +21,5 @@ export function readFont(id: string): Uint8Array<ArrayBuffer> | null {
 
 /** Shelve every font that ships. */
 export function shelveFonts(): void {
-  for (const { id } of FONTS) if (!fontShelved(id)) provideFont(id, readFont(id)!.buffer);
+  for (const { id } of FONTS) if (!fontShelved(id)) provideFont(id, () => readFontFile(readFont(id)!.buffer));
 }

@@ -81,6 +81,9 @@ export function engine(purpose: Purpose, signal?: AbortSignal): Engine {
   });
 }
 
+/** Starts the worker for a purpose, which will soon be asked. */
+export const prepare = (purpose: Purpose): void => deskOf(purpose).desk.prepare();
+
 const plain = new Set<string>(WITHOUT_DESIGN);
 
 async function ask(

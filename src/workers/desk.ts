@@ -55,6 +55,15 @@ export class Desk {
     return { ok: false, why: `${this.does} stopped over this ${MOST_LOSSES} times; it was not asked again` };
   }
 
+  /** Starts the worker ahead of the first question. One that cannot be started says so when it is asked. */
+  prepare(): void {
+    try {
+      this.hand ??= this.begin();
+    } catch {
+      // Told with the answer.
+    }
+  }
+
   /** Ends the worker, if there is one; the next question starts another. */
   close(): void {
     this.hand?.end('stopped');

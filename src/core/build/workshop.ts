@@ -72,7 +72,7 @@ export function strutSheet(design: Design, id: string): StrutSheet {
     struts: held.holds.map((h) => ({ x: (h.from + h.to) / 2, width: h.to - h.from, level: h.level })),
     feet: held.feet.map((f) => ({ x: (f.from + f.to) / 2, width: f.to - f.from })),
     lossPct: held.lossPct,
-    trade: strutTrade(values, outline, [4, 6, 9, 14, 20]),
+    trade: strutTrade(values, outline),
   };
 }
 

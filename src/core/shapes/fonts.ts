@@ -1,8 +1,8 @@
 /**
- * Fonts that ship with the application. Their bytes come from outside the core (a file, a request): `provideFont`
- * shelves them once, and a shape with text says so where its font is not on the shelf.
+ * Fonts that ship with the application. They come from outside the core (a file, a request; see `font-file.ts`):
+ * `provideFont` shelves them once, and a shape with text says so where its font is not on the shelf.
  */
-import { parse, type Font } from 'opentype.js';
+import type { Font } from 'opentype.js';
 import { ShapeError } from './shape';
 
 export interface FontInfo {
@@ -35,13 +35,13 @@ export const FONTS: readonly FontInfo[] = [
   of('righteous', 'Righteous'),
 ];
 
-const shelf = new Map<string, ArrayBuffer>();
+const shelf = new Map<string, () => Font>();
 const parsed = new Map<string, Font>();
 
-/** Shelve a font's bytes (WOFF, TrueType or OpenType). Ids outside `FONTS` are a caller's mistake. */
-export function provideFont(id: string, bytes: ArrayBuffer): void {
+/** Shelve a font; it is read when something is first set in it. Ids outside `FONTS` are a caller's mistake. */
+export function provideFont(id: string, read: () => Font): void {
   if (!FONTS.some((f) => f.id === id)) throw new RangeError(`Font ${id} is not among those that ship.`);
-  shelf.set(id, bytes);
+  shelf.set(id, read);
 }
 export const fontShelved = (id: string): boolean => shelf.has(id);
 
@@ -58,11 +58,11 @@ export function fontsNamed(value: unknown): string[] {
 export function fontOf(id: string): Font {
   const known = parsed.get(id);
   if (known) return known;
-  const bytes = shelf.get(id);
-  if (!bytes && !FONTS.some((f) => f.id === id))
+  const read = shelf.get(id);
+  if (!read && !FONTS.some((f) => f.id === id))
     throw new ShapeError(`there is no font "${id}"; known are ${FONTS.map((f) => f.id).join(', ')}`);
-  if (!bytes) throw new ShapeError(`font "${id}" has not been loaded yet`);
-  const font = parse(bytes);
+  if (!read) throw new ShapeError(`font "${id}" has not been loaded yet`);
+  const font = read();
   parsed.set(id, font);
   return font;
 }

@@ -1,9 +1,10 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
-import { useId, useState } from 'react';
+import { useId } from 'react';
 import { amountIn, type Amount, type Numbers } from '@/core/kinds';
 import { exactLength, formatLength, parseLength, type LengthUnit } from '@/core/units/length';
 import { LineInput } from '../common/Field';
+import { useTyped } from '../common/useTyped';
 
 /** A length, or a sum over named sizes such as `depth / 2 + 3`. */
 export function AmountField({
@@ -23,18 +24,15 @@ export function AmountField({
   readonly onChange: (value: Amount) => void;
 }) {
   const id = useId();
-  const [typed, setTyped] = useState<string | null>(null);
-  const [why, setWhy] = useState<string | null>(null);
   const shown = typeof value === 'string' ? value : plain ? String(value) : formatLength(value, unit);
   const exact = typeof value === 'number' && !plain ? exactLength(value, unit) : shown;
-  const commit = (): void => {
-    if (typed === null || typed.trim() === exact) return setTyped(null);
-    const read = readAmount(typed.trim(), numbers, unit, plain);
-    if (typeof read === 'object') return setWhy(read.why);
-    setWhy(null);
-    setTyped(null);
+  const typed = useTyped(shown, exact, (text) => {
+    const read = readAmount(text, numbers, unit, plain);
+    if (typeof read === 'object') return read.why;
     if (read !== value) onChange(read);
-  };
+    return null;
+  });
+  const { why } = typed;
   return (
     <Box>
       <Box display="flex" alignItems="center" gap="6px">
@@ -46,20 +44,13 @@ export function AmountField({
           className="num"
           width="104px"
           bad={why !== null}
-          value={typed ?? shown}
+          value={typed.text}
           aria-invalid={why !== null}
           aria-describedby={why ? `${id}-why` : undefined}
-          onFocus={() => setTyped(exact)}
-          onChange={(e) => setTyped(e.currentTarget.value)}
-          onBlur={commit}
-          onKeyDown={(e) => {
-            if (e.key === 'Enter') commit();
-            else if (e.key === 'Escape' && typed !== null) {
-              e.stopPropagation();
-              setTyped(null);
-              setWhy(null);
-            }
-          }}
+          onFocus={typed.onFocus}
+          onChange={typed.onChange}
+          onBlur={typed.onBlur}
+          onKeyDown={typed.onKeyDown}
         />
       </Box>
       {why && (

@@ -15,10 +15,12 @@ export function LiftChart({ id, measure, label }: { id: string; measure: string;
   const openDeg = useStudio((s) => openOf(s.state));
   const now = useStudio((s) => s.pose?.measures[id]?.[measure]);
   const { scrub } = useActions();
-  const { value } = useAsk(JSON.stringify([id, design.mechanisms, design.card, design.shapes]), () =>
+  const { value: points, why } = useAsk(JSON.stringify([id, design.mechanisms, design.card, design.shapes]), () =>
     engine('shape').over(design, id, measure),
   );
-  if (!value || value.length === 0) return null;
+  // While it is worked out its frame keeps the place.
+  if (why || points?.length === 0) return null;
+  const value = points ?? [];
   const inDegrees = measure.endsWith('_deg');
   const say = (v: number): string =>
     inDegrees ? `${v.toFixed(1)}°` : `${formatLength(v, design.units)} ${design.units}`;

@@ -31,7 +31,7 @@ import { PathField } from './PathField';
 import { LiftChart } from './LiftChart';
 import { PlaneSide } from './PlaneSide';
 import { SeveralPanel } from './SeveralPanel';
-import { RoomedNumber } from './RoomedNumber';
+import { AskedRooms, RoomedNumber } from './RoomedNumber';
 import { ShapeField } from './ShapeField';
 import { StackSection } from './StackSection';
 import { Stops } from './Stops';
@@ -130,11 +130,14 @@ function GroupFields({ id, parameter: p, value: set }: { id: string; parameter: 
 
 /** Rooms are worked out for so many numbers at most. */
 const MOST_ROOMS = 40;
+const hasRoom = ({ min, max }: Parameter, value: ParameterValue): boolean =>
+  typeof value === 'number' && min !== undefined && max !== undefined;
 /** Numbers of a parameter that have a room: itself, those of a group, of the entries of a list. */
-function roomsIn({ key, unit, fields = [] }: Parameter, value: ParameterValue): string[] {
-  if (typeof value === 'number') return [key];
+function roomsIn(parameter: Parameter, value: ParameterValue): string[] {
+  const { key, unit, fields = [] } = parameter;
+  if (typeof value === 'number') return hasRoom(parameter, value) ? [key] : [];
   const of = (entry: Group | ListItem, at: string): string[] =>
-    fields.flatMap((f) => (typeof entry[f.key] === 'number' ? [`${at}.${f.key}`] : []));
+    fields.flatMap((f) => (hasRoom(f, entry[f.key]) ? [`${at}.${f.key}`] : []));
   if (unit === 'list' && Array.isArray(value))
     return (value as readonly ListItem[]).flatMap((entry, k) => of(entry, `${key}[${k}]`));
   return unit === 'group' && value !== null ? of(value as Group, key) : [];
@@ -150,6 +153,7 @@ function Fields({ id, keys }: { id: string; keys: readonly string[] }) {
     .flatMap((p) => roomsIn(p, values[p.key]))
     .slice(0, MOST_ROOMS)
     .join(' ');
+  const rooms = useMemo(() => new Set(asked.split(' ')), [asked]);
   useEffect(() => {
     // Room is worked out once the hand rests: it takes many small proofs.
     const timer = setTimeout(() => store.askRooms(asked.split(' ')), 250);
@@ -165,7 +169,7 @@ function Fields({ id, keys }: { id: string; keys: readonly string[] }) {
     edit(`${inSentence(p.label)} ${text}`, (d) => setParameter(d, id, p.key, value));
   };
   return (
-    <>
+    <AskedRooms value={rooms}>
       {shown.map((p) => {
         const value = values[p.key];
         if (p.unit === 'shape')
@@ -209,7 +213,7 @@ function Fields({ id, keys }: { id: string; keys: readonly string[] }) {
           />
         );
       })}
-    </>
+    </AskedRooms>
   );
 }
 

@@ -14,6 +14,14 @@ export interface RoomBarProps {
   readonly onCommit: (value: number) => void;
 }
 
+/** Height of the line that names the limits: of their buttons, with or without them. */
+const NAMES_HEIGHT = '25px';
+
+/** Where the bar of a number will stand once its room is worked out: nothing below it is pushed away then. */
+export const RoomBarPlace = () => (
+  <Box mt="5px" height={`calc(12px + ${NAMES_HEIGHT})`} data-awaited aria-hidden="true" />
+);
+
 /** Room left at a limit when one goes to it with ease (mm, degrees). */
 const EASE = 1;
 
@@ -128,7 +136,17 @@ export function RoomBar({ room, value, unit, angle, label, onPreview, onCommit }
           left={percent(value)}
         />
       </Box>
-      <Box display="flex" justifyContent="space-between" gap="6px" fontSize="12px" color="ink2" whiteSpace="nowrap">
+      <Box
+        display="flex"
+        justifyContent="space-between"
+        alignItems="baseline"
+        gap="6px"
+        height={NAMES_HEIGHT}
+        lineHeight={NAMES_HEIGHT}
+        fontSize="12px"
+        color="ink2"
+        whiteSpace="nowrap"
+      >
         {clear ? (
           <>
             {limit('low')}

@@ -3,7 +3,11 @@ import type { Parameter } from '@/core/kinds';
 import { setParameter } from '@/core/document/fields';
 import { useActions, useStudio } from '@/store/context';
 import { NumberField } from '../common/Field';
-import { RoomBar } from './RoomBar';
+import { createContext, useContext } from 'react';
+import { RoomBar, RoomBarPlace } from './RoomBar';
+
+/** Paths of the numbers whose room is asked for: its place is kept until it is there. */
+export const AskedRooms = createContext<ReadonlySet<string>>(new Set());
 
 /** Past its room by no more than it is shown to, mm or degrees. */
 const SHOWN = 0.06;
@@ -24,6 +28,7 @@ export function RoomedNumber({
 }) {
   const design = useStudio((s) => s.design);
   const room = useStudio((s) => s.rooms[path]);
+  const asked = useContext(AskedRooms).has(path);
   const { showPreview } = useActions();
   const bad =
     room?.clear && value !== null
@@ -38,6 +43,7 @@ export function RoomedNumber({
       follows="follows"
       onChange={onChange}
     >
+      {asked && !room && <RoomBarPlace />}
       {room && value !== null && (
         <RoomBar
           room={room}

@@ -1,9 +1,10 @@
 'use client';
 import { Box, chakra, RadioGroup } from '@chakra-ui/react';
-import { useId, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { useId, type KeyboardEvent, type ReactNode } from 'react';
 import type { Parameter, ParameterValue } from '@/core/kinds';
 import { readValue } from '@/core/document/values';
 import { Pick } from './Pick';
+import { useTyped } from './useTyped';
 import { exactLength, formatLength, MM_PER_INCH, trimNumber, type LengthUnit } from '@/core/units/length';
 
 const Input = chakra('input');
@@ -64,27 +65,20 @@ export function NumberField({
   children,
 }: NumberFieldProps) {
   const id = useId();
-  const [typed, setTyped] = useState<string | null>(null);
-  const [why, setWhy] = useState<string | null>(null);
-  const commit = (text: string | null): void => {
-    if (text === null || text === exact(p, value, unit)) {
-      setTyped(null);
-      setWhy(null);
-      return;
-    }
+  const typed = useTyped((fine ? exact : shown)(p, value, unit), exact(p, value, unit), (text) => {
     const read = readValue(p, text, unit);
-    if (!read.ok) return setWhy(read.why.replace(/^\w+:? /, ''));
-    setWhy(null);
-    setTyped(null);
+    if (!read.ok) return read.why.replace(/^\w+:? /, '');
     if (read.value !== value) onChange(read.value as number | null);
-  };
+    return null;
+  });
+  const { why } = typed;
   const step = (event: KeyboardEvent): void => {
     const direction = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
     if (direction === 0 || typeof value !== 'number') return;
     event.preventDefault();
     const one = p.unit === 'mm' && unit === 'in' ? MM_PER_INCH / 16 : 1;
     const next = value + direction * one * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1);
-    setTyped(null);
+    typed.forget();
     onChange(Number(Math.min(p.max ?? Infinity, Math.max(p.min ?? -Infinity, next)).toFixed(6)));
   };
   const suffix = p.unit === 'deg' ? '°' : p.unit === 'mm' ? unit : '';
@@ -109,24 +103,20 @@ export function NumberField({
             borderRadius="card"
             pl="6px"
             pr={suffix ? '31px' : '8px'}
-            value={typed ?? (fine ? exact : shown)(p, value, unit)}
+            value={typed.text}
             placeholder={value === null ? (follows ?? 'follows') : undefined}
             aria-invalid={why !== null || bad}
             aria-describedby={why ? `${id}-why` : undefined}
             onFocus={(e) => {
-              setTyped(exact(p, value, unit));
+              typed.onFocus();
               const el = e.currentTarget;
               requestAnimationFrame(() => el.select());
             }}
-            onChange={(e) => setTyped(e.currentTarget.value)}
-            onBlur={() => commit(typed)}
+            onChange={typed.onChange}
+            onBlur={typed.onBlur}
             onKeyDown={(e) => {
-              if (e.key === 'Enter') commit(typed);
-              else if (e.key === 'Escape' && typed !== null) {
-                e.stopPropagation();
-                setTyped(exact(p, value, unit));
-                setWhy(null);
-              } else step(e);
+              typed.onKeyDown(e);
+              step(e);
             }}
           />
           {suffix && (

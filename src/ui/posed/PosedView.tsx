@@ -2,7 +2,8 @@
 import { openOf } from '@/core/drives';
 import { CARD } from '@/core/ids';
 import { Box, chakra } from '@chakra-ui/react';
-import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import dynamic from 'next/dynamic';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
 import { Action } from '../common/Action';
 import { Guard } from '../common/Guard';
@@ -17,8 +18,11 @@ import type { EyeHand } from './Eye';
 import type { Vec3 } from '@/core/linkage';
 import { inWorld } from './placing';
 import { PosedRulers, seenStore } from './PosedRulers';
-import { PaperScene } from './PaperScene';
 import { hasGraphics, VIEWS } from './views';
+
+/** What draws in space is large: the flat view does not wait for it. */
+const inSpace = () => import('./PaperScene').then((m) => m.PaperScene);
+const PaperScene = dynamic(inSpace, { ssr: false });
 
 /**
  * The card as it stands, in paper with its thickness. Turn it with the pointer; it is the same thing as the flat view.
@@ -39,6 +43,9 @@ export function PosedView() {
   const { show } = useActions();
   const drawn = lost || !hasGraphics();
   const from = VIEWS[view][1];
+  useEffect(() => {
+    if (!drawn) void inSpace();
+  }, [drawn]);
   return (
     <Box
       as="section"

@@ -1,5 +1,5 @@
 'use client';
-import { Box } from '@chakra-ui/react';
+import { Box, chakra } from '@chakra-ui/react';
 import { useMemo, useState } from 'react';
 import { marginOf, type Design } from '@/core/document/design';
 import { useStudio } from '@/store/context';
@@ -47,11 +47,20 @@ export function SheetsStage() {
       </Box>
       <Box bg="panel" p="12px 14px" overflowY="auto" borderLeft="1px solid var(--rule)">
         <Hint />
-        {laid && <PiecePanel laid={laid} hand={hand} />}
-        <NestPanel laid={laid} searching={searching} onSearch={search} onStop={stop} onGiveUp={giveUp} />
-        <TogetherPanel guests={guestCards} onGuests={setGuests} />
-        <ShelfPanel laid={laid} />
-        <Lines />
+        {laid || why ? (
+          <>
+            {laid && <PiecePanel laid={laid} hand={hand} />}
+            <NestPanel laid={laid} searching={searching} onSearch={search} onStop={stop} onGiveUp={giveUp} />
+            <TogetherPanel guests={guestCards} onGuests={setGuests} />
+            <ShelfPanel laid={laid} />
+            <Lines />
+          </>
+        ) : (
+          // All of it at once: what is filled in bit by bit moves under the hand.
+          <chakra.p className="dim" role="status">
+            Laying out…
+          </chakra.p>
+        )}
       </Box>
     </Box>
   );

@@ -102,20 +102,24 @@ function PrintFirst() {
 function Guests({ guests, onGuests }: Parameters<typeof TogetherPanel>[0]) {
   const own = useStudio((s) => s.id);
   const [message, setMessage] = useState<Message | null>(null);
-  const [cards, setCards] = useState<readonly { readonly id: string; readonly design: Design }[]>([]);
+  const [cards, setCards] = useState<readonly { readonly id: string; readonly design: Design }[] | null>(null);
   useEffect(() => {
     listProjects().then(
       ({ projects }) => setCards(projects.filter((p) => p.id !== own)),
       () => setCards([]),
     );
   }, [own]);
-  if (cards.length === 0) return null;
   return (
     <details>
       <chakra.summary cursor="pointer" mb="6px">
         Other cards on these sheets{guests.size > 0 && ` (${guests.size})`}
       </chakra.summary>
-      {cards.map(({ id, design }) => (
+      {cards?.length === 0 && (
+        <chakra.p className="dim" m="0 0 6px" fontSize="13px">
+          No other card is kept in this browser.
+        </chakra.p>
+      )}
+      {cards?.map(({ id, design }) => (
         <chakra.label key={id} display="flex" gap="7px" alignItems="center" mb="4px">
           <input
             type="checkbox"

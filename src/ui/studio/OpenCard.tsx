@@ -2,16 +2,17 @@
 import { Box, chakra } from '@chakra-ui/react';
 import Link from 'next/link';
 import { useRouter, useSearchParams } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { useEffect, useState, type ComponentType } from 'react';
 import { loadProject } from '@/store/load';
 import { addProject, type UnreadProject } from '@/store/projects';
 import { StoreTrouble } from '@/store/trouble';
 import { StudioContext } from '@/store/context';
 import { createStudio, STAGES, type Stage, type StudioStore } from '@/store/studio';
+import { prepare } from '@/workers/client';
 import { useMeasuring } from '../build/measure-store';
 import { UnreadCard } from '../start/UnreadCards';
 import { restoreDark } from '../theme';
-import { Studio } from './Studio';
+import { loadStage } from './stages';
 
 /**
  * Gone back to the cards within the page, the router keeps the whole workbench that was left: the page is loaded anew,
@@ -21,29 +22,42 @@ function beginAnew(): void {
   if (window.location.pathname === '/') window.location.reload();
 }
 
+/** The workbench with the stage to begin in; loaded while the card is read and the workers start. */
+async function workbench(stage: Stage): Promise<ComponentType> {
+  const [{ Studio }] = await Promise.all([import('./Studio'), loadStage(stage)]);
+  return Studio;
+}
+
 /** Reads the card named in the address and opens it; says what is wrong where it cannot. */
 export function OpenCard() {
   const params = useSearchParams();
   const router = useRouter();
   const id = params.get('id') ?? '';
-  const [opened, setOpened] = useState<{ store: StudioStore } | { why: string; unread?: UnreadProject } | null>(null);
+  const [opened, setOpened] = useState<
+    { store: StudioStore; Studio: ComponentType } | { why: string; unread?: UnreadProject } | null
+  >(null);
   useEffect(() => {
     restoreDark();
     let store: StudioStore | null = null;
     let live = true;
-    void loadProject(id)
-      .catch((error: unknown) => ({
-        ok: false as const,
-        why: `${error instanceof StoreTrouble ? error.message : 'This browser’s storage does not answer'}.`,
-      }))
-      .then((found) => {
+    const asked = params.get('stage') as Stage;
+    const stage = STAGES.includes(asked) ? asked : 'build';
+    prepare('pose');
+    prepare('proof');
+    const read = loadProject(id).catch((error: unknown) => ({
+      ok: false as const,
+      why: `${error instanceof StoreTrouble ? error.message : 'This browser’s storage does not answer'}.`,
+    }));
+    Promise.all([read, workbench(stage)]).then(
+      ([found, Studio]) => {
         if (!live) return;
         if (!found.ok) return setOpened(found);
-        const asked = params.get('stage') as Stage;
-        store = createStudio(found, STAGES.includes(asked) ? asked : 'build');
+        store = createStudio(found, stage);
         store.start();
-        setOpened({ store });
-      });
+        setOpened({ store, Studio });
+      },
+      () => live && setOpened({ why: 'The workbench could not be loaded: see that its server is still running.' }),
+    );
     return () => {
       live = false;
       useMeasuring.getState().toggle(false);
@@ -81,7 +95,7 @@ export function OpenCard() {
   }
   return (
     <StudioContext.Provider value={opened.store}>
-      <Studio />
+      <opened.Studio />
     </StudioContext.Provider>
   );
 }

@@ -4,12 +4,6 @@ import { useEffect, type ComponentType } from 'react';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
 import { carriedDrive, type Stage } from '@/store/studio';
 import { AddDialog } from '../build/AddDialog';
-import { BuildStage } from '../build/BuildStage';
-import { BriefStage } from '../brief/BriefStage';
-import { DressStage } from '../dress/DressStage';
-import { MakeStage } from '../make/MakeStage';
-import { ProveStage } from '../prove/ProveStage';
-import { SheetsStage } from '../sheets/SheetsStage';
 import { BringDialog } from '../shapes/BringDialog';
 import { Workshop } from '../shapes/Workshop';
 import { ShowSheet } from '../posed/ShowSheet';
@@ -20,20 +14,13 @@ import { Bands } from './Bands';
 import { BuildList } from './BuildList';
 import { Header, STAGE_NAMES } from './Header';
 import { Spoken } from './Spoken';
+import { loadStages, STAGE_PARTS } from './stages';
 import { ShortcutSheet } from './ShortcutSheet';
 import { TravelStrip } from './TravelStrip';
 import { useLeaving } from './useLeaving';
 import { useKeys } from './useKeys';
 
 const WITH_TRAVEL = new Set<Stage>(['build', 'dress', 'prove']);
-const STAGE_PARTS: Readonly<Record<Stage, ComponentType>> = {
-  brief: BriefStage,
-  build: BuildStage,
-  dress: DressStage,
-  prove: ProveStage,
-  sheets: SheetsStage,
-  make: MakeStage,
-};
 const DIALOGS: readonly (readonly [part: string, dialog: ComponentType])[] = [
   ['add sheet', AddDialog],
   ['sheet for bringing in', BringDialog],
@@ -60,6 +47,11 @@ export function Studio() {
     document.title = `${name} · Rhabdoplex`;
   }, [name]);
   useLeaving(store);
+  useEffect(() => {
+    if (!('requestIdleCallback' in window)) return void loadStages();
+    const idle = requestIdleCallback(() => void loadStages());
+    return () => cancelIdleCallback(idle);
+  }, []);
   useEffect(() => {
     if (!playing) return;
     const value = (): number => store.getState().state[carriedDrive(store.getState()).id];

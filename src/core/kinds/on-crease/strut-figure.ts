@@ -138,11 +138,13 @@ export interface StrutTrade {
   readonly totalMm: number;
   readonly lossPct: number;
 }
+/** Least widths of struts that are weighed against each other, mm. */
+export const TRADED_MM: readonly number[] = [4, 6, 9, 14, 20];
 /** The same figure with its struts chosen for several least widths. */
 export const strutTrade = (
   values: ParameterValues,
   outline: BuildContext['outline'],
-  widths: readonly number[],
+  widths: readonly number[] = TRADED_MM,
 ): StrutTrade[] =>
   widths.map((strutMin) => {
     const { held } = heldFigure({ ...values, strutMin, struts: 'auto' }, outline);
