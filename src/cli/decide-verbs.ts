@@ -160,6 +160,8 @@ function toldStudy({ study: s, words, worst }: StudyPart): object {
       of,
       overhang_mm: fitness.overhangMm,
       closing_gap_mm: fitness.closedGapMm,
+      way_gap_mm: fitness.wayGapMm,
+      edges_mm: fitness.edgesMm,
       astray: astray.map(({ kind, id, by }) => ({ what: words[`${kind} ${id}`], step: kind, id, by })),
     })),
   };

@@ -7,15 +7,16 @@ import type { Proof } from '@/core/proof/prove';
 import type { Fitness } from '@/core/decide/fitness';
 import type { Forgiving } from '@/core/decide/forgiving';
 import type { Summary } from '@/core/decide/study';
+import type { WorstOf } from '@/core/decide/worst';
 
 /** A step of the making, in words, and its share of the variance. */
 export interface ToldShare {
   readonly what: string;
   readonly sharePct: number;
 }
-/** The worst card: as it lies shut, seen from above; shut and on its way, posed; and where its steps went. */
+/** A worst card: as it lies shut, seen from above; shut and on its way, posed; and where its steps went. */
 export interface ToldWorst {
-  readonly of: 'overhang' | 'closing';
+  readonly of: WorstOf;
   readonly fitness: Fitness;
   readonly rings: readonly { readonly mechanism: string; readonly ring: readonly Vec2[] }[];
   readonly stood: readonly { readonly openDeg: number; readonly picture: Picture }[];

@@ -11,7 +11,7 @@ import { applyRigid, type Rigid, type Vec3 } from '../linkage';
 import { gather } from '../proof/evidence';
 import { FLEX_RISK_MM, overhang } from '../rules';
 import { fitsOf, spareOf, type Fit } from './fits';
-import { Making, madePose } from './made';
+import { madeNear, Making, madePose } from './made';
 import { Astray, makingSteps, type MakingStep, type Scatter } from './scatter';
 
 /** Openings at which a made card is looked at on its way, degrees. */
@@ -45,9 +45,22 @@ export const pokesOut = ({ overhangMm }: Fitness, mayMm: number): boolean => ove
 export const shows = ({ edgesMm, coverMm }: Fitness): boolean =>
   edgesMm > SHOWS_FROM_MM || (coverMm !== null && coverMm < 0);
 
+export const meanOf = (list: readonly number[]): number => list.reduce((a, b) => a + b, 0) / list.length;
+
 type Side = 'fore' | 'head' | 'foot';
 /** How far out a place is on a side, in world axes of the shut card. */
 const OUT: Readonly<Record<Side, (p: Vec3) => number>> = { fore: (p) => p[1], head: (p) => p[0], foot: (p) => -p[0] };
+
+/** What a card is judged by before the worst of it is taken; lists of the same length and order for every card. */
+export interface Marks {
+  /** How far out each corner of each part lies, by side, mm. */
+  readonly places: readonly (readonly number[])[];
+  /** The same of the corners of each edge of the base, by side and edge. */
+  readonly edges: readonly (readonly (readonly number[])[])[];
+  /** What does not close, shut and on its way: points of creases as their two sides have them, mm. */
+  readonly closing: readonly Vec3[];
+  readonly binding: readonly Vec3[];
+}
 
 /** A design, ready to be made many times. */
 export class Maker {
@@ -57,8 +70,12 @@ export class Maker {
   private readonly nominal: Assembly;
   private readonly closed: Pose | null;
   private readonly way: readonly Pose[];
-  /** Sides of the base, each with the facets that reach furthest there. */
-  private readonly edges: readonly { readonly side: Side; readonly facets: readonly number[] }[];
+  /** Sides of the base, each with the facets that reach furthest there, and those of their corners that do. */
+  private readonly edges: readonly {
+    readonly side: Side;
+    readonly facets: readonly number[];
+    readonly corners: readonly (readonly { readonly facet: number; readonly k: number }[])[];
+  }[];
 
   /** The card as drawn. */
   readonly asDrawn: Fitness;
@@ -95,6 +112,36 @@ export class Maker {
     return { ...lies, closedGapMm: closed && closed.gapMm, wayGapMm: Math.max(0, ...gaps), ...this.spare(astray) };
   }
 
+  /** Poses of the bodies of a made card: shut, where it does, and on its way. */
+  bodies(amounts: ArrayLike<number>): readonly (readonly Rigid[])[] {
+    const made = this.making.card(new Astray(this.steps, amounts));
+    return this.poses().map((pose) => madePose(made, pose).bodies);
+  }
+
+  /**
+   * The marks of a card whose steps went astray next to another's, to first order: what the solver's derivatives are
+   * read from.
+   * @param beside poses of the other's bodies
+   */
+  marks(amounts: ArrayLike<number>, beside: readonly (readonly Rigid[])[]): Marks {
+    const astray = new Astray(this.steps, amounts);
+    const made = this.making.card(astray);
+    const near = this.poses().map((pose, k) => madeNear(made, pose, beside[k]));
+    const [closed, way] = this.closed ? [near[0], near.slice(1)] : [null, near];
+    const places = closed ? this.partPlaces(closed.placed, astray) : [];
+    const out = (side: Side, facet: number, k: number): number =>
+      OUT[side](this.cornersOf(facet, closed!.placed, astray)[k].at);
+    return {
+      places: this.edges.map(({ side }) => places.map(OUT[side])),
+      edges: this.edges.map(({ side, corners }) => corners.map((list) => list.map((c) => out(side, c.facet, c.k)))),
+      closing: closed?.gaps ?? [],
+      binding: way.flatMap((w) => w.gaps),
+    };
+  }
+  private poses(): readonly Pose[] {
+    return this.closed ? [this.closed, ...this.way] : this.way;
+  }
+
   /** Least that is left to parts that move, and of what is to be covered. */
   private spare(astray: Astray): Pick<Fitness, 'playMm' | 'coverMm'> {
     const least = (list: readonly Fit[]): number | null =>
@@ -111,8 +158,7 @@ export class Maker {
     const made = this.making.card(astray);
     const facets = made.facets.map((f, i) => ({ ...f, polygon: this.making.outline(i, astray) }));
     const assembly: Assembly = { ...this.nominal, ...made, facets };
-    const near = this.closed ? [this.closed, ...this.way] : this.way;
-    return near.map((pose) => ({ assembly, pose: { ...pose, placed: madePose(made, pose).placed } }));
+    return this.poses().map((pose) => ({ assembly, pose: { ...pose, placed: madePose(made, pose).placed } }));
   }
 
   /** Facets of the base whose edge is the outermost on a side when it is shut. */
@@ -122,7 +168,13 @@ export class Maker {
     return (['fore', 'head', 'foot'] as const).map((side) => {
       const outs = leaves.map((i) => this.outOf(i, closed.placed, none, side));
       const most = Math.max(...outs);
-      return { side, facets: leaves.filter((_, k) => outs[k] > most - SAME_EDGE_MM) };
+      const facets = leaves.filter((_, k) => outs[k] > most - SAME_EDGE_MM);
+      const corners = facets.map((facet) =>
+        this.cornersOf(facet, closed.placed, none).flatMap(({ at }, k) =>
+          OUT[side](at) > most - SAME_EDGE_MM ? [{ facet, k }] : [],
+        ),
+      );
+      return { side, facets, corners };
     });
   }
   private leafFacets(): number[] {
@@ -144,11 +196,7 @@ export class Maker {
   private shut(placed: readonly Rigid[], astray: Astray) {
     const edges = this.edges.map(({ side, facets }) => {
       const outs = facets.map((i) => this.outOf(i, placed, astray, side));
-      return {
-        side,
-        mean: outs.reduce((a, b) => a + b, 0) / outs.length,
-        apart: Math.max(...outs) - Math.min(...outs),
-      };
+      return { side, mean: meanOf(outs), apart: Math.max(...outs) - Math.min(...outs) };
     });
     const places = this.partPlaces(placed, astray);
     const past = edges.flatMap(({ side, mean }) => places.map((p) => OUT[side](p) - mean));

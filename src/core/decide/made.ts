@@ -8,8 +8,11 @@ import type { Pose } from '../assembly/pose';
 import { ringsOf, type Polygon } from '../plane/polygon';
 import {
   applyRigid,
+  bentBy,
+  carriedOn,
   compose,
   cross3,
+  gapsOf,
   largestGap,
   leastBending,
   placeBodies,
@@ -37,6 +40,8 @@ export interface Made {
 export interface MadePose {
   /** Placement of each facet's piece frame, by facet index. */
   readonly placed: readonly Rigid[];
+  /** The same of its bodies. */
+  readonly bodies: readonly Rigid[];
   /** What does not close, mm. */
   readonly gapMm: number;
 }
@@ -98,7 +103,21 @@ export function madePose({ facets, linkage }: Made, near: Pose): MadePose {
   const rigid = placeBodies(linkage, q);
   const closes = largestGap(linkage, rigid).mm <= LOOP_ACCEPT_MM;
   const { bodies, gap } = closes ? { bodies: rigid, gap: { mm: 0 } } : leastBending(linkage, rigid, q);
-  return { placed: facets.map((f) => compose(bodies[f.body], f.toBody)), gapMm: gap.mm };
+  return { placed: facets.map((f) => compose(bodies[f.body], f.toBody)), bodies, gapMm: gap.mm };
+}
+
+/**
+ * The same to first order, for a card that came out next to one whose bodies are known: where parts lie, and every gap,
+ * mm.
+ */
+export function madeNear(
+  { facets, linkage }: Made,
+  near: Pose,
+  beside: readonly Rigid[],
+): { readonly placed: readonly Rigid[]; readonly gaps: readonly Vec3[] } {
+  const { q } = near.folds;
+  const bodies = bentBy(linkage, carriedOn(linkage, q, beside, placeBodies(linkage, q)), q);
+  return { placed: facets.map((f) => compose(bodies[f.body], f.toBody)), gaps: gapsOf(linkage, bodies) };
 }
 
 /** A bond with the second piece shifted and turned in its own plane, about the middle of its facet. */

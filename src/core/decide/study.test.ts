@@ -15,7 +15,6 @@ import { forgivingOf } from './forgiving';
 import { Maker } from './fitness';
 import { makingSteps, USUAL_SCATTER, type Scatter } from './scatter';
 import { amountsOf, cardsOf, joinedStudy, studied, summaryOf } from './study';
-import { worstCards, WORST_SIGMAS } from './worst';
 
 beforeAll(shelveFonts);
 const NONE: Scatter = { cutMm: 0, scoreMm: 0, foldDeg: 0, glueMm: 0, glueDeg: 0 };
@@ -106,18 +105,6 @@ test('card number k of a seed is the same whoever makes it: parts are the whole'
   const { steps } = new Maker(step(60, 39), USUAL_SCATTER);
   expect(amountsOf(steps, 9, 3)).not.toEqual(amountsOf(steps, 10, 3));
   expect(cardsOf({ made: 7, part: [2, 3] })).toEqual([1, 4]);
-});
-
-test('the worst card is as bad as the corner that brute force finds', () => {
-  const maker = new Maker(step(60, 39), scored);
-  const limit = WORST_SIGMAS * SIGMA;
-  const corners = Array.from({ length: 2 ** maker.steps.length }, (_, bits) =>
-    maker.make(maker.steps.map((__, k) => ((bits >> k) & 1 ? limit : -limit))),
-  );
-  const [overhang, closing] = worstCards(step(60, 39), scored);
-  expect(overhang.fitness.overhangMm).toBeCloseTo(Math.max(...corners.map((c) => c.overhangMm!)), 3);
-  expect(closing.fitness.closedGapMm).toBeCloseTo(Math.max(...corners.map((c) => c.closedGapMm!)), 3);
-  expect(overhang.fitness.overhangMm).toBeCloseTo(-1 + 2 * limit, 3);
 });
 
 test('a made card stands as drawn while nothing goes astray, and is larger all round where it is cut off', () => {

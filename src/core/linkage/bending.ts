@@ -27,11 +27,7 @@ const MOST_DAMPING = 1e8;
  * @returns bodies and the gap that is left
  */
 export function leastBending(linkage: Linkage, from: readonly Rigid[], q: Float64Array): Bent {
-  const tied = rigidGroups(linkage, q);
-  const seams = seamsOf(linkage, tied);
-  const groups = heldGroups(linkage, tied);
-  const equations = isSmall(groups) ? denseEquations(groups, seams) : normalEquations(groups, seams);
-  // The first body of each group carries it.
+  const { seams, equations, whole } = bendingOf(linkage, q);
   let bodies = [...from];
   let cost = costOf(seams, bodies);
   let damping = FIRST_DAMPING;
@@ -48,8 +44,33 @@ export function leastBending(linkage: Linkage, from: readonly Rigid[], q: Float6
     [bodies, cost, damping] = [trial, next, damping / DAMPING_FACTOR];
     if (gained < BENDING_GAINED_PART * cost + BENDING_GAINED_MM2) break;
   }
-  bodies = bodies.map((body, b) => (tied[b].to === b ? body : compose(bodies[tied[b].to], tied[b].placed)));
+  bodies = whole(bodies);
   return { bodies, gap: largestGap(linkage, bodies), cost };
+}
+
+/**
+ * How the poses of least gap move, to first order: one step of the same equations, without damping, from poses that
+ * almost close. Of a linkage that lies beside a closed one by so little that squares do not count, it is the
+ * derivative.
+ */
+export function bentBy(linkage: Linkage, from: readonly Rigid[], q: Float64Array): readonly Rigid[] {
+  const { equations, whole } = bendingOf(linkage, q);
+  if (equations.size === 0) return from;
+  const step = equations.step(from, 0) ?? equations.step(from, FIRST_DAMPING);
+  return step ? whole(from.map((body, b) => nudge(body, step(b)))) : from;
+}
+
+/** The equations of a linkage at a pose. `whole`: the first body of each group carries the others of it. */
+function bendingOf(linkage: Linkage, q: Float64Array) {
+  const tied = rigidGroups(linkage, q);
+  const seams = seamsOf(linkage, tied);
+  const groups = heldGroups(linkage, tied);
+  return {
+    seams,
+    equations: isSmall(groups) ? denseEquations(groups, seams) : normalEquations(groups, seams),
+    whole: (bodies: readonly Rigid[]): Rigid[] =>
+      bodies.map((body, b) => (tied[b].to === b ? body : compose(bodies[tied[b].to], tied[b].placed))),
+  };
 }
 
 /** What is held as it is at `q`, the rest as it was: where bending goes on from. */

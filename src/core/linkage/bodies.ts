@@ -42,6 +42,14 @@ export function pointPairs(j: Joint): readonly [Vec3, Vec3][] {
   return (j.patch ?? j.span).map((p): [Vec3, Vec3] => [p, back ? applyRigid(back, p) : p]);
 }
 
+/** How far apart the two sides of every crease have each of its points, mm along each axis. */
+export const gapsOf = (linkage: Linkage, bodies: readonly Rigid[]): Vec3[] =>
+  linkage.joints.flatMap((j) =>
+    j.motion.kind === 'hinge'
+      ? pointPairs(j).map(([p, r]) => sub3(applyRigid(bodies[j.a], p), applyRigid(bodies[j.b], r)))
+      : [],
+  );
+
 export interface Gap {
   readonly mm: number;
   readonly joint: number;

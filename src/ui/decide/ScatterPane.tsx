@@ -4,7 +4,8 @@ import { useState } from 'react';
 import { BINDS_FROM_MM } from '@/core/decide/fitness';
 import { MOST_SCATTER, USUAL_SCATTER, type Scatter } from '@/core/decide/scatter';
 import { USUAL_MADE } from '@/core/decide/study';
-import { WORST_SIGMAS } from '@/core/decide/worst';
+import type { Fitness } from '@/core/decide/fitness';
+import { WORST_SIGMAS, type WorstOf } from '@/core/decide/worst';
 import { CARD } from '@/core/ids';
 import { setLever } from '@/core/proof/levers';
 import { formatSaid } from '@/core/units/length';
@@ -160,21 +161,26 @@ function Shares({ title, shares }: { readonly title: string; readonly shares: re
   );
 }
 
+function worstInWords(of: WorstOf, fitness: Fitness, say: (mm: number) => string): string {
+  const { overhangMm, closedGapMm, wayGapMm, edgesMm } = fitness;
+  if (of === 'closing') return `does not close by ${say(closedGapMm ?? 0)}`;
+  if (of === 'binding') return `binds by ${say(wayGapMm)} on its way`;
+  if (of === 'edges') return `edges lie ${say(edgesMm)} apart`;
+  const past = overhangMm ?? 0;
+  return `${say(Math.abs(past))} ${past > 0 ? 'past' : 'inside'} the edge`;
+}
+
 /** The worst card as it lies shut, seen from above, and as it stands on its way. */
 function Worst({ worst: { of, fitness, rings, stood, astray } }: { readonly worst: ToldWorst }) {
   const units = useStudio((s) => s.design.units);
   const all = rings.flatMap((r) => r.ring);
   const [x0, x1] = [Math.min(...all.map((p) => p[0])), Math.max(...all.map((p) => p[0]))];
   const [y0, y1] = [Math.min(...all.map((p) => p[1])), Math.max(...all.map((p) => p[1]))];
-  const value = of === 'overhang' ? fitness.overhangMm : fitness.closedGapMm;
-  const said = formatSaid(Math.abs(value ?? 0), units);
-  const isPast = (value ?? 0) > 0 ? `${said} past the edge` : `${said} inside the edge`;
-  const saidWorst = of === 'overhang' ? isPast : `does not close by ${said}`;
   const largest = [...astray].sort((a, b) => Math.abs(b.by) - Math.abs(a.by)).slice(0, 3);
   return (
     <Box data-testid={`worst-${of}`}>
       <chakra.h3 m="0 0 3px" fontSize="13.5px" fontWeight="700">
-        Worst within {WORST_SIGMAS} deviations: {saidWorst}
+        Worst within {WORST_SIGMAS} deviations: {worstInWords(of, fitness, (mm) => formatSaid(mm, units))}
       </chakra.h3>
       <svg
         viewBox={`${x0 - 4} ${-y1 - 4} ${x1 - x0 + 8} ${y1 - y0 + 8}`}
