@@ -54,8 +54,9 @@ test('300 steps: only what is seen is drawn, the list is gone through by key, re
   await page.stage('Prove');
   const asks = async (): Promise<number> =>
     (await driver.findElements(By.xpath('//article//button[contains(., "ook")][contains(., "for a number")]'))).length;
+  const look = await findText(driver, 'button', 'Look for a number that clears it');
   const before = await asks();
-  await (await findText(driver, 'button', 'Look for a number that clears it')).click();
+  await look.click();
   await driver.wait(async () => (await asks()) === before - 1, 60_000, 'what was found');
 });
 

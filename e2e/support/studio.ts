@@ -53,8 +53,10 @@ export class StudioPage {
     await (await find(this.driver, `[data-kind=${kind}]`)).click();
     await find(this.driver, `[data-drive^="${kind}-1."]`);
   }
+  /** Goes to a stage, and waits until it is there: it may have to be loaded. */
   async stage(name: string): Promise<void> {
     await (await findText(this.driver, 'nav/button', name)).click();
+    await find(this.driver, `main[aria-label="${name.toLowerCase()} stage"] > div:last-child:not(:empty)`);
   }
   async field(key: string): Promise<WebElement> {
     return find(this.driver, `[aria-label=Parameters] input[name="${key}"], main input[name="${key}"]`);
