@@ -63,13 +63,16 @@ export async function visit(driver: WebDriver, address: string): Promise<void> {
 }
 
 export const WAIT_MS = 40_000;
+/** What is waited for is looked for this often; the driver's own pause is longer than most waits. */
+const LOOK_EVERY_MS = 40;
 export const find = (driver: WebDriver, css: string): Promise<WebElement> =>
-  driver.wait(until.elementLocated(By.css(css)), WAIT_MS, `nothing matches ${css}`);
+  driver.wait(until.elementLocated(By.css(css)), WAIT_MS, `nothing matches ${css}`, LOOK_EVERY_MS);
 export const findText = (driver: WebDriver, tag: string, text: string): Promise<WebElement> =>
   driver.wait(
     until.elementLocated(By.xpath(`//${tag}[contains(normalize-space(.), ${JSON.stringify(text)})]`)),
     WAIT_MS,
     `no ${tag} says "${text}"`,
+    LOOK_EVERY_MS,
   );
 /** Waits until `read` gives something true, and gives that. */
 export async function eventually<T>(driver: WebDriver, what: string, read: () => Promise<T>): Promise<NonNullable<T>> {
@@ -83,6 +86,7 @@ export async function eventually<T>(driver: WebDriver, what: string, read: () =>
     },
     WAIT_MS,
     what,
+    LOOK_EVERY_MS,
   )) as NonNullable<T>;
 }
 /** Clicks what matches, looking again where the page has just drawn it anew. */

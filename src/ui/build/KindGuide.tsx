@@ -21,7 +21,7 @@ export function KindGuide({
   return (
     <Box data-testid="kind-guide" display="grid" gridTemplateColumns="340px 1fr" gap="22px">
       <Box>
-        <KindPicture kind={kind} title={known.title} height={250} />
+        <KindPicture kind={kind} title={known.title} height={250} rounds={3} />
         <Box display="flex" gap="6px" mt="12px">
           <Action strong onClick={onPut}>
             Put it on

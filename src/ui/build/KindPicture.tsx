@@ -38,10 +38,13 @@ export function KindPicture({
   kind,
   title,
   height = 120,
+  rounds,
 }: {
   readonly kind: string;
   readonly title: string;
   readonly height?: number;
+  /** So often it folds by itself. */
+  readonly rounds?: number;
 }) {
   const [frames, setFrames] = useState<readonly Picture[]>([]);
   useEffect(() => {
@@ -53,7 +56,9 @@ export function KindPicture({
   }, [kind]);
   return (
     <Box height={`${height}px`}>
-      {frames.length > 0 && <FoldingPicture frames={frames} height={height} label={`${title}, folding`} />}
+      {frames.length > 0 && (
+        <FoldingPicture frames={frames} height={height} label={`${title}, folding`} rounds={rounds} />
+      )}
     </Box>
   );
 }

@@ -1,7 +1,8 @@
 'use client';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Picture } from '@/core/formats/picture';
 import { arrowHead, type StepMark } from '@/core/formats/step-mark';
+import { foldWhenAsked, restingFrame, whenInSight } from './folding';
 
 /** A solved pose as a drawing. `frame` shared by several pictures keeps an animation from jumping in size. */
 export function PosedPicture({
@@ -84,28 +85,28 @@ export const PictureParts = ({ picture, lit = [] }: { picture: Picture; lit?: re
     />
   ));
 
-const FRAME_MS = 90;
-
-/** Frames of a fold, played to and fro; a still picture where motion is not wanted. */
+/**
+ * Frames of a fold, played to and fro a few times when they are first seen, and again while they are pointed at or what
+ * they are on has the focus; a still picture where motion is not wanted.
+ */
 export function FoldingPicture({
   frames,
   height,
   label,
+  rounds = 1,
 }: {
   frames: readonly Picture[];
   height: number;
   label: string;
+  rounds?: number;
 }) {
-  const [at, setAt] = useState(Math.floor(frames.length * 0.6));
+  const [at, setAt] = useState(restingFrame(frames.length));
+  const box = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    if (frames.length < 2 || window.matchMedia('(prefers-reduced-motion: reduce)').matches) return;
-    let k = 0;
-    const timer = setInterval(() => {
-      k = (k + 1) % (2 * frames.length - 2);
-      setAt(k < frames.length ? k : 2 * frames.length - 2 - k);
-    }, FRAME_MS);
-    return () => clearInterval(timer);
-  }, [frames]);
+    if (!box.current || window.matchMedia('(prefers-reduced-motion: reduce)').matches) return;
+    const target = box.current.closest('button') ?? box.current;
+    return foldWhenAsked(target, { frames: frames.length, rounds, show: setAt, whenSeen: whenInSight });
+  }, [frames.length, rounds]);
   const boxes = frames.map((f) => f.box);
   const x = Math.min(...boxes.map((b) => b.x));
   const y = Math.min(...boxes.map((b) => b.y));
@@ -115,5 +116,9 @@ export function FoldingPicture({
     width: Math.max(...boxes.map((b) => b.x + b.width)) - x,
     height: Math.max(...boxes.map((b) => b.y + b.height)) - y,
   };
-  return frames[at] ? <PosedPicture picture={frames[at]} frame={frame} height={height} label={label} /> : null;
+  return (
+    <div ref={box}>
+      {frames[at] && <PosedPicture picture={frames[at]} frame={frame} height={height} label={label} />}
+    </div>
+  );
 }
