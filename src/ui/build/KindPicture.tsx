@@ -1,12 +1,13 @@
 'use client';
 import { Box } from '@chakra-ui/react';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Picture } from '@/core/formats/picture';
 import { GUTTER, KINDS } from '@/core/kinds';
 import { addMechanism } from '@/core/document/standing';
 import { blankDesign, CENTRE } from '@/core/document/design';
 import { fittingFace, fittingParameters } from '@/core/document/fitting';
 import { engine } from '@/workers/client';
+import { whenInSight } from '../common/folding';
 import { FoldingPicture } from '../common/PosedPicture';
 
 /** Places of the travel, in parts of it. */
@@ -47,15 +48,18 @@ export function KindPicture({
   readonly rounds?: number;
 }) {
   const [frames, setFrames] = useState<readonly Picture[]>([]);
+  const box = useRef<HTMLDivElement>(null);
   useEffect(() => {
     let live = true;
-    void framesOf(kind).then((f) => live && setFrames(f));
+    // A sheet has many: what is not in sight would keep those that are waiting, and all else that is asked.
+    const end = whenInSight(box.current!, () => void framesOf(kind).then((f) => live && setFrames(f)));
     return () => {
       live = false;
+      end();
     };
   }, [kind]);
   return (
-    <Box height={`${height}px`}>
+    <Box ref={box} height={`${height}px`}>
       {frames.length > 0 && (
         <FoldingPicture frames={frames} height={height} label={`${title}, folding`} rounds={rounds} />
       )}

@@ -86,8 +86,8 @@ export const PictureParts = ({ picture, lit = [] }: { picture: Picture; lit?: re
   ));
 
 /**
- * Frames of a fold, played to and fro a few times when they are first seen, and again while they are pointed at or what
- * they are on has the focus; a still picture where motion is not wanted.
+ * Frames of a fold, played to and fro a few times when they are first seen, and again while they are pointed at or when
+ * what they are on gets the focus; a still picture where motion is not wanted.
  */
 export function FoldingPicture({
   frames,

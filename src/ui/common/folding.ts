@@ -1,4 +1,4 @@
-/** When a small picture folds: a few times once it is seen, and for as long as it is pointed at or has the focus. */
+/** When a small picture folds: a few times once it is seen, once when it gets the focus, and while it is pointed at. */
 
 const FRAME_MS = 90;
 
@@ -14,7 +14,7 @@ export interface Folding {
 /** The frame it rests at: well open. */
 export const restingFrame = (frames: number): number => Math.floor(frames * 0.6);
 
-/** @param target what is pointed at or has the focus */
+/** @param target what is pointed at or gets the focus */
 export function foldWhenAsked(target: Element, { frames, rounds, show, whenSeen }: Folding): () => void {
   const period = 2 * frames - 2;
   if (period <= 0) return () => undefined;
@@ -44,8 +44,13 @@ export function foldWhenAsked(target: Element, { frames, rounds, show, whenSeen 
     held = false;
     last = 0;
   };
+  /** The focus may have been put there by the page: that is no wish that it goes on. */
+  const once = (): void => {
+    last = step + period;
+    start();
+  };
   const unseen = rounds > 0 ? whenSeen(target, start) : () => undefined;
-  const events = { pointerenter: hold, focus: hold, pointerleave: leave, blur: leave };
+  const events = { pointerenter: hold, pointerleave: leave, focus: once };
   for (const [name, act] of Object.entries(events)) target.addEventListener(name, act);
   return () => {
     unseen();
