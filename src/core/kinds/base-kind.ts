@@ -14,8 +14,8 @@ import type { ParameterValues } from './parameter';
 /** It is the base of the card: what everything else stands on. */
 export interface BaseKind extends AnyKind {
   readonly mount: 'base';
-  /** Its numbers where the card is begun, each with those that follow it while they are equal. */
-  readonly brief: readonly (readonly string[])[];
+  /** Its numbers where the card is begun: by key, or several that are one while they are equal. */
+  readonly brief: readonly (string | AsOne)[];
   /** How its own pieces are put together, before anything stands on it, and how far open it is for that. */
   readonly order: (values: ParameterValues) => readonly OrderStep[];
   /** Numbers that say nothing with these values. */
@@ -41,6 +41,12 @@ export interface BaseKind extends AnyKind {
   /** The way a facet of it is read, up, in the axes of its piece. */
   readonly up: (values: ParameterValues, facet: string, side: Side) => Vec2;
   readonly build: (values: ParameterValues, context: BaseContext) => Base;
+}
+/** Numbers that are set together while they are equal, and what they are called then. */
+export interface AsOne {
+  readonly keys: readonly string[];
+  readonly label: string;
+  readonly note: string;
 }
 /** A step of putting a base together. */
 export interface OrderStep {

@@ -66,7 +66,7 @@ export const toyBase: BaseKind = {
   id: 'toy-ear',
   title: 'Eared card',
   parameters: [length('far', 'Far', 400), length('ear', 'Ear', 60)],
-  brief: [['far'], ['ear']],
+  brief: ['far', 'ear'],
   fitting: ({ reach }) => ({ far: reach, ear: 10 }),
   silent: undefined,
   order: () => [],

@@ -2,7 +2,7 @@
 import { chakra } from '@chakra-ui/react';
 import { inSentence } from '@/core/document/words';
 import { CARD } from '@/core/ids';
-import { BASES, type Parameter, type ParameterValue } from '@/core/kinds';
+import { BASES, type AsOne, type Parameter, type ParameterValue } from '@/core/kinds';
 import { rebuiltAs } from '@/core/document/standing';
 import { baseKindOf, cardValues, setParameter } from '@/core/document/fields';
 import type { Design } from '@/core/document/design';
@@ -20,15 +20,19 @@ export function CardFields() {
   const pageTitle = useStudio(
     (s) => s.scene?.pieces.find((p) => p.mechanism === CARD && p.id !== CARD && !design.card.template)?.title,
   );
+  const field = (key: string, keys = [key], words: Partial<Parameter> = {}) => (
+    <BaseField
+      key={key}
+      parameter={{ ...base.parameters.find((p) => p.key === key)!, ...words }}
+      set={(value, said) => edit(said, (d) => keys.reduce((x, k) => setParameter(x, CARD, k, value), d))}
+    />
+  );
   /** One field for numbers that are set together while they are equal; their own fields once they differ. */
-  const fields = (keys: readonly string[]) => {
+  const fields = (row: string | AsOne) => {
+    if (typeof row === 'string') return field(row);
+    const { keys, ...words } = row;
     const together = keys.every((key) => values[key] === values[keys[0]]);
-    const shown = together ? keys.slice(0, 1) : keys;
-    const set = (key: string, value: ParameterValue, words: string): void =>
-      edit(words, (d) => (together ? keys : [key]).reduce((x, k) => setParameter(x, CARD, k, value), d));
-    return shown.map((key) => (
-      <BaseField key={key} parameter={base.parameters.find((p) => p.key === key)!} set={set} />
-    ));
+    return together ? field(keys[0], [...keys], words) : keys.map((key) => field(key));
   };
   return (
     <>
@@ -81,7 +85,7 @@ function BaseField({
   set,
 }: {
   parameter: Parameter;
-  set: (key: string, value: ParameterValue, words: string) => void;
+  set: (value: ParameterValue, words: string) => void;
 }) {
   const design = useStudio((s) => s.design);
   const value = cardValues(design)[p.key];
@@ -91,7 +95,7 @@ function BaseField({
         label={p.label}
         value={String(value)}
         choices={p.choices!.map((id) => ({ id, name: id }))}
-        onChange={(c) => set(p.key, c, `${inSentence(p.label)} ${c}`)}
+        onChange={(c) => set(c, `${inSentence(p.label)} ${c}`)}
       />
     );
   return (
@@ -99,7 +103,7 @@ function BaseField({
       parameter={p}
       value={value}
       unit={design.units}
-      onChange={(v) => set(p.key, v, `${inSentence(p.label)} ${formatLength(v ?? 0, design.units)} ${design.units}`)}
+      onChange={(v) => set(v, `${inSentence(p.label)} ${formatLength(v ?? 0, design.units)} ${design.units}`)}
     />
   );
 }

@@ -1,6 +1,5 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
-import { useState } from 'react';
 import { MIRRORS, OWN_NAME, OWN_ROLES, type Amount, type Numbers, type OwnLine, type Spot } from '@/core/kinds';
 import type { Design } from '@/core/document/design';
 import { ownerOfId } from '@/core/ids';
@@ -9,6 +8,7 @@ import type { Shape } from '@/core/shapes/shape';
 import { useStudio } from '@/store/context';
 import { Action } from '../common/Action';
 import { Choice, LineInput } from '../common/Field';
+import { useTyped } from '../common/useTyped';
 import { AmountField } from './AmountField';
 import { OWN_ROLE_WORDS, spotWords } from './own-words';
 import { aroundNow, namedSpots, ownAxes } from './picking';
@@ -132,29 +132,25 @@ export function LineFields({ line, lines, piece, numbers, onChange, onRemove }: 
 }
 
 function NameField({ line, lines, onChange }: Pick<Props, 'line' | 'lines' | 'onChange'>) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const [why, setWhy] = useState<string | null>(null);
-  const commit = (): void => {
-    const name = typed?.trim();
-    if (name === undefined || name === line.name) return setTyped(null);
-    if (!OWN_NAME.test(name)) return setWhy('Begin with a letter; letters, digits and hyphens.');
-    if (lines.some((l) => l.name === name)) return setWhy(`Another line is called ${name}.`);
-    setWhy(null);
-    setTyped(null);
+  const typed = useTyped(line.name, line.name, (name) => {
+    if (!OWN_NAME.test(name)) return 'Begin with a letter; letters, digits and hyphens.';
+    if (lines.some((l) => l.name === name)) return `Another line is called ${name}.`;
     onChange({ ...line, name });
-  };
+    return null;
+  });
+  const { why } = typed;
   return (
     <Box>
       <chakra.label display="flex" alignItems="center" gap="6px" fontSize="13px">
         <span style={{ flex: 1 }}>Name</span>
         <LineInput
-          value={typed ?? line.name}
+          value={typed.text}
           maxLength={28}
           width="150px"
           bad={why !== null}
-          onChange={(e) => setTyped(e.currentTarget.value)}
-          onBlur={commit}
-          onKeyDown={(e) => e.key === 'Enter' && commit()}
+          onChange={typed.onChange}
+          onBlur={typed.onBlur}
+          onKeyDown={typed.onKeyDown}
         />
       </chakra.label>
       {why && (

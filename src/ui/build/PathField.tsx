@@ -1,10 +1,10 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
-import { useState } from 'react';
 import type { Parameter, Path } from '@/core/kinds';
 import { checkParameter } from '@/core/document/parameters';
 import { useStudio } from '@/store/context';
 import { Choice, NumberField } from '../common/Field';
+import { useTyped } from '../common/useTyped';
 import { ShapeField } from './ShapeField';
 
 const WAYS = [
@@ -101,17 +101,12 @@ function CurveField({
   value: string;
   onChange: (path: Path) => void;
 }) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const [why, setWhy] = useState<string | null>(null);
-  const commit = (): void => {
-    if (typed === null || typed === value) return setTyped(null);
-    const next: Path = { curve: typed };
-    const wrong = checkParameter(p, next);
-    setWhy(wrong);
-    if (wrong !== null) return;
-    setTyped(null);
-    onChange(next);
-  };
+  const typed = useTyped(value, value, (curve) => {
+    const wrong = checkParameter(p, { curve });
+    if (wrong === null) onChange({ curve });
+    return wrong;
+  });
+  const { why } = typed;
   return (
     <Box mb="10px">
       <chakra.textarea
@@ -125,9 +120,9 @@ function CurveField({
         borderRadius="card"
         p="5px 7px"
         fontSize="12.5px"
-        value={typed ?? value}
-        onChange={(e) => setTyped(e.currentTarget.value)}
-        onBlur={commit}
+        value={typed.text}
+        onChange={typed.onChange}
+        onBlur={typed.onBlur}
       />
       {why && (
         <chakra.p role="alert" m="3px 0 0" color="bad" fontSize="12.5px">

@@ -7,7 +7,7 @@ export interface Typed {
   /** Why what is typed cannot be taken; null while nothing is wrong. */
   readonly why: string | null;
   readonly onFocus: () => void;
-  readonly onChange: (event: ChangeEvent<HTMLInputElement>) => void;
+  readonly onChange: (event: ChangeEvent<HTMLInputElement | HTMLTextAreaElement>) => void;
   readonly onBlur: () => void;
   /** Enter takes what is typed, Escape takes it back. */
   readonly onKeyDown: (event: KeyboardEvent) => void;

@@ -275,7 +275,7 @@ export const boxFrame: BaseKind = {
       parts: [PANEL],
     },
   ],
-  brief: [['displayWidth'], ['depth'], ['wallHeight'], ['panelHeight'], ['tab']],
+  brief: ['displayWidth', 'depth', 'wallHeight', 'panelHeight', 'tab'],
   fitting: ({ gutter, reach }) => {
     const depth = Math.round(reach * 0.35);
     const tab = Math.max(6, Math.round((reach - depth) * 0.14));

@@ -420,7 +420,7 @@ export const easel: BaseKind = {
     ...listOf(values, 'levels').map((_, k) => levelStep(k)),
     STOP_STEP[values.stopBy as StopKind],
   ],
-  brief: [['width'], ['height'], ['break'], ['stop'], ['stopHeight'], ['stopWidth']],
+  brief: ['width', 'height', 'break', 'stop', 'stopHeight', 'stopWidth'],
   fitting: ({ gutter, reach }) => ({ width: reach, height: gutter, stop: Math.round(reach * STOP_PART) }),
   sizes: (v) => ({ gutter: num(v, 'height'), reach: num(v, 'width') }),
   turns: (values) => {

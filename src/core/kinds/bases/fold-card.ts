@@ -133,7 +133,16 @@ export const foldCard: BaseKind = {
       : [],
   // A shaped base is as wide as its shape makes it.
   silent: (values) => (shapeOf(values, 'shape') ? ['gutter', 'reachB', 'fold', 'edges', 'corners'] : ['hinge', 'fold']),
-  brief: [['fold'], ['gutter'], ['reachA', 'reachB'], ['liner']],
+  brief: [
+    'fold',
+    'gutter',
+    {
+      keys: ['reachA', 'reachB'],
+      label: 'Reach of each leaf',
+      note: 'From the gutter to the fore edge. Each leaf has its own in the panel of the base.',
+    },
+    'liner',
+  ],
   fitting: ({ gutter, reach }) => ({ gutter, reachA: reach, reachB: reach, fold: 'side', liner: 0 }),
   sizes: (v) => ({ gutter: num(v, 'gutter'), reach: Math.max(num(v, 'reachA'), num(v, 'reachB')) }),
   turns: () => ({ away: ['reach'], along: ['gutter'], size: ['reach', 'gutter'] }),

@@ -199,7 +199,7 @@ export const gateInsert: BaseKind = {
       parts: ['insertA', 'insertB'],
     },
   ],
-  brief: [['length'], ['height'], ['score'], ['insertLength'], ['insertHeight'], ['insertScore'], ['mat']],
+  brief: ['length', 'height', 'score', 'insertLength', 'insertHeight', 'insertScore', 'mat'],
   fitting: ({ gutter, reach }) => {
     const flap = Math.round(reach * FLAP_PART);
     const [part, tall] = [Math.round(reach * 0.8), Math.round(gutter * 0.8)];
