@@ -18,7 +18,7 @@ describe('study', () => {
       { what: 'scoring: wall of Step', step: 'score', id: 'step-fold-1.wall', share_pct: 50 },
     ]);
     expect(told.overhang_mm.p50).toBeLessThan(told.overhang_mm.p95);
-    expect(told.worst.map((w: { of: string }) => w.of)).toEqual(['overhang', 'closing']);
+    expect(told.worst.map((w: { of: string }) => w.of)).toEqual(['overhang', 'closing', 'binding', 'edges']);
   });
 
   test('parts joined are the whole, to the byte, in any order', async () => {
