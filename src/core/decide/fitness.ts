@@ -57,10 +57,11 @@ export interface Marks {
   readonly places: readonly (readonly number[])[];
   /** The same of the corners of each edge of the base, by side and edge. */
   readonly edges: readonly (readonly (readonly number[])[])[];
-  /** What does not close, shut and on its way: points of creases as their two sides have them, mm. */
-  readonly closing: readonly Vec3[];
-  readonly binding: readonly Vec3[];
+  /** What does not close: points of creases as their two sides have them, mm. */
+  readonly gaps: readonly Vec3[];
 }
+/** Where a made card is looked at; places and edges are looked at where it is shut. */
+export type When = 'shut' | 'on its way';
 
 /** A design, ready to be made many times. */
 export class Maker {
@@ -112,10 +113,10 @@ export class Maker {
     return { ...lies, closedGapMm: closed && closed.gapMm, wayGapMm: Math.max(0, ...gaps), ...this.spare(astray) };
   }
 
-  /** Poses of the bodies of a made card: shut, where it does, and on its way. */
-  bodies(amounts: ArrayLike<number>): readonly (readonly Rigid[])[] {
+  /** Poses of the bodies of a made card. */
+  bodies(amounts: ArrayLike<number>, when: When): readonly (readonly Rigid[])[] {
     const made = this.making.card(new Astray(this.steps, amounts));
-    return this.poses().map((pose) => madePose(made, pose).bodies);
+    return this.poses(when).map((pose) => madePose(made, pose).bodies);
   }
 
   /**
@@ -123,23 +124,24 @@ export class Maker {
    * read from.
    * @param beside poses of the other's bodies
    */
-  marks(amounts: ArrayLike<number>, beside: readonly (readonly Rigid[])[]): Marks {
+  marks(amounts: ArrayLike<number>, when: When, beside: readonly (readonly Rigid[])[]): Marks {
     const astray = new Astray(this.steps, amounts);
     const made = this.making.card(astray);
-    const near = this.poses().map((pose, k) => madeNear(made, pose, beside[k]));
-    const [closed, way] = this.closed ? [near[0], near.slice(1)] : [null, near];
-    const places = closed ? this.partPlaces(closed.placed, astray) : [];
+    const near = this.poses(when).map((pose, k) => madeNear(made, pose, beside[k]));
+    const gaps = near.flatMap((n) => n.gaps);
+    if (when === 'on its way' || !this.closed) return { places: [], edges: [], gaps };
+    const [{ placed }] = near;
+    const places = this.partPlaces(placed, astray);
     const out = (side: Side, facet: number, k: number): number =>
-      OUT[side](this.cornersOf(facet, closed!.placed, astray)[k].at);
+      OUT[side](this.cornersOf(facet, placed, astray)[k].at);
     return {
       places: this.edges.map(({ side }) => places.map(OUT[side])),
       edges: this.edges.map(({ side, corners }) => corners.map((list) => list.map((c) => out(side, c.facet, c.k)))),
-      closing: closed?.gaps ?? [],
-      binding: way.flatMap((w) => w.gaps),
+      gaps,
     };
   }
-  private poses(): readonly Pose[] {
-    return this.closed ? [this.closed, ...this.way] : this.way;
+  private poses(when: When): readonly Pose[] {
+    return when === 'on its way' ? this.way : this.closed ? [this.closed] : [];
   }
 
   /** Least that is left to parts that move, and of what is to be covered. */
@@ -158,7 +160,8 @@ export class Maker {
     const made = this.making.card(astray);
     const facets = made.facets.map((f, i) => ({ ...f, polygon: this.making.outline(i, astray) }));
     const assembly: Assembly = { ...this.nominal, ...made, facets };
-    return this.poses().map((pose) => ({ assembly, pose: { ...pose, placed: madePose(made, pose).placed } }));
+    const poses = [...this.poses('shut'), ...this.poses('on its way')];
+    return poses.map((pose) => ({ assembly, pose: { ...pose, placed: madePose(made, pose).placed } }));
   }
 
   /** Facets of the base whose edge is the outermost on a side when it is shut. */

@@ -47,18 +47,19 @@ const cards = demoCards().filter(([name]) => /^(terrace-night|refractor-evening|
 test.each(cards)('%s: the derivatives foretell cards solved in full', (_, design) => {
   const maker = new Maker(design, USUAL_SCATTER);
   const none = maker.steps.map(() => 0);
-  const drawn = maker.bodies(none);
+  const [shut, way] = [maker.bodies(none, 'shut'), maker.bodies(none, 'on its way')];
   for (const [k, { kind, id }] of maker.steps.entries()) {
     const amounts = none.with(k, BY);
-    const [solved, told] = [maker.make(amounts), maker.marks(amounts, drawn)];
+    const [solved, told] = [maker.make(amounts), maker.marks(amounts, 'shut', shut)];
+    const { gaps: onItsWay } = maker.marks(amounts, 'on its way', way);
     const length = (gaps: readonly (readonly number[])[]): number => Math.max(0, ...gaps.map((g) => Math.hypot(...g)));
     const outs = told.edges.map((list) => list.map((corners) => Math.max(...corners)));
     const past = told.places.flatMap((list, side) => list.map((out) => out - meanOf(outs[side])));
     const off = {
       overhang: solved.overhangMm! - Math.max(...past),
       edges: solved.edgesMm - Math.max(0, ...outs.map((list) => Math.max(...list) - Math.min(...list))),
-      closing: solved.closedGapMm! - length(told.closing),
-      binding: solved.wayGapMm - length(told.binding),
+      closing: solved.closedGapMm! - length(told.gaps),
+      binding: solved.wayGapMm - length(onItsWay),
     };
     // Within a twentieth of what the step goes astray: what is left are its squares.
     for (const [of, mm] of Object.entries(off))

@@ -5,7 +5,7 @@
  */
 import type { Design } from '../document/design';
 import type { Vec3 } from '../linkage';
-import { Maker, meanOf, type Fitness, type Marks } from './fitness';
+import { Maker, meanOf, type Fitness, type Marks, type When } from './fitness';
 import type { MakingStep, Scatter } from './scatter';
 
 /** Limit of a step, in standard deviations: nineteen of twenty lie within (normal distribution). */
@@ -44,31 +44,37 @@ const apart = ({ edges }: Marks): Mark[] =>
     ),
   );
 
-/** How bad a card is, mm, and the marks that this is the greatest of. */
-const SORTS: Readonly<
-  Record<WorstOf, { readonly worse: (f: Fitness) => number; readonly marks: (m: Marks) => readonly Mark[] }>
-> = {
-  overhang: { worse: (f) => f.overhangMm ?? -Infinity, marks: pokes },
-  closing: { worse: (f) => f.closedGapMm ?? 0, marks: (m) => m.closing },
-  binding: { worse: (f) => f.wayGapMm, marks: (m) => m.binding },
-  edges: { worse: (f) => f.edgesMm, marks: apart },
+interface Sort {
+  readonly when: When;
+  /** How bad a card is, mm. */
+  readonly worse: (f: Fitness) => number;
+  /** What this is the greatest of. */
+  readonly marks: (m: Marks) => readonly Mark[];
+}
+const SORTS: Readonly<Record<WorstOf, Sort>> = {
+  overhang: { when: 'shut', worse: (f) => f.overhangMm ?? -Infinity, marks: pokes },
+  closing: { when: 'shut', worse: (f) => f.closedGapMm ?? 0, marks: (m) => m.gaps },
+  binding: { when: 'on its way', worse: (f) => f.wayGapMm, marks: (m) => m.gaps },
+  edges: { when: 'shut', worse: (f) => f.edgesMm, marks: apart },
 };
+
 /** The worst card of each sort in which its steps matter. Throws DesignError. */
 export function worstCards(design: Design, scatter: Scatter): WorstCard[] {
   const maker = new Maker(design, scatter);
   const limits = maker.steps.map(({ sigma }) => WORST_SIGMAS * sigma);
   const none = limits.map(() => 0);
-  const drawn = new Slopes(maker, limits, none);
+  const slopesAt = (amounts: readonly number[], when: When): Slopes => new Slopes(maker, limits, amounts, when);
+  const drawn = { shut: slopesAt(none, 'shut'), 'on its way': slopesAt(none, 'on its way') };
   return (Object.keys(SORTS) as WorstOf[]).flatMap((of) => {
-    const { worse, marks } = SORTS[of];
+    const { when, worse, marks } = SORTS[of];
     const worstOf = (slopes: Slopes): Made | undefined =>
       likelyWorst(slopes, marks, limits)
-        .map((amounts) => ({ amounts, by: worse(maker.make(amounts, of === 'binding')) }))
+        .map((amounts) => ({ amounts, by: worse(maker.make(amounts, when === 'on its way')) }))
         .sort((a, b) => b.by - a.by)[0];
-    let worst = worstOf(drawn);
+    let worst = worstOf(drawn[when]);
     if (!worst) return [];
     for (let round = 0; round < MOST_ROUNDS; round++) {
-      const next = worstOf(new Slopes(maker, limits, worst.amounts));
+      const next = worstOf(slopesAt(worst.amounts, when));
       if (!next || next.by <= worst.by + NO_DIFFERENCE_MM) break;
       worst = next;
     }
@@ -90,10 +96,13 @@ class Slopes {
     maker: Maker,
     limits: readonly number[],
     readonly amounts: readonly number[],
+    when: When,
   ) {
-    const bodies = maker.bodies(amounts);
-    this.here = maker.marks(amounts, bodies);
-    this.near = limits.map((limit, k) => maker.marks(amounts.with(k, amounts[k] + NEXT_TO_NOTHING * limit), bodies));
+    const bodies = maker.bodies(amounts, when);
+    this.here = maker.marks(amounts, when, bodies);
+    this.near = limits.map((limit, k) =>
+      maker.marks(amounts.with(k, amounts[k] + NEXT_TO_NOTHING * limit), when, bodies),
+    );
   }
 }
 
@@ -104,18 +113,16 @@ function likelyWorst(slopes: Slopes, marks: (m: Marks) => readonly Mark[], limit
     // What each step brings by itself at its limit, and what would be left with every step as drawn.
     const brings = near.map((list) => list[m].map((x, axis) => (x - here[axis]) / NEXT_TO_NOTHING));
     const now = here.map((x, axis) =>
-      brings.reduce((left, b, k) => left - (limits[k] > 0 ? slopes.amounts[k] / limits[k] : 0) * b[axis], x as number),
+      brings.reduce((left, b, k) => left - (slopes.amounts[k] / limits[k]) * b[axis], x as number),
     );
     return greatest(now, brings);
   });
-  const kept = new Map<string, { readonly amounts: number[]; readonly size: number }>();
-  for (const { sides, size } of promised.sort((a, b) => b.size - a.size)) {
+  const kept = new Map<string, readonly number[]>();
+  for (const { sides } of promised.sort((a, b) => b.size - a.size)) {
     if (kept.size === MOST_MADE) break;
-    const key = sides.join();
-    if (sides.some((s) => s !== 0) && !kept.has(key))
-      kept.set(key, { amounts: sides.map((s, k) => s * limits[k]), size });
+    if (sides.some((s) => s !== 0)) kept.set(sides.join(), sides);
   }
-  return [...kept.values()].map((k) => k.amounts);
+  return [...kept.values()].map((sides) => sides.map((s, k) => s * limits[k]));
 }
 
 /** The side of every step with which a mark is greatest: a number as it is, a gap by its length. */
