@@ -88,7 +88,7 @@ async function workOf(job: keyof Engine): Promise<((...args: unknown[]) => Promi
     const jobs: Partial<Engine> = await GROUPS[WHERE[job]]();
     return jobs[job] as (...args: unknown[]) => Promise<unknown>;
   } catch {
-    return 'A part of Rhabdoplex could not be loaded: see that its server is still running, then try again.';
+    return 'A part of Rhabdoplex could not be loaded: see that its server is still running, then try again';
   }
 }
 
