@@ -8,10 +8,8 @@ import type { Design } from '../document/design';
 import {
   bendingMechanism,
   closedStack,
-  drivePairs,
+  byHandOf,
   overhangOf,
-  pairStates,
-  platesOf,
   closedSize,
   postedSize,
   postedStack,
@@ -20,7 +18,11 @@ import {
   type Evidence,
   type Finding,
   type Overhang,
+  type WalkedPair,
+  type WalkedThree,
 } from '../rules';
+
+export type { WalkedPair, WalkedThree } from '../rules';
 import { briefOf, closedPose, DEFAULT_STEPS, handWalk, namedPoses, walk } from './evidence';
 import { canSeek, PROOF_BUDGET, purseAlone, remedySteps, type Seeking } from './remedies';
 import { handTravel, travelPoint, type HandPoint, type TravelPoint } from './travel-chart';
@@ -49,6 +51,8 @@ export interface Proof {
   readonly measures: Record<string, Record<string, number>>;
   /** Drives that are moved by hand and can meet: those, and no others, were walked two at a time. */
   readonly pairs: readonly WalkedPair[];
+  /** Threes of those were looked at together at random places, more of them nowhere. */
+  readonly threes: readonly WalkedThree[];
   /** What is named: for the post, on the shelf. */
   readonly states: readonly ProvedState[];
 }
@@ -61,14 +65,6 @@ export interface ProvedState {
   /** Of a card that is left alone there: how far inside what it stands on its weight lies, mm, and what it weighs. */
   readonly standing?: { readonly stance: Stance; readonly tip_mm: number; readonly weight_g: number };
 }
-export interface WalkedPair {
-  readonly drives: readonly [string, string];
-  /** Openings at which they were walked, degrees. */
-  readonly openings: readonly number[];
-  /** How many states of both were looked at. */
-  readonly states: number;
-}
-
 /**
  * The proof, growing: first what the flat pieces and the closed pose show, then the travel bit by bit, then remedies.
  * Every value is a whole proof of what is known so far.
@@ -103,6 +99,7 @@ function* examiningSteps(design: Design, assembly: Assembly, steps: number): Gen
   const travel: TravelPoint[] = [];
   const handTravels: Record<string, readonly HandPoint[]> = {};
   let pairs: readonly WalkedPair[] = [];
+  let threes: readonly WalkedThree[] = [];
   let measures = allMeasures(assembly, poseOpen(assembly, 90), closed);
   const overhang = closed && overhangOf(assembly, closed);
   let states: readonly ProvedState[] = [];
@@ -113,6 +110,7 @@ function* examiningSteps(design: Design, assembly: Assembly, steps: number): Gen
     travels: { [OPEN]: [...travel], ...handTravels },
     measures,
     pairs,
+    threes,
     states,
     ...sent,
     closed:
@@ -148,7 +146,7 @@ function* examiningSteps(design: Design, assembly: Assembly, steps: number): Gen
     if (hand.length % 8 === 0) yield proof();
   }
   evidence = { ...evidence, travel: poses, byHand: hand, named: namedPoses(design, assembly) };
-  pairs = walkedPairs(evidence);
+  ({ pairs, threes } = byHandOf(evidence));
   findings = [...findings, ...RULES.filter((r) => r.needs === 'travel').flatMap((r) => r.check(evidence))];
   yield proof();
   return proof();
@@ -185,13 +183,6 @@ function provedStates(evidence: Evidence): ProvedState[] {
     };
   });
 }
-
-const walkedPairs = (evidence: Evidence): WalkedPair[] =>
-  drivePairs(evidence.assembly, evidence.byHand, platesOf(evidence)).map((pair) => ({
-    drives: [pair.a.id, pair.b.id],
-    openings: pair.openings,
-    states: [...pairStates(evidence.assembly, pair)].length,
-  }));
 
 /** A finding with what was found to clear it. */
 function* seekFor(seeking: Seeking, finding: Finding): Generator<void, Finding> {

@@ -187,9 +187,11 @@ class Search {
     // Every hand at every opening is for the proof of what is found.
     const { drive } = this.finding;
     const byHand = Object.entries(drive).some(([id, value]) => id !== OPEN && value !== 0);
+    // The pose where it was worst is looked at again, whatever the steps; before all others where a hand is needed.
+    const there = poseAt(assembly, drive);
+    const still = byHand && !there.stop && own({ ...cheap, rough: true, named: [there] });
+    if (still) return still;
     const around = gather(changed, 'travel', SEARCH_STEPS, assembly, byHand ? [openOf(drive)] : []);
-    // The pose where it was worst is looked at again, whatever the steps.
-    const there = poseAt(assembly, this.finding.drive);
     return own({ ...around, rough: true, travel: there.stop ? around.travel : [...around.travel, there] }) ?? null;
   }
 

@@ -18,10 +18,8 @@ import {
   type Placed,
   type Plate,
 } from './plates';
-import { drivePairs, pairStates } from './pairs';
-import { boxesMeet3 } from '../linkage';
-import { carrierOf } from '../assembly/carrier';
-import { besideDepth } from './beside';
+import { byHandOf } from './by-hand';
+import { HAND_STOPS_DEG } from './hand-solids';
 import { bridges, covers, foldedUpDeg, liftedMm } from './held-down';
 import { bendingMechanism } from './flex';
 import { finding, leversOf, turnsOf, type Evidence, type Finding, type Lever, type Rule } from './rule';
@@ -57,9 +55,13 @@ export const collision: Rule = {
 /** Between two poses of the travel pairs that come near each other are looked at this finely, degrees. */
 const FINE_DEG = 1.25;
 
-/** Two plates that meet, how deep, and whether a hand moves one of them. */
+/** Paper or hardware that takes part in a collision: of a facet, or stuck on one. */
+type Party = Pick<Plate, 'facet' | 'layer'>;
+const of = (plates: readonly Plate[], [a, b]: Pair): readonly [Party, Party] => [plates[a], plates[b]];
+
+/** Two that meet, how deep, and whether a hand moves one of them. */
 interface Meeting {
-  readonly pair: Pair;
+  readonly pair: readonly [Party, Party];
   readonly depth: number;
   readonly at: State;
   readonly byHand?: boolean;
@@ -82,7 +84,7 @@ function* hitsOfTravel(evidence: Evidence, plates: readonly Plate[]): Generator<
     for (const pair of nearPairs(assembly, plates, placed)) {
       const depth = depthOf(plates, placed, pair);
       if (depth === 0 || unjudged(pair)) continue;
-      yield { pair, depth, at: pose.state };
+      yield { pair: of(plates, pair), depth, at: pose.state };
     }
     if (before && !rough) yield* hitsBetween(evidence, plates, before, { pose, placed });
     before = { pose, placed };
@@ -113,120 +115,41 @@ function* hitsBetween(
     const unjudged = bends(assembly, plates, pose);
     for (const pair of pairs) {
       const depth = depthOf(plates, placed, pair);
-      if (depth > 0 && !unjudged(pair)) yield { pair, depth, at: pose.state };
+      if (depth > 0 && !unjudged(pair)) yield { pair: of(plates, pair), depth, at: pose.state };
     }
   }
 }
 
-/** Opened less than this a card is not played with, degrees; common practice, no source. */
-const HAND_STOPS_DEG = 90;
-
-/** How far two plates stand in each other in a pose: through it, or beside it at its own height, mm. */
-type Depth = (pose: Pose, placed: readonly Placed[], pair: Pair) => number;
-function depthByHand(assembly: Assembly, plates: readonly Plate[]): Depth {
-  const jointed = jointedIn(assembly);
-  const carriers = plates.map((p) => (p.layer ? null : carrierOf(assembly, p.facet)));
-  return (pose, placed, pair) => {
-    const [i, j] = pair;
-    const [p, q] = [plates[i], plates[j]];
-    // Over one face the opening changes nothing between them.
-    const beside = openOf(pose.state) === assembly.drives[0].to && carriers[i] !== null && carriers[i] === carriers[j];
-    const through = depthOf(plates, placed, pair);
-    return beside && !pleat(assembly, p, q) && !jointed(p, q)
-      ? Math.max(through, besideDepth(assembly, pose, p, q))
-      : through;
-  };
-}
-
-/** What is folded lies on itself, in one piece or in several that are glued back to back. */
-function pleat({ facets, pieces }: Assembly, p: Plate, q: Plate): boolean {
-  const [f, g] = [facets[p.facet], facets[q.facet]];
-  const folds = (id: string): boolean => pieces.find((piece) => piece.id === id)!.creases.length > 0;
-  return f.piece === g.piece || (f.mechanism === g.mechanism && folds(f.piece) && folds(g.piece));
-}
-
-/** What runs into what while another drive than the opening is moved. */
-function* hitsByHand({ assembly, byHand }: Evidence, plates: readonly Plate[], depthIn: Depth): Generator<Meeting> {
-  for (const pose of byHand) {
-    const placed = placePlates(plates, pose);
-    const unjudged = bends(assembly, plates, pose);
-    for (const pair of nearPairs(assembly, plates, placed)) {
-      const depth = depthIn(pose, placed, pair);
-      if (depth > 0 && !unjudged(pair)) yield { pair, depth, at: pose.state, byHand: true };
-    }
-  }
-}
-
-/** What runs into what in a state that is named: it may be on nobody's way. */
-function* hitsOfNamed({ assembly, named }: Evidence, plates: readonly Plate[], depthIn: Depth): Generator<Meeting> {
+/** What passes through what in a state that is named, hands at rest: it may be on nobody's way. */
+function* hitsOfNamed({ assembly, named }: Evidence, plates: readonly Plate[]): Generator<Meeting> {
   const handsAtRest = ({ state }: Pose): boolean =>
     assembly.drives.every((d) => d.id === OPEN || state[d.id] === d.rest);
-  for (const pose of named) {
+  for (const pose of named.filter(handsAtRest)) {
     const placed = placePlates(plates, pose);
-    const own = handsAtRest(pose) ? {} : { byHand: true };
     const unjudged = bends(assembly, plates, pose);
     for (const pair of nearPairs(assembly, plates, placed)) {
-      const depth = own.byHand ? depthIn(pose, placed, pair) : depthOf(plates, placed, pair);
-      if (depth > 0 && !unjudged(pair)) yield { pair, depth, at: pose.state, ...own };
+      const depth = depthOf(plates, placed, pair);
+      if (depth > 0 && !unjudged(pair)) yield { pair: of(plates, pair), depth, at: pose.state };
     }
   }
 }
 
-/** What two drives bring into each other that neither does alone. */
-function* hitsOfPairs({ assembly, byHand }: Evidence, plates: readonly Plate[], depthIn: Depth): Generator<Meeting> {
-  for (const drives of drivePairs(assembly, byHand, plates)) {
-    const [own, others] = drives.parts;
-    for (const state of pairStates(assembly, drives)) {
-      const pose = poseAt(assembly, state);
-      if (pose.stop) continue;
-      const placed: Placed[] = [];
-      for (const k of new Set([...own, ...others])) placed[k] = placePlate(plates[k], pose);
-      for (const pair of meetingPairs(assembly, plates, placed, own, others)) {
-        const depth = depthIn(pose, placed, pair);
-        if (depth > 0) yield { pair, depth, at: state, byHand: true };
-      }
-    }
-  }
-}
-
-/** Pairs of one plate each of two lists, of different bodies, whose boxes meet in a pose; the smaller index first. */
-function* meetingPairs(
-  { facets }: Assembly,
-  plates: readonly Plate[],
-  placed: readonly Placed[],
-  own: readonly number[],
-  others: readonly number[],
-): Generator<Pair> {
-  const body = (k: number): number => facets[plates[k].facet].body;
-  for (const i of own)
-    for (const j of others)
-      if (i !== j && body(i) !== body(j) && boxesMeet3(placed[i], placed[j])) yield i < j ? [i, j] : [j, i];
-}
-
-/** Whether two plates are parts that one joint ties: a flap turned back lies on the front it hangs from. */
-function jointedIn({ linkage, facets }: Assembly): (p: Plate, q: Plate) => boolean {
-  const ties = new Set(linkage.joints.flatMap(({ a, b }) => [`${a} ${b}`, `${b} ${a}`]));
-  return (p, q) => ties.has(`${facets[p.facet].body} ${facets[q.facet].body}`);
-}
-
-const ownerOf = (assembly: Assembly, { facet, layer }: Plate): string => layer?.id ?? assembly.facets[facet].mechanism;
+const ownerOf = (assembly: Assembly, { facet, layer }: Party): string => layer?.id ?? assembly.facets[facet].mechanism;
 
 function* hitsOf(evidence: Evidence, plates: readonly Plate[]): Generator<Meeting> {
   yield* hitsOfTravel(evidence, plates);
-  const depthIn = depthByHand(evidence.assembly, plates);
-  yield* hitsOfNamed(evidence, plates, depthIn);
-  yield* hitsByHand(evidence, plates, depthIn);
-  yield* hitsOfPairs(evidence, plates, depthIn);
+  yield* hitsOfNamed(evidence, plates);
+  for (const { pair, depthMm, at } of byHandOf(evidence).hits) yield { pair, depth: depthMm, at, byHand: true };
 }
 
 function pierced(evidence: Evidence): Finding[] {
   const { assembly } = evidence;
   const say = wordsFor(evidence);
   const plates = platesOf(evidence);
-  const owner = (p: Plate): string => ownerOf(assembly, p);
+  const owner = (p: Party): string => ownerOf(assembly, p);
   const worst = new Map<string, Worst & Pick<Meeting, 'pair' | 'byHand'>>();
   for (const { pair, depth, at, byHand } of hitsOf(evidence, plates)) {
-    const names = pair.map((k) => owner(plates[k])).sort();
+    const names = pair.map(owner).sort();
     // What meets as the card is opened needs no hand for it.
     if (byHand && worst.has(names.join('|'))) continue;
     const key = [...names, ...(byHand ? ['by hand'] : [])].join('|');
@@ -234,16 +157,16 @@ function pierced(evidence: Evidence): Finding[] {
     const next = worsened(known, depth, at);
     worst.set(key, { ...next, pair: known && next.measure === known.measure ? known.pair : pair, byHand });
   }
-  return [...worst.values()].filter(tellsMore(assembly, plates, [...worst.values()])).map((w): Finding => {
+  return [...worst.values()].filter(tellsMore(assembly, [...worst.values()])).map((w): Finding => {
     // A layer is what moves of the pair, then a mechanism, then the card.
-    const rank = (p: Plate): number => (p.layer ? 2 : owner(p) === CARD ? 0 : 1);
-    const [first, second] = [plates[w.pair[0]], plates[w.pair[1]]];
+    const rank = (p: Party): number => (p.layer ? 2 : owner(p) === CARD ? 0 : 1);
+    const [first, second] = w.pair;
     const [mover, other] = rank(first) === 0 || second.layer ? [second, first] : [first, second];
-    const name = (p: Plate): string => p.layer?.title ?? say.title(owner(p)).replace(/^The card$/, 'the card');
+    const name = (p: Party): string => p.layer?.title ?? say.title(owner(p)).replace(/^The card$/, 'the card');
     const own = owner(mover) === owner(other);
     const through = own ? 'itself' : name(other);
     // Whoever moves a part stops at the leaf of a card that is hardly open.
-    const onLeaf = w.pair.some((k) => assembly.leafBodies.has(assembly.facets[plates[k].facet].body));
+    const onLeaf = w.pair.some((p) => assembly.leafBodies.has(assembly.facets[p.facet].body));
     const handStops = w.byHand && onLeaf && w.to < HAND_STOPS_DEG;
     return finding({
       rule: 'collision',
@@ -265,20 +188,19 @@ function pierced(evidence: Evidence): Finding[] {
 /** What a hand brings together is told of the sheets themselves, not again of all that is stuck on them. */
 function tellsMore(
   { facets }: Assembly,
-  plates: readonly Plate[],
   all: readonly Pick<Meeting, 'pair' | 'byHand'>[],
 ): (w: Pick<Meeting, 'pair' | 'byHand'>) => boolean {
   const bodies = ({ pair }: Pick<Meeting, 'pair'>): string =>
     pair
-      .map((k) => facets[plates[k].facet].body)
+      .map((p) => facets[p.facet].body)
       .sort()
       .join();
-  const bare = (w: Pick<Meeting, 'pair'>): boolean => w.pair.every((k) => !plates[k].layer);
+  const bare = (w: Pick<Meeting, 'pair'>): boolean => w.pair.every((p) => !p.layer);
   const told = new Set(all.filter((w) => w.byHand && bare(w)).map(bodies));
   return (w) => !w.byHand || bare(w) || !told.has(bodies(w));
 }
 
-function plateLevers(assembly: Assembly, { facet, layer }: Plate): Lever[] {
+function plateLevers(assembly: Assembly, { facet, layer }: Party): Lever[] {
   const own = turnsOf(assembly, assembly.facets[facet].mechanism, 'place', 'along', 'away');
   return layer ? [...layerLevers(layer.id, false), ...own] : own;
 }

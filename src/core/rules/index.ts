@@ -7,12 +7,14 @@ import { foamSweep } from './foam-sweep';
 import { glueRoom } from './glue-room';
 import { grain } from './grain';
 import { gutterRelief } from './gutter-relief';
+import { hung } from './hung';
 import { loosePart } from './loose-part';
 import { overhang } from './overhang';
 import { postSize } from './post-size';
 import type { Rule } from './rule';
 import { sheetFit } from './sheet-fit';
 import { stock } from './stock';
+import { notLookedAt, stuckBetween } from './stuck-between';
 import { sweep } from './sweep';
 import { thickness } from './thickness';
 import { tip } from './tip';
@@ -23,8 +25,8 @@ export * from './rule';
 export { atState, RULE_WORDS } from './words';
 export { overhang, overhangOf, type Overhang } from './overhang';
 export { bendingMechanism, FLEX_RISK_MM } from './flex';
-export { drivePairs, pairStates } from './pairs';
-export { platesOf } from './plates';
+export { byHandOf } from './by-hand';
+export type { WalkedPair, WalkedThree } from './together';
 export { reachPast } from './sweep';
 export { gapsBelow, leastClearance, type Gap } from './clearance';
 export { closedStack, thicknessMap, type ThicknessMap } from './stack-map';
@@ -52,6 +54,9 @@ export const RULES: readonly Rule[] = [
   flex,
   sweep,
   collision,
+  stuckBetween,
+  notLookedAt,
   foamSweep,
+  hung,
   ...AT_REST,
 ];

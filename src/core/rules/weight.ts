@@ -28,10 +28,12 @@ const paper = (gsm: number): number => gsm * 1e-6;
 /** Grams of a square millimetre of so much of a material, mg/mm³. */
 const sheetOf = (density: number, thickMm: number): number => density * thickMm * 1e-3;
 
-export function weightAt(evidence: Seen, pose: Pose): Weight {
+/** @param counts which facets count, with all that is on them; every one unless said */
+export function weightAt(evidence: Seen, pose: Pose, counts: (facet: number) => boolean = () => true): Weight {
   let grams = 0;
   let moment: Vec3 = [0, 0, 0];
   for (const { facet, region, heightMm, gramsPerMm2 } of partsOf(evidence)) {
+    if (!counts(facet)) continue;
     const own = gramsPerMm2 * regionArea(region);
     if (own === 0) continue;
     const [x, y] = centreOfArea(region);

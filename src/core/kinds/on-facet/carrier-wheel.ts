@@ -204,6 +204,7 @@ export const carrierWheel: FaceKind = {
     away: ['at.y', 'arm', 'carrier.height'],
     along: ['at.x', 'arm', 'carrier.width'],
     size: ['arm'],
+    weight: ['carrier.hang', 'carrier.height'],
   }),
   sizeOf: (v, say) => `${num(v, 'spokes')} at ${say(num(v, 'arm'))}`,
   parameters: [

@@ -5,7 +5,18 @@
 import type { Drive } from '../../drives';
 import { COINS } from '../../paper/coins';
 import { partId } from '../../ids';
-import { intersect, offset, regionArea, subtract, thicken, type Polygon, type Region } from '../../plane/polygon';
+import type { Vec3 } from '../../linkage';
+import {
+  contains,
+  distanceToEdge,
+  intersect,
+  offset,
+  regionArea,
+  subtract,
+  thicken,
+  type Polygon,
+  type Region,
+} from '../../plane/polygon';
 import { outlineGap } from '../../plane/gap';
 import { ShapeError } from '../../shapes/shape';
 import {
@@ -54,7 +65,8 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
   const frontLevel = level + caliperMm + gap;
   const front = sharing(sheet(context, 'front', 'Front panel', frontOutline, frontLevel), 'front');
   const loose = islands.map((p, k) => sheet(context, `island-${k + 1}`, `Island ${k + 1}`, p, frontLevel));
-  const carrier = sheet(context, 'carrier', 'Carrier', carried(values, outline), frontLevel + caliperMm);
+  const borne = carried(values, outline);
+  const carrier = sheet(context, 'carrier', 'Carrier', borne, frontLevel + caliperMm);
 
   const room = offset([whole], -num(values, 'foamInset'));
   const free = diameter / 2 + clearance;
@@ -127,6 +139,16 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
         levers: ['slot', 'token.diameter'],
         part: token.piece.id,
       }),
+      demand('captive', 'carrier', 'its carrier holds beyond its slot by', besideSlot(borne, way.track, slot), {
+        least: CAPTIVE_MM,
+        levers: ['slot', 'carrier', 'figureHeight'],
+        part: carrier.piece.id,
+      }),
+      demand('captive', 'panel', 'where it goes, the token stays inside its panel by', insideBy(whole, swept), {
+        least: CAPTIVE_MM,
+        levers: ['width', 'height', 'end', 'token.diameter'],
+        part: token.piece.id,
+      }),
       { ...roomAbove(id, 'token', gap - thickness), levers: ['foamThickness', 'layers', 'token.thickness'] },
       demand('bind', 'carrier', 'the slot is wider than what holds the carrier by', slot - num(values, 'spacer'), {
         least: clearance,
@@ -146,6 +168,19 @@ function once<T>(work: () => T): () => T {
 function carried(values: ParameterValues, outline: FaceContext['outline']): Polygon {
   const figure = shapeOf(values, 'figure');
   return figure ? centred(outline(figure))[0] : disc(num(values, 'carrier') / 2);
+}
+
+/** Paper of what is carried beyond the slot on its scarcer side, mm: it turns with its way, so one side is asked once. */
+function besideSlot({ outer }: Polygon, { heading: [x, y] }: { readonly heading: Vec3 }, slot: number): number {
+  const across = outer.map((p) => p[1] * x - p[0] * y);
+  return Math.min(Math.max(...across), -Math.min(...across)) - slot / 2;
+}
+
+/** How far all that is swept stays inside a panel, mm; below 0 by how much it comes out of it. */
+function insideBy(panel: Polygon, swept: Region): number {
+  const past = subtract(swept, [panel]).flatMap((p) => p.outer.filter((q) => !contains(panel, q)));
+  if (past.length === 0) return outlineGap([panel], swept);
+  return -Math.max(...past.map((q) => distanceToEdge(panel, q)));
 }
 
 /** Least way from foam to what the token sweeps, mm; 0 where there is no foam. */

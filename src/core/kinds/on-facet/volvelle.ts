@@ -162,6 +162,14 @@ const covered = (part: string, k: number, mm: number): Demand =>
     levers: ['radius', `windows[${k}].outer`, `windows[${k}].inner`],
     part,
   });
+/** The head of the rivet stays on the panel's paper: in a window it shows, and has less to hold on to. */
+const clearOfRivet = (part: string, k: number, mm: number): Demand =>
+  demand('covered', `rivet ${k + 1}`, `the head of its rivet keeps off window ${k + 1} by`, mm, {
+    least: 0,
+    blocksUnder: -Infinity,
+    levers: ['rivet', `windows[${k}].inner`],
+    part,
+  });
 /** A window no wider than a sector; a wider one shows its neighbours too. */
 const alone = (part: string, k: number, sparedDeg: number): Demand => ({
   ...demand(
@@ -258,6 +266,7 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
     }),
     demands: [
       ...covers.map((mm, k) => covered(part, k, mm)),
+      ...windows.map((w, k) => clearOfRivet(part, k, w.inner - num(values, 'rivet') / 2)),
       ...windows.flatMap((w, k) => (contents.length > 0 ? [alone(part, k, sector - w.spanDeg)] : [])),
       demand('bind', 'foam', 'its foam keeps clear of the disc by', free - radius, {
         least: clearance,

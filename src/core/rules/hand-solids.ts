@@ -1,0 +1,47 @@
+/** Which solids may stop a hand, and how far they may give. */
+import type { Assembly } from '../assembly/assembly';
+import type { State } from '../drives';
+import type { Pose } from '../assembly/pose';
+import { CONTACT_MM } from '../tolerance';
+import { bendingMechanism } from './flex';
+import { heightShared, lapOf, overIn } from './meeting';
+import type { Solid } from './solids';
+
+/** Opened less than this a card is not played with, degrees; common practice, no source. */
+export const HAND_STOPS_DEG = 90;
+
+/** Two solids in each other's room, how far, and where. */
+export interface HandHit {
+  readonly pair: readonly [Solid, Solid];
+  readonly depthMm: number;
+  readonly at: State;
+}
+
+/** Whether a solid is what a person stuck on: something may rest on it. */
+export const isStuck = (s: Solid): boolean => s.layer !== undefined;
+/** Foam of a kind is cut clear of what its kind moves, and asked about the sheets of others by `foam`. */
+const isPad = (s: Solid): boolean => s.stuff === 'foam' && !s.layer;
+export const maybeMeet = (p: Solid, q: Solid): boolean => !((isPad(p) && !isStuck(q)) || (isPad(q) && !isStuck(p)));
+
+/** What the leaves of a card opened so far give each other, mm: pressed shut they lie on what lies on them. */
+export const slackAt = (openDeg: number, p: Solid, q: Solid): number =>
+  openDeg < HAND_STOPS_DEG ? p.levelMm + q.levelMm : 0;
+
+/**
+ * What two parts of one mechanism give each other, mm: as thick as they are, where they lie in each other's room at
+ * rest. A strip between the sheets of what is folded away is pressed there, by design.
+ */
+export function pressedMm(assembly: Assembly, p: Solid, q: Solid, rest: Pose): number {
+  const { facets } = assembly;
+  if (p.layer || q.layer || facets[p.facet].mechanism !== facets[q.facet].mechanism) return 0;
+  const over = overIn(rest, p, q);
+  if (!over || heightShared(p, over) <= CONTACT_MM || lapOf(p, q, over) === 0) return 0;
+  return p.toMm - p.fromMm + q.toMm - q.fromMm;
+}
+
+/** Whether a solid is of a mechanism that bends in a pose: `flex` says so, and where its paper goes is not known. */
+export function unjudgedIn(assembly: Assembly, pose: Pose): (s: Solid) => boolean {
+  if (pose.flexMm === 0) return () => false;
+  const bent = bendingMechanism(assembly, pose);
+  return (s) => assembly.facets[s.facet].mechanism === bent;
+}

@@ -1,0 +1,39 @@
+/** What is in each other's room in one pose, and was not where hands are at rest. */
+import type { Assembly } from '../assembly/assembly';
+import type { Pose } from '../assembly/pose';
+import { openOf } from '../drives';
+import { boxesMeet3 } from '../linkage';
+import { CONTACT_MM } from '../tolerance';
+import { isStuck, maybeMeet, pressedMm, slackAt, unjudgedIn, type HandHit } from './hand-solids';
+import { movedFacets, movingPairs, type SolidPair } from './looks';
+import { heightShared, isPleat, lapOf, overIn, sameHeight, throughDepth } from './meeting';
+import { placeSolid, type PlacedSolid, type Solid } from './solids';
+
+/** What is in each other's room in a pose, and was not where hands are at rest. */
+export function* hitsInPose(
+  assembly: Assembly,
+  solids: readonly Solid[],
+  pose: Pose,
+  still: Pose,
+  pairs: readonly SolidPair[] = movingPairs(assembly, solids, movedFacets([still, pose]), [still, pose]),
+  known?: ReadonlyMap<number, PlacedSolid>,
+): Generator<HandHit> {
+  const unjudged = unjudgedIn(assembly, pose);
+  const flat = openOf(pose.state) === assembly.drives[0].to;
+  const placed = known ?? new Map([...new Set(pairs.flat())].map((k) => [k, placeSolid(solids[k], pose)]));
+  for (const [a, b] of pairs) {
+    const [p, q] = [solids[a], solids[b]];
+    const [s, t] = [placed.get(a)!, placed.get(b)!];
+    if (!boxesMeet3(s, t) || !maybeMeet(p, q) || unjudged(p) || unjudged(q)) continue;
+    const through = throughDepth(p, q, s, t, slackAt(openOf(pose.state), p, q));
+    const depthMm = through > 0 || !flat ? through : besideNow(assembly, p, q, pose, still);
+    if (depthMm > 0 && depthMm > pressedMm(assembly, p, q, still) + CONTACT_MM) yield { pair: [p, q], depthMm, at: pose.state };
+  }
+}
+
+/** How far sheets that keep their height lap in a pose; what is stuck on may be lain on where it always was. */
+function besideNow(assembly: Assembly, p: Solid, q: Solid, pose: Pose, still: Pose): number {
+  const [over, before] = [overIn(pose, p, q), overIn(still, p, q)];
+  if (!sameHeight(over, before) || heightShared(p, over!) <= CONTACT_MM || isPleat(assembly, p, q)) return 0;
+  return (isStuck(p) || isStuck(q)) && lapOf(p, q, before!) > 0 ? 0 : lapOf(p, q, over!);
+}
