@@ -7,7 +7,7 @@ import { boxOf, intersect, mapRegion, offset, rectangle, regionBox, type Polygon
 import type { Vec2 } from '../plane/vec2';
 import { outlineOf } from '../shapes/outline';
 import { turned } from '../shapes/steps';
-import type { ShapeShelf } from '../shapes/shape';
+import { asPaper, type ShapeShelf } from '../shapes/shape';
 import { layerId, matId } from '../ids';
 import { nameOfPart } from '../document/words';
 import type { Side } from '../kinds';
@@ -25,7 +25,7 @@ export function layerOutline(layer: Layer, facet: Polygon, shelf: ShapeShelf): R
   return seenOn(side, outlineAsSeen(layer, seenOn(side, [facet])[0], shelf));
 }
 function outlineAsSeen(layer: Layer, facet: Polygon, shelf: ShapeShelf): Region {
-  const own = turned(outlineOf(layer.shape, shelf), layer.turnDeg);
+  const own = turned(outlineOf(layer.shape, layer.as === 'layer' ? asPaper(shelf) : shelf), layer.turnDeg);
   const { min, max } = regionBox(own);
   const [w, h] = [max[0] - min[0], max[1] - min[1]];
   const sx = layer.width !== null ? layer.width / w : layer.height !== null ? layer.height / h : 1;

@@ -11,7 +11,7 @@ import { regionArea, regionBox, ringsOf, type Region, type Ring } from '../plane
 import { assetOutline, outlineOf } from '../shapes/outline';
 import type { Shape, ShapeAsset } from '../shapes/shape';
 import { deviation } from '../shapes/steps';
-import { islandsOf, tieIslands, type Tie } from '../shapes/ties';
+import { islandsOf, looseParts, tiesOf, type Tie } from '../shapes/ties';
 import { cardValues, valuesOf } from '../document/fields';
 import { shelfOf, type Design } from '../document/design';
 
@@ -23,6 +23,8 @@ export interface Outline {
   readonly points: number;
   /** Islands that fall out where it is cut as a window. */
   readonly islands: number;
+  /** Parts that hang on nothing where it is itself cut from paper. */
+  readonly loose: number;
 }
 const figures = (region: Region): Outline => {
   const { min, max } = regionBox(region);
@@ -34,6 +36,7 @@ const figures = (region: Region): Outline => {
     areaMm2: regionArea(region),
     points: rings.reduce((n, r) => n + r.length, 0),
     islands: islandsOf(region).length,
+    loose: looseParts(region).length,
   };
 };
 
@@ -53,7 +56,7 @@ export function workedShape(design: Design, asset: ShapeAsset, steps: number): W
   return {
     ...figures(region),
     deviationMm: last?.do === 'simplify' ? deviation(before(), region) : null,
-    ties: last?.do === 'ties' ? [...tieIslands(before(), last).ties] : [],
+    ties: last?.do === 'ties' ? [...tiesOf(before(), last).ties] : [],
   };
 }
 
@@ -115,6 +118,16 @@ export function freeAssetId(design: Design, name: string): string {
   let n = 2;
   while (taken.has(`${base}-${n}`)) n++;
   return `${base}-${n}`;
+}
+
+/** Whether a kept shape is cut as a window anywhere, and whether it is paper itself. */
+export function cutAs(design: Design, asset: string): { readonly window: boolean; readonly paper: boolean } {
+  const uses = (value: unknown): boolean => JSON.stringify(value ?? null).includes(`"asset":"${asset}"`);
+  const layers = design.layers.filter((l) => uses(l.shape));
+  return {
+    window: layers.some((l) => l.as === 'window'),
+    paper: layers.some((l) => l.as === 'layer') || design.mechanisms.some((m) => uses(m.parameters)),
+  };
 }
 
 /** Where a kept shape is used, in words. */

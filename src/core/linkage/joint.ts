@@ -61,17 +61,57 @@ export function boundsOf({ motion, role }: Pick<Joint, 'motion' | 'role'>): read
 
 export function motionAt(motion: Motion, q: number): Rigid {
   if (motion.kind !== 'track') return turnAbout(motion.point, motion.axis, q);
-  let placed = identity();
-  for (const { twist, part } of runsUpTo(motion, q)) placed = compose(placed, exponential(twist, part));
-  return placed;
+  const { before, run, part } = runAt(motion, q);
+  return afterRun(motion, before, run, part);
 }
+
+/** Runs of a track with where each begins: on a drawn curve of hundreds no pose goes through all of them again. */
+interface Begun {
+  readonly run: TrackRun;
+  readonly endMm: number;
+  /** Placement at the end of the run before, ahead of this one's corner. */
+  readonly before: Rigid;
+}
+const begun = new WeakMap<Track, readonly Begun[]>();
+function begunRuns(track: Track): readonly Begun[] {
+  const known = begun.get(track);
+  if (known) return known;
+  let [before, endMm] = [identity(), 0];
+  const runs = track.runs.map((run): Begun => {
+    const own = { run, before, endMm: (endMm += run.lengthMm) };
+    before = afterRun(track, before, run, run.lengthMm);
+    return own;
+  });
+  begun.set(track, runs);
+  return runs;
+}
+
+/** The run that a value lies in, by halving; at its very end a run is still itself. */
+function runAt(track: Track, q: number): { before: Rigid; run: TrackRun; part: number } {
+  const runs = begunRuns(track);
+  const lengthMm = runs[runs.length - 1].endMm;
+  const way = track.ring ? q - Math.floor(q / lengthMm) * lengthMm : q;
+  let [low, high] = [0, runs.length - 1];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (runs[middle].endMm >= way) high = middle;
+    else low = middle + 1;
+  }
+  const { before, run } = runs[low];
+  return { before, run, part: low === 0 ? way : way - runs[low - 1].endMm };
+}
+
+/** Beyond an end the last run goes on, round a ring the first ones again. A corner is a turn on the spot. */
+const afterRun = (track: Track, before: Rigid, run: TrackRun, part: number): Rigid =>
+  compose(cornered(track, before, run), exponential(runTwist(track, run.curvature), part));
+const cornered = (track: Track, before: Rigid, { corner }: TrackRun): Rigid =>
+  corner ? compose(before, exponential(cornerTwist(track), corner)) : before;
 
 /** Velocity of the moved frame per unit of the joint's value, seen from the still frame. */
 export function twistAt(motion: Motion, q: number): Twist {
   if (motion.kind !== 'track') return { w: motion.axis, v: cross3(motion.point, motion.axis) };
-  const runs = runsUpTo(motion, q);
-  const before = runs.slice(0, -1).reduce((m, r) => compose(m, exponential(r.twist, r.part)), identity());
-  return carry(before, runs[runs.length - 1].twist);
+  const { before, run } = runAt(motion, q);
+  return carry(cornered(motion, before, run), runTwist(motion, run.curvature));
 }
 
 /** Adjoint action: a twist written in the frame that `m` starts from. */
@@ -82,25 +122,6 @@ export function carry(m: Rigid, { w, v }: Twist): Twist {
   return { w: turned, v: [moved[0] + lever[0], moved[1] + lever[1], moved[2] + lever[2]] };
 }
 
-/**
- * The runs passed on the way to `q`, each with its twist at rest and the part of it that is used; beyond an end the
- * last run goes on, round a ring the first ones again. A corner is a turn on the spot, as a run of its own.
- */
-function runsUpTo(track: Track, q: number): { twist: Twist; part: number }[] {
-  const out: { twist: Twist; part: number }[] = [];
-  const length = trackLength(track);
-  let rest = track.ring ? q - Math.floor(q / length) * length : q;
-  for (let i = 0; i < track.runs.length; i++) {
-    const { lengthMm, curvature, corner } = track.runs[i];
-    const last = i === track.runs.length - 1;
-    const part = last ? rest : Math.min(rest, lengthMm);
-    if (corner) out.push({ twist: cornerTwist(track), part: corner });
-    out.push({ twist: runTwist(track, curvature), part });
-    rest -= part;
-    if (!last && rest <= 0) break;
-  }
-  return out;
-}
 const cornerTwist = ({ start, normal }: Track): Twist => ({ w: normal, v: cross3(start, normal) });
 /**
  * Moving along the heading while turning about the normal: product of exponentials keeps every run in the start's

@@ -108,6 +108,8 @@ class Search {
   private readonly purse: Purse;
   private readonly floor: number;
   private readonly blocked: ReadonlySet<string>;
+  /** The last try needed the travel: one pose was enough to see that others leave the finding. */
+  private walked = false;
   /** What clears the part leaves the same finding at another place of the card: no one number clears it. */
   private elsewhere = false;
 
@@ -161,8 +163,9 @@ class Search {
     if (this.spent) return false;
     const changed = setLever(this.tried, lever.mechanism, lever.parameter, value);
     const assembly = tryBuild(changed);
+    this.walked = false;
     const left = assembly ? this.firstLeft(changed, assembly) : 'no shape';
-    const cost = this.rule.needs === 'travel' ? TRAVEL_COST : 1;
+    const cost = this.walked ? TRAVEL_COST : 1;
     this.purse.left -= this.tryWeight * cost + (assembly?.travel.spent ?? 0) / SPENT_PER_TRY;
     if (left === null) return true;
     // What a part of the card leaves says nothing of the whole.
@@ -191,6 +194,7 @@ class Search {
     const there = poseAt(assembly, drive);
     const still = byHand && !there.stop && own({ ...cheap, rough: true, named: [there] });
     if (still) return still;
+    this.walked = true;
     const around = gather(changed, 'travel', SEARCH_STEPS, assembly, byHand ? [openOf(drive)] : []);
     return own({ ...around, rough: true, travel: there.stop ? around.travel : [...around.travel, there] }) ?? null;
   }

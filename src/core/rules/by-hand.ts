@@ -72,9 +72,12 @@ function alongPath(assembly: Assembly, solids: readonly Solid[], path: HandPath)
   const moved = movedFacets(path.poses);
   if (moved.size === 0) return { hits: [], tight: [], missed: [] };
   const purse: LookPurse = { left: LOOKS_ALONE };
-  const pairs = movingPairs(assembly, solids, moved, path.poses).filter(([a, b]) => maybeMeet(solids[a], solids[b]));
+  const heights = new FlatPairs(assembly, solids, path.poses);
   // Over one face the opening changes nothing: what keeps its height is looked at once.
-  const flat = path.open === assembly.drives[0].to ? new FlatPairs(assembly, solids, path.poses) : null;
+  const flat = path.open === assembly.drives[0].to ? heights : null;
+  const pairs = movingPairs(assembly, solids, moved, path.poses).filter(
+    ([a, b]) => maybeMeet(solids[a], solids[b]) && heights.mayMeet(solids[a], solids[b], flat !== null),
+  );
   const hits: HandHit[] = [];
   for (const { pose, placed, pairs: near } of looksAlong(assembly, solids, path.poses, { pairs, moved, purse })) {
     const unjudged = unjudgedIn(assembly, pose);
@@ -109,11 +112,15 @@ class FlatPairs {
     private readonly poses: readonly Pose[],
   ) {}
 
+  /** Whether two can come into each other's room at all: not where they keep heights that they do not share. */
+  mayMeet(p: Solid, q: Solid, flat: boolean): boolean {
+    return !this.keepsHeight(p, q) || (flat && this.shareHeights(p, q));
+  }
+
   /** Takes note of a pair in a pose; false where it does not keep its height. */
   look(pair: SolidPair, pose: Pose): boolean {
     const [p, q] = pair.map((k) => this.solids[k]);
     if (!this.keepsHeight(p, q)) return false;
-    if (!this.shareHeights(p, q)) return true;
     const lap = lapIn(pose, p, q);
     const key = pair.join();
     if (lap > (this.lapped.get(key)?.mostMm ?? 0)) this.lapped.set(key, { pair, mostMm: lap, at: pose.state });
@@ -189,7 +196,7 @@ class FlatPairs {
     const known = this.keeps.get(key);
     if (known !== undefined) return known;
     const first = overIn(this.poses[0], p, q);
-    const keeps = this.poses.every((pose) => sameHeight(overIn(pose, p, q), first));
+    const keeps = first !== null && this.poses.every((pose) => sameHeight(overIn(pose, p, q), first));
     this.keeps.set(key, keeps);
     return keeps;
   }
@@ -224,4 +231,3 @@ function* inNamedStates({ assembly, named }: Evidence, solids: readonly Solid[])
     yield* hitsInPose(assembly, solids, pose, still);
   }
 }
-

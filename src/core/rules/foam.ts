@@ -2,16 +2,29 @@
  * `foam`: foam stays inside what it carries, off everything that moves, and is thick only where nothing folds over
  * it.
  */
-import { CLOSED } from '../drives';
-import type { Pose } from '../assembly/pose';
+import { CLOSED, openTo, type State } from '../drives';
+import { poseAt, type Pose } from '../assembly/pose';
 import type { Assembly, AttachedLayer } from '../assembly/assembly';
-import { intersect, offset, regionArea, regionBox, type Polygon, type Region } from '../plane/polygon';
+import type { FoamPad, Side } from '../kinds';
+import { applyRigid, compose, invert, type Rigid } from '../linkage';
+import {
+  contains,
+  insidePoint,
+  intersect,
+  offset,
+  regionArea,
+  regionBox,
+  type Polygon,
+  type Region,
+} from '../plane/polygon';
+import type { Vec2 } from '../plane/vec2';
+import { CONTACT_MM } from '../tolerance';
 import { carrierOf, faceName } from '../assembly/carrier';
 import { bearsLoad } from './loads';
-import { finding, leversOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
+import { caliperOf, finding, leversOf, turnsOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
 import { postedPose } from './posted';
 import { shutOutline } from './shut';
-import { wordsFor } from './words';
+import { atState, wordsFor } from './words';
 
 /** Foam closer to the edge of what it carries peeks out once it is pressed; common practice, no source. */
 export const LEAST_FOAM_INSET_MM = 1;
@@ -27,6 +40,7 @@ export const foam: Rule = {
     ...evidence.assembly.layers.filter((l) => l.foamMm > 0).flatMap((l) => checkLayer(evidence, l)),
     ...underLoad(evidence),
     ...leftOut(evidence),
+    ...evidence.assembly.foam.flatMap((pad) => checkPad(evidence, pad)),
   ],
 };
 
@@ -123,42 +137,137 @@ function checkLayer(evidence: Evidence, layer: AttachedLayer): Finding[] {
     const draft = { severity: 'risk', measured: beyond, unit: 'mm2', aspect: 'beyond', message } as const;
     out.push(of(draft, 'foamInsetMm', 'x', 'y', 'foamMm'));
   }
-  // Of a card that is sent open flat nothing is pressed shut over its foam.
-  if (!assembly.leafBodies.has(facet.body) && !evidence.brief.sentOpen) {
-    const where = `${say.mm(foamMm)} of foam on ${say.title(layer.mechanism)}, which folds inside the closed card`;
-    const message = `${where}; parts that fold take flat adhesive only.`;
-    out.push(of({ severity: 'blocks', measured: foamMm, aspect: 'moves', message }, 'foamMm'));
-  } else if (lies) {
-    const under = coveredBy(assembly, lies, layer);
-    if (under.area > FROM_MM2) {
-      const when = evidence.brief.sentOpen ? 'as it is sent' : 'when closed';
-      const where = `lie where ${say.title(under.mechanism)} folds down on it ${when}`;
-      const message = `${say.mm2(under.area)} of its foam ${where}.`;
-      const draft = { severity: 'risk', measured: under.area, unit: 'mm2', aspect: 'under', message } as const;
-      out.push(of(draft, 'x', 'y', 'foamMm'));
-    }
+  const met = meetsOnTheWay(evidence, layer);
+  if (met) {
+    const where = `comes within ${say.fine(met.gapMm)} of it ${atState(met.state, say.title)}`;
+    const message = `${say.fine(foamMm)} of foam, and ${say.partOf(met.facet)} ${where}; stick it flat there.`;
+    out.push(of({ severity: 'blocks', measured: foamMm, limit: met.gapMm, aspect: 'moves', message }, 'foamMm'));
+  }
+  const under = lies && !met && pressedOn(evidence, lies, layer);
+  if (under && under.area > FROM_MM2) {
+    const when = evidence.brief.sentOpen ? 'as it is sent' : 'when closed';
+    const where = `lie where ${say.title(under.mechanism)} folds down on it ${when}`;
+    const message = `${say.mm2(under.area)} of its foam ${where}.`;
+    const draft = { severity: 'risk', measured: under.area, unit: 'mm2', aspect: 'under', message } as const;
+    out.push(of(draft, 'x', 'y', 'foamMm'));
   }
   return out;
 }
 
-/** Whether a facet lies on the side of the closed card that a layer is stuck on. */
-function onItsSide(assembly: Assembly, layer: AttachedLayer, facet: number): boolean {
-  const carrier = carrierOf(assembly, facet);
-  return layer.side === 'outside'
-    ? carrier === faceName(assembly.facets[layer.facet].id, 'outside')
-    : !carrier?.endsWith(' outside');
+/** Foam of a kind, where something of another mechanism folds down on it: as with what is stuck on by hand. */
+function checkPad(evidence: Evidence, pad: FoamPad): Finding[] {
+  const { assembly } = evidence;
+  const lies = postedPose(evidence);
+  const facet = assembly.facets.findIndex((f) => f.piece === pad.piece && f.id === pad.facet);
+  if (!lies || facet < 0) return [];
+  const say = wordsFor(evidence);
+  const { mechanism } = assembly.facets[facet];
+  const side = carrierOf(assembly, facet)?.endsWith(' outside') ? 'outside' : 'inside';
+  const under = coveredBy(assembly, lies, { facet, side, foam: pad.region, own: mechanism });
+  if (under.area <= FROM_MM2) return [];
+  const when = evidence.brief.sentOpen ? 'as it is sent' : 'when closed';
+  return [
+    finding({
+      rule: 'foam',
+      severity: 'risk',
+      mechanism,
+      piece: pad.piece,
+      measured: under.area,
+      unit: 'mm2',
+      at: CLOSED,
+      aspect: `${pad.id} under ${under.mechanism}`,
+      message:
+        `${say.title(mechanism)}: ${say.mm2(under.area)} of its ${say.fine(pad.thickMm)} of foam lie where ` +
+        `${say.title(under.mechanism)} folds down on it ${when}.`,
+      subjects: [pad.facet],
+      levers: [
+        ...turnsOf(assembly, mechanism, 'place', 'size'),
+        ...leversOf(mechanism, pad.lever),
+        ...turnsOf(assembly, under.mechanism, 'place', 'away', 'along'),
+      ],
+    }),
+  ];
 }
 
-/** Area of a layer's foam over which moving facets lie at the closed pose. */
-function coveredBy(assembly: Assembly, closed: Pose, layer: AttachedLayer): { area: number; mechanism: string } {
+/** Openings at which foam may not be met: nearer to shut all that faces each other is near. Degrees. */
+const ON_THE_WAY = [60, 90, 120, 150, 180] as const;
+
+/** What comes nearer to a layer on foam than that is high while the card is open, the nearest; null where nothing does. */
+function meetsOnTheWay(
+  evidence: Evidence,
+  layer: AttachedLayer,
+): { readonly facet: string; readonly gapMm: number; readonly state: State } | null {
+  const { assembly } = evidence;
+  const own = assembly.facets[layer.facet];
+  // What lies still on a leaf is met by what a hand or the opening moves: `collision` and `foam` of those say so.
+  if (assembly.leafBodies.has(own.body)) return null;
+  const sign = layer.side === 'outside' ? -1 : 1;
+  const ground = caliperOf(evidence, own) / 2;
+  const places = layer.foam.flatMap((p) => [...p.outer, insidePoint(p)]);
+  let nearest: { facet: string; gapMm: number; state: State } | null = null;
+  for (const open of ON_THE_WAY) {
+    const pose = poseAt(assembly, openTo(open));
+    if (pose.stop || pose.flexMm > 0) continue;
+    for (const [k, facet] of assembly.facets.entries()) {
+      if (facet.body === own.body) continue;
+      const seen = compose(invert(pose.placed[k]), pose.placed[layer.facet]);
+      for (const at of places) {
+        const gapMm = gapAbove(seen, facet.polygon, at, sign) - ground - caliperOf(evidence, facet) / 2;
+        if (gapMm < layer.foamMm - CONTACT_MM && gapMm > -CONTACT_MM && gapMm < (nearest?.gapMm ?? Infinity))
+          nearest = { facet: facet.id, gapMm: Math.max(0, gapMm), state: pose.state };
+      }
+    }
+  }
+  return nearest;
+}
+
+/**
+ * How far up over a place of one sheet another lies, mm; Infinity where it is not over it.
+ * @param seen from the first sheet's axes to the other's
+ * @param sign 1: up is the inside of the first; -1: its outside
+ */
+function gapAbove(seen: Rigid, other: Polygon, [x, y]: Vec2, sign: 1 | -1): number {
+  const [, , z] = applyRigid(seen, [x, y, 0]);
+  const rise = sign * seen[10];
+  // Along the normal the other's plane is met where its height is used up.
+  const gap = -z / rise;
+  if (!(gap > 0) || !Number.isFinite(gap)) return Infinity;
+  const [u, v] = applyRigid(seen, [x, y, sign * gap]);
+  return contains(other, [u, v]) ? gap : Infinity;
+}
+
+/** Area of a layer's foam on which something folds down as the card is shut. */
+const pressedOn = ({ assembly }: Evidence, closed: Pose, layer: AttachedLayer): { area: number; mechanism: string } =>
+  coveredBy(assembly, closed, {
+    ...{ facet: layer.facet, side: layer.side, foam: layer.foam },
+    // What moves with it, and the tabs of its own piece, lie under it.
+    own: assembly.leafBodies.has(assembly.facets[layer.facet].body) ? null : layer.mechanism,
+  });
+
+/** Foam on a facet; of `own` nothing presses on it. */
+interface OnFacet {
+  readonly facet: number;
+  readonly side: Side;
+  readonly foam: Region;
+  readonly own: string | null;
+}
+
+/** Whether a facet lies on the side of the closed card that foam is on. */
+function onItsSide(assembly: Assembly, { facet: on, side }: OnFacet, facet: number): boolean {
+  const carrier = carrierOf(assembly, facet);
+  const base = carrierOf(assembly, on) ?? faceName(assembly.facets[on].id, side);
+  return side === 'outside' ? carrier === base : !carrier?.endsWith(' outside');
+}
+
+/** Area of foam over which moving facets lie at the closed pose. */
+function coveredBy(assembly: Assembly, closed: Pose, on: OnFacet): { area: number; mechanism: string } {
   const inWorld = (i: number, p: Polygon): Polygon => shutOutline(closed, i, p);
-  const patch: Region = layer.foam.map((p) => inWorld(layer.facet, p));
-  const onLeaf = assembly.leafBodies.has(assembly.facets[layer.facet].body);
+  const patch: Region = on.foam.map((p) => inWorld(on.facet, p));
+  const { body } = assembly.facets[on.facet];
   let worst = { area: 0, mechanism: '' };
   assembly.facets.forEach((f, i) => {
-    // What moves with it, and the tabs of its own piece, lie under it.
-    const own = !onLeaf && f.piece === layer.piece;
-    if (assembly.leafBodies.has(f.body) || own || !onItsSide(assembly, layer, i)) return;
+    if (assembly.leafBodies.has(f.body) || f.body === body || f.mechanism === on.own) return;
+    if (!onItsSide(assembly, on, i)) return;
     const area = regionArea(intersect(patch, offset([inWorld(i, f.polygon)], CLEARANCE_MM)));
     if (area > worst.area) worst = { area, mechanism: f.mechanism };
   });

@@ -27,7 +27,8 @@ export function* hitsInPose(
     if (!boxesMeet3(s, t) || !maybeMeet(p, q) || unjudged(p) || unjudged(q)) continue;
     const through = throughDepth(p, q, s, t, slackAt(openOf(pose.state), p, q));
     const depthMm = through > 0 || !flat ? through : besideNow(assembly, p, q, pose, still);
-    if (depthMm > 0 && depthMm > pressedMm(assembly, p, q, still) + CONTACT_MM) yield { pair: [p, q], depthMm, at: pose.state };
+    if (depthMm > 0 && depthMm > pressedMm(assembly, p, q, still) + CONTACT_MM)
+      yield { pair: [p, q], depthMm, at: pose.state };
   }
 }
 

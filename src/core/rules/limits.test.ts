@@ -1,7 +1,8 @@
 /** Every limit just below, at and just above, with unequal leaves, layers and mats where they count. */
 import { poseOpen } from '../assembly/pose';
 import { buildAssembly } from '../build/build';
-import type { Design, Mat } from '../document/design';
+import { CENTRE, type Design, type Mat } from '../document/design';
+import { addMechanism } from '../document/standing';
 import { ENVELOPE_EASE_MM } from '../paper/sizes';
 import { gather } from '../proof/evidence';
 import { card, findings, layered, stand } from '../tests/cards';
@@ -162,21 +163,56 @@ describe('foam', () => {
     [1, []],
     [1.01, []],
   ])('set %d mm inside its edge', (foamInsetMm, expected) => expect(on({ foamInsetMm })).toEqual(expected));
-  test('set in so far that none is left; past its facet; on what folds; under what folds down', () => {
+  test('set in so far that none is left; past its facet; under what folds down', () => {
     expect(on({ foamInsetMm: 15 })).toEqual(['blocks layer.l1 none']);
     expect(on({ shape: { width: 30, height: 20 }, from: { x: 'high', y: 'middle' }, x: 8 })).toEqual([
       'risk layer.l1 beyond',
     ]);
     expect(on({ shape: { width: 30, height: 20 }, from: { x: 'high', y: 'middle' }, x: 3 })).toEqual([]);
     const step = stand(card(), 'step-fold', { depth: 30, height: 30, width: 60 });
-    expect(on({ facet: 'step-fold-1.riser', shape: { width: 20, height: 10 }, y: 0 }, step)).toEqual([
-      'blocks layer.l1 moves',
-    ]);
+    expect(on({ facet: 'step-fold-1.riser', shape: { width: 20, height: 10 }, y: 0 }, step)).toEqual([]);
     // Closed, the riser lies from 30 to 60 on leaf A, and keeps 1 mm off foam: 61 is free.
     expect(on({ shape: { width: 20, height: 10 }, from: { x: 'middle', y: 'low' }, y: 57 }, step)).toEqual([
       'risk layer.l1 under',
     ]);
     expect(on({ shape: { width: 20, height: 10 }, from: { x: 'middle', y: 'low' }, y: 58.2 }, step)).toEqual([]);
+  });
+});
+
+describe('foam is as thick as it is', () => {
+  // The riser of a glued step stands 6 mm before that of one that is cut: between sheets of 0.3 mm there are 5.7 mm.
+  const inner = stand(card(), 'step-fold', { depth: 20, height: 20, width: 40 });
+  const steps = stand(inner, 'step-fold', { build: 'glued', depth: 26, height: 26, width: 60 });
+  const between = (foamMm: number): string[] =>
+    findings(
+      layered(steps, { facet: 'step-fold-1.riser', shape: { width: 14, height: 12 }, foamMm, foamInsetMm: 1 }),
+      'foam',
+    )
+      .filter((f) => f.severity === 'blocks')
+      .map((f) => f.aspect);
+  test('just below the gap before it, at it, and just above', () => {
+    expect([5.6, 5.75, 5.8].map((foamMm) => between(foamMm).length)).toEqual([0, 0, 1]);
+  });
+  test('between panels that lie on each other there is no room for any', () => {
+    const d = addMechanism(card(), 'waterfall', { on: 'leafB', mount: { ...CENTRE, side: 'inside' } }, {}).design;
+    const on = (panel: number) =>
+      findings(layered(d, { facet: `waterfall-1.panel-${panel}`, shape: { circle: 12 }, foamMm: 1 }), 'foam').filter(
+        (f) => f.severity === 'blocks',
+      ).length;
+    expect([on(1), on(2), on(3)]).toEqual([0, 1, 1]);
+  });
+  test('of a kind under what folds down: as that of a layer', () => {
+    // A token's panel on leaf A, its foam 9 mm high, and a step whose riser lies from 30 to 60 there when shut.
+    const slider = (y: number): Design =>
+      addMechanism(
+        stand(card(200, 120), 'step-fold', { depth: 30, height: 30, width: 60 }),
+        'track-slider',
+        { on: 'leafA', mount: { ...CENTRE, side: 'inside', x: y } },
+        { width: 40, height: 60, path: { line: 15 }, foamThickness: 3, layers: 3 },
+      ).design;
+    const under = (d: Design) => findings(d, 'foam').filter((f) => f.aspect.endsWith('under step-fold-1')).length;
+    expect(Math.max(under(slider(-15)), under(slider(15)))).toBe(1);
+    expect(Math.min(under(slider(-35)), under(slider(35)))).toBe(0);
   });
 });
 

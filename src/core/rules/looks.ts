@@ -37,9 +37,7 @@ export function pathsOf(assembly: Assembly, byHand: readonly Pose[]): HandPath[]
       assembly.drives.every(({ id }) => id === OPEN || id === drive.id || p.state[id] === rest[id]),
     );
     return openings.flatMap((open): HandPath[] => {
-      const values = new Map(
-        alone.filter((p) => openOf(p.state) === open).map((p) => [p.state[drive.id], p] as const),
-      );
+      const values = new Map(alone.filter((p) => openOf(p.state) === open).map((p) => [p.state[drive.id], p] as const));
       const poses = [...values].sort((p, q) => p[0] - q[0]).map(([, pose]) => pose);
       return poses.length > 1 ? [{ drive, open, poses }] : [];
     });
@@ -75,8 +73,7 @@ interface Swept {
 }
 function sweep(solid: Solid, from: Pose, to: Pose, p: PlacedSolid, q: PlacedSolid): Swept {
   const wayMm = p.slabs.reduce(
-    (most, slab, s) =>
-      slab.points.reduce((m, a, k) => Math.max(m, dist3(a, q.slabs[s].points[k])), most),
+    (most, slab, s) => slab.points.reduce((m, a, k) => Math.max(m, dist3(a, q.slabs[s].points[k])), most),
     0,
   );
   return {

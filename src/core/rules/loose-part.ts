@@ -3,9 +3,11 @@
  * mechanism is cut from is there.
  */
 import type { Misfit } from '../assembly/misfit';
-import { ownerOfId } from '../ids';
-import type { Assembly } from '../assembly/assembly';
-import { finding, turnsOf, type Finding, type Rule } from './rule';
+import { matOfId, ownerOfId } from '../ids';
+import type { Assembly, AttachedLayer } from '../assembly/assembly';
+import { insidePoint, polygonArea, unite, type Polygon, type Region } from '../plane/polygon';
+import { looseParts } from '../shapes/ties';
+import { finding, turnsOf, type Evidence, type Finding, type Rule } from './rule';
 import { wordsFor, type Words } from './words';
 
 export const loosePart: Rule = {
@@ -29,9 +31,48 @@ export const loosePart: Rule = {
       const found = madeOf(evidence.assembly, m, said);
       if (!out.has(found.id)) out.set(found.id, found);
     }
-    return [...out.values()];
+    return [...out.values(), ...evidence.assembly.layers.flatMap((layer) => ofLayer(evidence, layer))];
   },
 };
+
+/** What is cut to be stuck on: islands of it that would have to be laid by eye, and how many parts it falls into. */
+function ofLayer(evidence: Evidence, layer: AttachedLayer): Finding[] {
+  const { id, title, region, mechanism, piece, facet } = layer;
+  const say = wordsFor(evidence);
+  const islands = looseParts(region);
+  const of = (draft: Pick<Finding, 'severity' | 'measured' | 'unit' | 'aspect' | 'message'>): Finding =>
+    finding({
+      ...draft,
+      rule: 'loose-part',
+      mechanism,
+      piece,
+      subjects: [id, evidence.assembly.facets[facet].id],
+    });
+  const parts = partsApart(region);
+  return [
+    ...islands.map((island, k) => {
+      const areaMm2 = polygonArea(island);
+      return of({
+        ...{ severity: 'blocks', measured: areaMm2, unit: 'mm2', aspect: `${id} island ${k + 1}` },
+        message:
+          `${title}: ${say.mm2(areaMm2)} of it near ${say.place(insidePoint(island))} hang on nothing and fall out ` +
+          `when it is cut; bridge them in the shape's workshop, or take them away.`,
+      });
+    }),
+    // A mat was meant to be one; letters that stand apart are stuck on one by one.
+    ...(parts > 1
+      ? [
+          of({
+            ...{ severity: matOfId(id) ? 'risk' : 'note', measured: parts, unit: 'count', aspect: `${id} parts` },
+            message: `${title} falls into ${parts} parts when it is cut; each is laid by itself.`,
+          }),
+        ]
+      : []),
+  ];
+}
+
+/** Parts that lie side by side, islands not counted: they are found by themselves. */
+const partsApart = (region: Region): number => unite(region.map(({ outer }): Polygon => ({ outer, holes: [] }))).length;
 
 interface Said {
   readonly aspect: string;

@@ -60,10 +60,7 @@ export const heightShared = (p: Solid, over: Over): number =>
 
 /** How wide two outlines lap, mm: the lesser side of what they share; 0 where that is rounding. */
 export function lapOf(p: Solid, q: Solid, { seen, up }: Over): number {
-  const move = ([x, y]: Vec2): Vec2 => [
-    seen[0] * x + seen[1] * y + seen[3],
-    seen[4] * x + seen[5] * y + seen[7],
-  ];
+  const move = ([x, y]: Vec2): Vec2 => [seen[0] * x + seen[1] * y + seen[3], seen[4] * x + seen[5] * y + seen[7]];
   if (apart(p.polygon.outer, q.polygon.outer.map(move))) return 0;
   const there = mapRegion([q.polygon], move, !up);
   const shared = intersect([p.polygon], there);

@@ -45,9 +45,7 @@ export function solidsOf(seen: Seen): readonly Solid[] {
 function sheets(seen: Seen): Solid[] {
   const { assembly } = seen;
   const cutWith = new Set(assembly.pieces.flatMap((p) => (p.cutWith ? [p.id] : [])));
-  const page = new Set(
-    assembly.facets.flatMap((f) => (f.mechanism === assembly.base.mechanism ? [f.piece] : [])),
-  );
+  const page = new Set(assembly.facets.flatMap((f) => (f.mechanism === assembly.base.mechanism ? [f.piece] : [])));
   return assembly.facets.map((f, facet): Solid => {
     const caliper = caliperOf(seen, f);
     const liesOn = !page.has(f.piece) && assembly.leafBodies.has(f.body) && carrierOf(assembly, facet) === null;

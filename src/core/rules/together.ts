@@ -141,11 +141,7 @@ function meetOf(
 }
 
 const stateOf = (assembly: Assembly, { a, b }: Meet, x: number, y: number): State =>
-  moved(
-    moved({ ...restOf(assembly.drives), [OPEN]: a.path.open }, a.path.drive.id, x),
-    b.path.drive.id,
-    y,
-  );
+  moved(moved({ ...restOf(assembly.drives), [OPEN]: a.path.open }, a.path.drive.id, x), b.path.drive.id, y);
 
 /** Whether each part is where its own drive alone brings it, wherever the other is: then nothing is solved for both. */
 function independent(assembly: Assembly, meet: Meet): boolean {
@@ -195,7 +191,9 @@ function overGrid(assembly: Assembly, solids: readonly Solid[], meet: Meet): Wal
   const [xs, few] = closeValues(a, solids, new Set(pairs.map(([k]) => k)));
   const [ys, scarce] = closeValues(b, solids, new Set(pairs.map(([, j]) => j)));
   const posesFor = ({ path }: Sweep, values: readonly number[]): Pose[] =>
-    values.map((v) => poseAt(assembly, moved({ ...path.poses[0].state, ...restBut(assembly, path) }, path.drive.id, v)));
+    values.map((v) =>
+      poseAt(assembly, moved({ ...path.poses[0].state, ...restBut(assembly, path) }, path.drive.id, v)),
+    );
   const [own, others] = [posesFor(a, xs), posesFor(b, ys)];
   const flat = a.path.open === assembly.drives[0].to;
   const hits = pairs.flatMap(([k, j]) => {

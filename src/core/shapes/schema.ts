@@ -106,6 +106,7 @@ const STEPS: Readonly<Record<ShapeStep['do'], Joi.SchemaMap>> = {
   },
   trim: { edge: Joi.valid('top', 'bottom').required(), contact: size.required() },
   ties: {
+    of: Joi.valid('window', 'paper'),
     width: Joi.number().min(0.2).max(100).required(),
     count: count(12).required(),
     turn: turn.allow(null).required(),

@@ -81,9 +81,14 @@ export type ShapeStep =
   | { readonly do: 'nudge'; readonly ring: number; readonly point: number; readonly dx: number; readonly dy: number }
   /** Least cut off an edge that leaves a straight contact of this width in all. */
   | { readonly do: 'trim'; readonly edge: 'top' | 'bottom'; readonly contact: number }
-  /** Ties to every island of a window. `turn` null: the shortest way; `moved` sets single ones. */
+  /**
+   * Ties to every island of a window, or to every loose part of what is cut from paper itself. `turn` null: the shortest
+   * way; `moved` sets single ones.
+   */
   | {
       readonly do: 'ties';
+      /** Unless said by what it is used for: a layer is paper, all else a window. */
+      readonly of?: 'window' | 'paper';
       readonly width: number;
       readonly count: number;
       readonly turn: number | null;
@@ -108,6 +113,17 @@ export class ShapeError extends Error {}
 
 /** Shapes that a shape may name. */
 export type ShapeShelf = ReadonlyMap<string, ShapeAsset>;
+
+const papers = new WeakMap<ShapeShelf, ShapeShelf>();
+/** The same shapes as they are where they are paper themselves: ties that say nothing else are bridges. */
+export function asPaper(shelf: ShapeShelf): ShapeShelf {
+  const known = papers.get(shelf);
+  if (known) return known;
+  const tied = (step: ShapeStep): ShapeStep => (step.do === 'ties' && !step.of ? { ...step, of: 'paper' } : step);
+  const paper = new Map([...shelf].map(([id, asset]) => [id, { ...asset, steps: asset.steps.map(tied) }]));
+  papers.set(shelf, paper);
+  return paper;
+}
 
 /** Ids of the assets a shape and its steps name. */
 export function assetsNamed(shape: Shape, steps: readonly ShapeStep[] = []): string[] {

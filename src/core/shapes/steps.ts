@@ -18,7 +18,7 @@ import { distToSegment, type Vec2 } from '../plane/vec2';
 import { distribute } from './along';
 import { leastTrim, levelAt, trimmed, widthOfAll } from './level';
 import { ShapeError, type Edge, type Shape, type ShapeStep } from './shape';
-import { tieIslands } from './ties';
+import { tiesOf } from './ties';
 import { SAME_LEVEL_MM } from '../tolerance';
 
 export type Resolve = (shape: Shape) => Region;
@@ -65,7 +65,7 @@ export function takeStep(region: Region, step: ShapeStep, resolve: Resolve): Reg
       return trimmed(region, step.edge, by);
     }
     case 'ties':
-      return tieIslands(region, step).region;
+      return tiesOf(region, step).region;
     case 'size':
       return sized(region, step.width, step.height);
     case 'turn':

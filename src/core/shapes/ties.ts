@@ -1,4 +1,15 @@
-/** Ties: narrow bridges that hold the islands of a window (the middle of an `o`). mm, y up. */
+/**
+ * Ties: narrow bridges that hold what would fall out. mm, y up.
+ *
+ *      cut as a window           cut as paper
+ *      ▓▓▓▓▓▓▓▓▓▓▓               ┌─────────┐
+ *      ▓┌───────┐▓               │ ┌─────┐ │
+ *      ▓│  ▓▓▓══│▓  ═ taken      │ │ ┌─┐═│ │  ═ added: paper across the gap
+ *      ▓└───────┘▓    from it    │ └─────┘ │
+ *      ▓▓▓▓▓▓▓▓▓▓▓               └─────────┘
+ *
+ * A window's islands are its holes: paper that stays. Paper's own loose parts lie within its holes, touching nothing.
+ */
 import { centreOfArea } from './axis';
 import {
   contains,
@@ -35,6 +46,26 @@ export interface TieWishes {
 /** Islands that fall out when the region is cut as a window. */
 export const islandsOf = (region: Region): readonly { polygon: Polygon; ring: Ring }[] =>
   region.flatMap((polygon) => polygon.holes.map((ring) => ({ polygon, ring })));
+
+/** What a shape of paper leaves within its outer edges, as windows: their islands are its loose parts. */
+const gapsOf = (region: Region): Region => subtract(unite(region.map(({ outer }) => ({ outer, holes: [] }))), region);
+
+/** Parts that lie within a hole of the rest and hang on nothing when the shape itself is cut from paper. */
+export const looseParts = (region: Region): Polygon[] =>
+  islandsOf(gapsOf(region)).map(({ ring }) => ({ outer: [...ring].reverse(), holes: [] }));
+
+/** A shape of paper with bridges to its loose parts, and the bridges. */
+export function tieParts(region: Region, wishes: TieWishes): { region: Region; ties: readonly Tie[] } {
+  const { ties } = tieIslands(gapsOf(region), wishes);
+  return { region: unite([...region, ...ties.map((t) => t.outline)]), ties };
+}
+
+/** What a step of ties makes of a shape, by what is cut. */
+export const tiesOf = (
+  region: Region,
+  step: TieWishes & { readonly of?: 'window' | 'paper' },
+): { region: Region; ties: readonly Tie[] } =>
+  step.of === 'paper' ? tieParts(region, step) : tieIslands(region, step);
 
 const DIRECTIONS = 36;
 

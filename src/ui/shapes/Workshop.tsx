@@ -6,7 +6,7 @@ import type { Shape, ShapeAsset, ShapeStep } from '@/core/shapes/shape';
 import { cutterSize } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
-import type { WorkedShape } from '@/core/build/workshop';
+import { cutAs, type WorkedShape } from '@/core/build/workshop';
 import { Action } from '../common/Action';
 import { Sheet } from '../common/Sheet';
 import { AddStep, SplitInTwo, StepList, withStep, type ChangeAsset } from './AssetSteps';
@@ -66,13 +66,7 @@ function Bench({ asset }: { readonly asset: ShapeAsset }) {
       <Box>
         <Drawn asset={asset} value={value} why={why} put={put} onStep={addStep} />
         {value && <Figures worked={value} />}
-        {value && value.islands > 0 && (
-          <Box mt="8px">
-            <Action strong onClick={() => addStep(stepInfo('ties').start(other()))}>
-              Make it safe to cut: tie every island
-            </Action>
-          </Box>
-        )}
+        {value && <SafeToCut worked={value} cut={cutAs(design, asset.id)} onTie={addStep} />}
         <AssetUses asset={asset} />
       </Box>
       <Box maxHeight="66vh" overflowY="auto" pr="4px">
@@ -95,6 +89,33 @@ function Bench({ asset }: { readonly asset: ShapeAsset }) {
         />
         <SplitInTwo asset={asset} />
       </Box>
+    </Box>
+  );
+}
+
+/** Ties for what falls out of a window, bridges for what hangs on nothing: each where the shape is cut so. */
+function SafeToCut({
+  worked: { islands, loose },
+  cut,
+  onTie,
+}: {
+  readonly worked: WorkedShape;
+  readonly cut: ReturnType<typeof cutAs>;
+  readonly onTie: (step: ShapeStep) => void;
+}) {
+  const ties = { do: 'ties', width: 2.5, count: 2, turn: null, moved: [] } as const;
+  return (
+    <Box mt="8px" display="flex" gap="8px" flexWrap="wrap">
+      {islands > 0 && (cut.window || (!cut.paper && loose === 0)) && (
+        <Action strong onClick={() => onTie({ ...ties, of: 'window' })}>
+          Make it safe to cut: tie every island
+        </Action>
+      )}
+      {loose > 0 && !cut.window && (
+        <Action strong onClick={() => onTie({ ...ties, of: 'paper' })}>
+          Make it safe to cut: bridge every loose part
+        </Action>
+      )}
     </Box>
   );
 }
@@ -152,7 +173,11 @@ function Drawn({
   );
 }
 
-const Figures = ({ worked: { min, max, areaMm2, points, deviationMm, islands } }: { readonly worked: WorkedShape }) => (
+const Figures = ({
+  worked: { min, max, areaMm2, points, deviationMm, islands, loose },
+}: {
+  readonly worked: WorkedShape;
+}) => (
   <Box display="flex" gap="16px" mt="8px" fontSize="13px" className="dim" flexWrap="wrap" data-testid="shape-figures">
     <span>{cutterSize(max[0] - min[0], max[1] - min[1])}</span>
     <span>{areaMm2.toFixed(1)} mm²</span>
@@ -163,6 +188,11 @@ const Figures = ({ worked: { min, max, areaMm2, points, deviationMm, islands } }
     {islands > 0 && (
       <chakra.span color="warn">
         {islands} {islands === 1 ? 'island falls' : 'islands fall'} out of a window
+      </chakra.span>
+    )}
+    {loose > 0 && (
+      <chakra.span color="warn">
+        {loose} {loose === 1 ? 'part hangs' : 'parts hang'} on nothing
       </chakra.span>
     )}
   </Box>

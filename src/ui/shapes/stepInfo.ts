@@ -106,8 +106,9 @@ export const STEP_INFO: readonly StepInfo[] = [
   {
     do: 'ties',
     name: 'Tie islands',
-    start: () => ({ do: 'ties', width: 2.5, count: 2, turn: null, moved: [] }),
+    start: () => ({ do: 'ties', of: 'window', width: 2.5, count: 2, turn: null, moved: [] }),
     fields: [
+      choice('of', 'What is cut', 'window', 'paper'),
       mm('width', 'Tie width', 0.2, 100),
       count('count', 'Ties to each', 1, 12),
       deg('turn', 'Direction of the first', UNSET),

@@ -88,8 +88,12 @@ test('at any distance they are found where brute force finds them, and not where
 test('the proof says which pairs it walked, and every remedy keeps the wheels apart', () => {
   const proof = prove(wheels(93), 4);
   expect(proof.pairs.map((p) => p.drives)).toEqual([['carrier-wheel-1.turn', 'carrier-wheel-2.turn']]);
-  // 24 values each, at every opening: over one face they are as near at all of them.
-  expect(proof.pairs[0].states).toBe(24 * 24 * proof.pairs[0].openings.length);
+  // Over one face they are as near at every opening: once is enough. A carrier's corner goes round at 36 mm and no
+  // further than 2 mm between two looks: at least 114 values of each.
+  const { openings, states } = proof.pairs[0];
+  expect(openings).toEqual([180]);
+  expect(states).toBeGreaterThanOrEqual(114 ** 2);
+  expect(proof.threes).toEqual([]);
   const remedies = proof.findings.find((f) => f.aspect.includes('by hand'))!.remedies!;
   expect(remedies.length).toBeGreaterThan(1);
   for (const { mechanism, parameter, value } of remedies)
