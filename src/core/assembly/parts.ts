@@ -92,7 +92,13 @@ export interface AttachedLayer {
 export interface BaseOf {
   readonly mechanism: string;
   /** Its facets as they are before anything is cut from them, in the axes of their pieces. */
-  readonly facets: () => readonly { readonly id: string; readonly polygon: Polygon }[];
+  readonly facets: () => readonly {
+    readonly id: string;
+    readonly polygon: Polygon;
+    readonly piece: string;
+    /** It has to stay inside the cover when that is shut, and is no part of its outline. */
+    readonly inner: boolean;
+  }[];
 }
 
 export interface Assembly {

@@ -153,9 +153,14 @@ interface Gathered {
   readonly brought: Map<string, Omit<Brought, 'interruptions'> & { readonly ended: number }>;
 }
 
-function plainBase({ pieces, interruptions }: Base): BaseOf {
+function plainBase({ pieces, interruptions, inner = [] }: Base): BaseOf {
   let facets: ReturnType<BaseOf['facets']> | undefined;
-  const find = () => pieces.flatMap((p) => findFacets(p, interruptions).facets);
+  const find = () =>
+    pieces.flatMap((p) =>
+      findFacets(p, interruptions).facets.map(({ id, polygon }) => ({
+        ...{ id, polygon, piece: p.id, inner: inner.includes(p.id) },
+      })),
+    );
   return { mechanism: CARD, facets: () => (facets ??= find()) };
 }
 

@@ -110,6 +110,8 @@ export interface Base {
   readonly measures: (pose: PoseReader) => Record<string, number>;
   /** Parts of creases without paper, where the base is shaped. */
   readonly interruptions: readonly Interruption[];
+  /** Pieces that have to stay inside the cover when it is shut, by id: they are no part of its outline. */
+  readonly inner?: readonly string[];
   /** How creases that came with the base were produced, by id. */
   readonly making?: Readonly<Record<string, Making>>;
 }

@@ -21,7 +21,7 @@ import type { Vec2 } from '../plane/vec2';
 import { CONTACT_MM } from '../tolerance';
 import { carrierOf, faceName } from '../assembly/carrier';
 import { bearsLoad } from './loads';
-import { caliperOf, finding, leversOf, turnsOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
+import { caliperOf, finding, isBase, leversOf, turnsOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
 import { postedPose } from './posted';
 import { shutOutline } from './shut';
 import { atState, wordsFor } from './words';
@@ -240,8 +240,11 @@ function gapAbove(seen: Rigid, other: Polygon, [x, y]: Vec2, sign: 1 | -1): numb
 const pressedOn = ({ assembly }: Evidence, closed: Pose, layer: AttachedLayer): { area: number; mechanism: string } =>
   coveredBy(assembly, closed, {
     ...{ facet: layer.facet, side: layer.side, foam: layer.foam },
-    // What moves with it, and the tabs of its own piece, lie under it.
-    own: assembly.leafBodies.has(assembly.facets[layer.facet].body) ? null : layer.mechanism,
+    // What one mechanism folds of itself lies on its own foam by design; a base is more than one mechanism.
+    own:
+      isBase(assembly, layer.mechanism) || assembly.leafBodies.has(assembly.facets[layer.facet].body)
+        ? null
+        : layer.mechanism,
   });
 
 /** Foam on a facet; of `own` nothing presses on it. */

@@ -1,7 +1,8 @@
 /** Every limit just below, at and just above, with unequal leaves, layers and mats where they count. */
 import { poseOpen } from '../assembly/pose';
 import { buildAssembly } from '../build/build';
-import { CENTRE, type Design, type Mat } from '../document/design';
+import { blankDesign, CENTRE, type Design, type Mat } from '../document/design';
+import { CONTACT_MM } from '../tolerance';
 import { addMechanism } from '../document/standing';
 import { ENVELOPE_EASE_MM } from '../paper/sizes';
 import { gather } from '../proof/evidence';
@@ -180,18 +181,27 @@ describe('foam', () => {
 });
 
 describe('foam is as thick as it is', () => {
-  // The riser of a glued step stands 6 mm before that of one that is cut: between sheets of 0.3 mm there are 5.7 mm.
-  const inner = stand(card(), 'step-fold', { depth: 20, height: 20, width: 40 });
-  const steps = stand(inner, 'step-fold', { build: 'glued', depth: 26, height: 26, width: 60 });
-  const between = (foamMm: number): string[] =>
-    findings(
-      layered(steps, { facet: 'step-fold-1.riser', shape: { width: 14, height: 12 }, foamMm, foamInsetMm: 1 }),
-      'foam',
-    )
-      .filter((f) => f.severity === 'blocks')
-      .map((f) => f.aspect);
+  // Of a box 20 mm deep front and panel stay parallel, 10 sin(open) apart: at 150 degrees 5 mm, less two half sheets.
+  const plain = blankDesign('box');
+  const box: Design = {
+    ...plain,
+    card: { ...plain.card, construction: 'box-frame', parameters: { depth: 20, displayWidth: 100 } },
+  };
+  const caliper = (id: string): number => plain.stocks.find((s) => s.id === id)!.caliperMm;
+  const met = (foamMm: number): number =>
+    (['inside', 'outside'] as const).filter((side) =>
+      findings(
+        layered(box, { facet: 'panel', side, shape: { circle: 12 }, from: { x: 'middle', y: 'low' }, y: 12, foamMm }),
+        'foam',
+      ).some((f) => f.severity === 'blocks'),
+    ).length;
   test('just below the gap before it, at it, and just above', () => {
-    expect([5.6, 5.75, 5.8].map((foamMm) => between(foamMm).length)).toEqual([0, 0, 1]);
+    const gap = 5 - (caliper(plain.card.stock) + caliper(plain.card.pageStock)) / 2;
+    expect([gap - 0.1, gap + CONTACT_MM, gap + CONTACT_MM + 0.01].map((mm) => met(mm) > 0)).toEqual([
+      false,
+      false,
+      true,
+    ]);
   });
   test('between panels that lie on each other there is no room for any', () => {
     const d = addMechanism(card(), 'waterfall', { on: 'leafB', mount: { ...CENTRE, side: 'inside' } }, {}).design;

@@ -1,16 +1,16 @@
 /** `overhang`: closed, nothing reaches past the leaves' outline. */
 import { CLOSED } from '../drives';
-import { onFacet, type Pose } from '../assembly/pose';
+import { onFacet, poseAt, type Pose } from '../assembly/pose';
 import type { Assembly, AttachedLayer } from '../assembly/assembly';
 import type { Turn } from '../kinds';
 import type { Vec3 } from '../linkage';
 import { preparePolygon } from '../plane/prepared';
-import type { Vec2 } from '../plane/vec2';
+import { regionArea, unite } from '../plane/polygon';
 import { OVERHANG_FROM_MM } from '../tolerance';
-import { CARD, ownerOfId } from '../ids';
+import { ownerOfId } from '../ids';
 import {
   baseExtent,
-  basePiece,
+  coverFacets,
   finding,
   isBase,
   leversOf,
@@ -19,6 +19,7 @@ import {
   type Lever,
   type Rule,
 } from './rule';
+import { shutOutline } from './shut';
 import { wordsFor } from './words';
 
 export const SIDES = ['head', 'foot', 'fore', 'spine'] as const;
@@ -65,18 +66,26 @@ function pastBox(assembly: Assembly): Past {
   return (x, y) => ({ head: x - head, foot: foot - x, fore: y - fore, spine: spine - y });
 }
 
-/** How far a place lies past each side of the closed base, mm; a shaped base is asked for its own outline. */
+/** Of the box round a shut base so much may be missing for it to be that box, mm². */
+const BOX_MM2 = 0.01;
+
+/**
+ * How far a place lies past each side of the closed base, mm: of its true outline, which is all that its leaves cover
+ * together. Where one leaf is the wider and the other the longer, the corner between them is no paper.
+ */
 function pastOutline(assembly: Assembly): Past {
   const { foot, head, spine, fore } = baseExtent(assembly);
   const middle = (foot + head) / 2;
-  const { id, outline } = basePiece(assembly);
-  const { outer } = outline;
   const box = pastBox(assembly);
-  // Only leaves that lie on each other about their fold have an outline of the shut card.
-  if (outer.length <= 4 || id !== CARD) return box;
-  const leaves = [outer, outer.map(([x, y]): Vec2 => [x, -y])].map((ring) =>
-    preparePolygon({ outer: ring, holes: [] }),
-  );
+  const closed = poseAt(assembly, CLOSED);
+  if (closed.stop) return box;
+  const lying = coverFacets(assembly).flatMap(({ id, polygon }) => {
+    const facet = assembly.facets.findIndex((f) => f.id === id);
+    return facet < 0 ? [] : [shutOutline(closed, facet, { outer: polygon.outer, holes: [] })];
+  });
+  const outline = unite(lying);
+  if ((head - foot) * (fore - spine) - regionArea(outline) < BOX_MM2) return box;
+  const leaves = outline.map(({ outer }) => preparePolygon({ outer, holes: [] }));
   return (x, y) => {
     if (y < spine || leaves.some((p) => p.contains([x, y]))) return { ...NONE, spine: spine - y };
     // Past the silhouette: by the distance to it, on the side it lies.
@@ -132,6 +141,24 @@ function partsOf({ assembly, closed }: Evidence & { readonly closed: Pose }, tit
         past: (past) => overhangOf(assembly, closed, (m) => m === id, past),
       };
     }),
+    ...innerPieces(assembly).map((piece): Part => {
+      const facets = assembly.facets.filter((f) => f.piece === piece.id);
+      return {
+        mechanism: piece.mechanism,
+        piece: piece.id,
+        title: piece.title,
+        aspect: `${piece.id} `,
+        subjects: facets.map((f) => f.id),
+        levers: () => turnsOf(assembly, piece.mechanism, 'away', 'along', 'size'),
+        past: (past) =>
+          greatest(
+            past,
+            assembly.facets.flatMap((f, i) =>
+              f.piece === piece.id ? f.polygon.outer.map((p) => onFacet(closed, i, p)) : [],
+            ),
+          ),
+      };
+    }),
     ...assembly.layers
       .filter((l) => isBase(assembly, l.mechanism))
       .map((layer): Part => ({
@@ -144,6 +171,12 @@ function partsOf({ assembly, closed }: Evidence & { readonly closed: Pose }, tit
         past: (past) => greatest(past, onLayer(closed, layer)),
       })),
   ];
+}
+
+/** Pieces of the base that have to stay inside its cover. */
+function innerPieces({ base, pieces }: Assembly): Assembly['pieces'] {
+  const inner = new Set(base.facets().flatMap((f) => (f.inner ? [f.piece] : [])));
+  return pieces.filter((p) => inner.has(p.id));
 }
 
 export const overhang: Rule = {

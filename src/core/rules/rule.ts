@@ -172,12 +172,15 @@ export function baseExtent(assembly: Assembly): BaseExtent {
   extents.set(assembly, known);
   return known;
 }
+/** Facets of the base that are its outline when it is shut, as they are before anything is cut from them. */
+export const coverFacets = ({ base }: Pick<Assembly, 'base'>): ReturnType<Assembly['base']['facets']> =>
+  base.facets().filter((f) => !f.inner);
 function measuredExtent(assembly: Assembly): BaseExtent {
   const closed = poseAt(assembly, CLOSED);
   // Where it does not close, as its leaves would lie if they did.
   const lies = (facet: number, p: Vec2): readonly number[] =>
     closed.stop ? [p[0], Math.abs(p[1])] : onFacet(closed, facet, p);
-  const corners = assembly.base.facets().flatMap(({ id, polygon }) => {
+  const corners = coverFacets(assembly).flatMap(({ id, polygon }) => {
     const facet = assembly.facets.findIndex((f) => f.id === id);
     return facet < 0 ? [] : polygon.outer.map((p) => lies(facet, p));
   });

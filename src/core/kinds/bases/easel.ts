@@ -152,6 +152,7 @@ function build(values: ParameterValues, context: BaseContext): Base {
     landmarks: all.flatMap((s) => standLandmarks(s.names, s.sizes, s.outline)),
     demands: [...all.flatMap((s) => standDemands(s.names, s.sizes, footMm)), ...leanBack(all)],
     measures: (pose) => measured(pose, all, 2 * caliperOf(stock) + caliperOf(pageStock)),
+    inner: [plate.piece.id, ...on.flatMap((l) => l.pieces.map((p) => p.id))],
     interruptions: [],
   };
 }

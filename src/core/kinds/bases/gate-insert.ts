@@ -139,6 +139,7 @@ function build(values: ParameterValues, { stock, pageStock, refuse }: BaseContex
     lead: { crease: GUTTER, still: 'leafA', turning: 'leafB' },
     drives: [{ id: drive, label: 'insert', unit: 'deg', from: 0, to: 180, rest: 0 }],
     measures: () => measured(sizes, num(values, 'mat')),
+    inner: [INSERT],
     interruptions: [],
   };
 }
