@@ -9,6 +9,7 @@ import type {
   Face,
   Filler,
   FoamPad,
+  Footing,
   Hardware,
   Host,
   Landmark,
@@ -62,6 +63,8 @@ export interface PlacedMechanism {
   readonly landmarks: readonly Landmark[];
   readonly measures: Contribution['measures'];
   readonly demands: readonly Demand[];
+  /** Feet that an edge is to stop. */
+  readonly footings?: readonly Footing[];
   /** Its numbers, by what they do. */
   readonly turns: Turns;
 }

@@ -167,8 +167,8 @@ function plainBase({ pieces, interruptions, inner = [] }: Base): BaseOf {
 function gatherBase(design: Design, base: Base): Gathered {
   const pieces = base.pieces.map((p) => [p.id, p] as const);
   const kind = baseKindOf(design);
-  const { landmarks = [], demands = [], measures } = base;
-  const card = { id: CARD, kind: kind.id, title: design.name, host: null, landmarks, demands, measures };
+  const { landmarks = [], demands = [], footings = [], measures } = base;
+  const card = { id: CARD, kind: kind.id, title: design.name, host: null, landmarks, demands, footings, measures };
   const turns = kind.turns(cardValues(design));
   return {
     design,

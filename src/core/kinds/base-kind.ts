@@ -82,6 +82,23 @@ export interface BaseContext {
   /** Numbers that cannot be together: says why and ends. */
   readonly refuse: (why: string) => never;
 }
+/** A foot that comes to rest against the edge of what lies on its ground. Axes of the ground's piece, mm. */
+export interface Footing {
+  readonly piece: string;
+  readonly facet: string;
+  /** The facet whose edge is the foot. */
+  readonly foot: string;
+  /** Where it rests: it lies along x, and slides toward greater y. */
+  readonly stopMm: number;
+  /** Half of its length, and how thick it is. */
+  readonly halfMm: number;
+  readonly tallMm: number;
+  /** Before the name of what is found of it. */
+  readonly aspect: string;
+  /** The number that is its place, by key. */
+  readonly lever: string;
+}
+
 /** The pieces of a base, and what they offer. */
 export interface Base {
   readonly pieces: readonly Piece[];
@@ -106,6 +123,7 @@ export interface Base {
   readonly fillers?: readonly Filler[];
   readonly hardware?: readonly Hardware[];
   readonly demands?: readonly Demand[];
+  readonly footings?: readonly Footing[];
   readonly landmarks?: readonly Landmark[];
   readonly measures: (pose: PoseReader) => Record<string, number>;
   /** Parts of creases without paper, where the base is shaped. */

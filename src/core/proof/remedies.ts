@@ -97,6 +97,16 @@ export function* remedySteps(seeking: Seeking, finding: Finding): Generator<void
 /** Rules that a try may not newly break: they need only the flat pieces and the closed pose. */
 const GUARDS: readonly RuleId[] = ['flat-fold', 'loose-part', 'overhang', 'glue-room', 'web', 'sheet-fit', 'post-size'];
 
+/** What finds a finding again: of several rules under one name those that need no travel, if one of them does. */
+function ruleOf({ id, rule: name }: Finding, closed: Evidence): Rule {
+  const named = RULES.filter((r) => r.id === name);
+  const cheap = named.find((r) => r.needs !== 'travel' && r.check(closed).some((f) => f.id === id));
+  if (cheap) return cheap;
+  const walked = named.filter((r) => r.needs === 'travel');
+  if (walked.length === 0) return named[0];
+  return { id: name, needs: 'travel', check: (evidence) => walked.flatMap((r) => r.check(evidence)) };
+}
+
 class Search {
   nearest: Finding['nearest'];
   private leastLeft = Infinity;
@@ -118,7 +128,7 @@ class Search {
     private readonly finding: Finding,
   ) {
     const { design, assembly, closed, purse, known } = seeking;
-    this.rule = RULES.find((r) => r.id === finding.rule)!;
+    this.rule = ruleOf(finding, gather(design, 'closed', 0, assembly));
     this.design = design;
     this.purse = purse;
     const part = closed && partFor(design, assembly, closed, finding);
@@ -182,7 +192,7 @@ class Search {
       if (left) return left;
     }
     for (const guard of RULES) {
-      if (guard === this.rule || !GUARDS.includes(guard.id)) continue;
+      if (guard === this.rule || guard.needs === 'travel' || !GUARDS.includes(guard.id)) continue;
       const broken = guard.check(cheap).find((f) => this.isNew(f));
       if (broken) return broken;
     }

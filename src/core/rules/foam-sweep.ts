@@ -8,7 +8,7 @@ import { compose, invert, rotateOnly } from '../linkage';
 import { boxesMeet, intersect, mapRegion, offset, regionArea, regionBox, type Region } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 import { CONTACT_MM } from '../tolerance';
-import { FLAT_SINE } from './meeting';
+import { FLAT_SINE } from './solids';
 import { CLEARANCE_MM, FROM_MM2 } from './foam';
 import { caliperOf, finding, turnsOf, type Evidence, type Finding, type Rule } from './rule';
 import { atState, wordsFor } from './words';

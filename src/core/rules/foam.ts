@@ -21,7 +21,17 @@ import type { Vec2 } from '../plane/vec2';
 import { CONTACT_MM } from '../tolerance';
 import { carrierOf, faceName } from '../assembly/carrier';
 import { bearsLoad } from './loads';
-import { caliperOf, finding, isBase, leversOf, turnsOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
+import {
+  caliperOf,
+  finding,
+  isBase,
+  leversOf,
+  turnsOf,
+  type Draft,
+  type Evidence,
+  type Finding,
+  type Rule,
+} from './rule';
 import { postedPose } from './posted';
 import { shutOutline } from './shut';
 import { atState, wordsFor } from './words';

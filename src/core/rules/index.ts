@@ -1,5 +1,6 @@
 import { AT_REST } from './at-rest';
 import { collision } from './collision';
+import { edgeStop } from './edge-stop';
 import { flatFold } from './flat-fold';
 import { flex } from './flex';
 import { foam } from './foam';
@@ -7,6 +8,7 @@ import { foamSweep } from './foam-sweep';
 import { glueRoom } from './glue-room';
 import { grain } from './grain';
 import { gutterRelief } from './gutter-relief';
+import { hides, stuckToMover } from './hides';
 import { hung } from './hung';
 import { loosePart } from './loose-part';
 import { overhang } from './overhang';
@@ -49,12 +51,15 @@ export const RULES: readonly Rule[] = [
   tip,
   gutterRelief,
   ...DEMANDING,
+  edgeStop,
+  hides,
   stock,
   web,
   flex,
   sweep,
   collision,
   stuckBetween,
+  stuckToMover,
   notLookedAt,
   foamSweep,
   hung,

@@ -1,15 +1,12 @@
 /** Whether two solids are in each other's room in a pose, and how far. */
 import type { Assembly } from '../assembly/assembly';
 import type { Pose } from '../assembly/pose';
-import { compose, invert, rotateOnly, type Rigid } from '../linkage';
+import { compose, invert, type Rigid } from '../linkage';
 import { intersect, mapRegion, regionArea, regionBox } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 import { CLASH_FROM_MM2, CONTACT_MM } from '../tolerance';
 import { crossingDepth } from './crossing';
-import { givesMm, type PlacedSolid, type Solid } from './solids';
-
-/** Sine between two planes below which sheets lie flat over each other. */
-export const FLAT_SINE = 1e-6;
+import { givesMm, isPlanar, type PlacedSolid, type Solid } from './solids';
 
 /**
  * How far two solids stand through each other, mm; 0 where they do not, or lie flat over each other.
@@ -40,9 +37,8 @@ export interface Over {
  */
 export function overOf(q: Solid, m: Rigid, n: Rigid): Over | null {
   const seen = compose(invert(m), n);
-  const normal = rotateOnly(seen, [0, 0, 1]);
-  if (Math.hypot(normal[0], normal[1]) > FLAT_SINE) return null;
-  const up = normal[2] > 0;
+  if (!isPlanar(seen)) return null;
+  const up = seen[10] > 0;
   const groundMm = seen[11];
   const heights = up
     ? { fromMm: groundMm + q.fromMm, toMm: groundMm + q.toMm }

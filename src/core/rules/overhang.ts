@@ -159,6 +159,23 @@ function partsOf({ assembly, closed }: Evidence & { readonly closed: Pose }, tit
           ),
       };
     }),
+    // A strip that is stuck on the base.
+    ...assembly.fillers.flatMap(({ name, piece, facet, region }): Part[] => {
+      const on = assembly.facets.findIndex((f) => f.piece === piece && f.id === facet);
+      if (on < 0 || !isBase(assembly, assembly.facets[on].mechanism)) return [];
+      const { mechanism } = assembly.facets[on];
+      return [
+        {
+          ...{ mechanism, piece, title: name, aspect: `${facet} ${name} `, subjects: [facet] },
+          levers: () => turnsOf(assembly, mechanism, 'size', 'away'),
+          past: (past) =>
+            greatest(
+              past,
+              region.flatMap((p) => p.outer.map((q) => onFacet(closed, on, q))),
+            ),
+        },
+      ];
+    }),
     ...assembly.layers
       .filter((l) => isBase(assembly, l.mechanism))
       .map((layer): Part => ({

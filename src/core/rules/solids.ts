@@ -9,11 +9,16 @@
  */
 import { carrierOf } from '../assembly/carrier';
 import type { Assembly, AttachedLayer } from '../assembly/assembly';
-import { boxOf3, growBox3, rotateOnly, type Box3, type Vec3 } from '../linkage';
+import { boxOf3, growBox3, rotateOnly, type Box3, type Rigid, type Vec3 } from '../linkage';
 import type { Pose } from '../assembly/pose';
 import { boxesMeet, intersect, regionBox, type Polygon } from '../plane/polygon';
 import { slabOf, type Slab } from './crossing';
 import { caliperOf, type Evidence } from './rule';
+
+/** Whether a placement leaves a sheet parallel to the plane it is seen from. */
+export const isPlanar = (seen: Rigid): boolean => Math.hypot(seen[2], seen[6]) < FLAT_SINE;
+/** Sine between two planes below which sheets lie flat over each other. */
+export const FLAT_SINE = 1e-6;
 
 /** What a solid is made of: a facet's own sheet, what is stuck on it, foam, or hardware of a kind. */
 export type Stuff = 'sheet' | 'layer' | 'foam' | 'token' | 'rivet' | 'spacer';

@@ -8,11 +8,12 @@ import { poseAt } from '../assembly/pose';
 import { buildAssembly } from '../build/build';
 import { checkDesign } from '../document/schema';
 import { statesOf } from '../document/states';
-import type { Design } from '../document/design';
-import type { NamedState } from '../kinds';
+import { blankDesign, type Design, type Layer } from '../document/design';
+import type { NamedState, ParameterValues } from '../kinds';
 import { gather } from '../proof/evidence';
 import { prove } from '../proof/prove';
 import { card, findings, layered, stand } from '../tests/cards';
+import { edgeStop } from './edge-stop';
 import { standings, weightAt } from './index';
 
 const put = (d: Design, ...states: NamedState[]): Design => ({ ...d, states });
@@ -209,5 +210,66 @@ describe('states that are named', () => {
       { id: 'post', name: 'For the post', reached: true, state: { open: 0 } },
     ]);
     expect(states[0].standing!.tip_mm).toBeCloseTo(25, 3);
+  });
+});
+
+describe('the edge that stops a foot', () => {
+  // Base and cover 100 mm long and 100 along the hinge, broken half way: the foot rests 70 mm from the hinge.
+  const easelBy = (layers: Partial<Layer>[], parameters: ParameterValues = {}): Design => {
+    const plain = blankDesign('stand');
+    const sizes = { width: 100, height: 100, stop: 70, stopBy: 'edge', ...parameters };
+    return layered({ ...plain, card: { ...plain.card, construction: 'easel', parameters: sizes } }, ...layers);
+  };
+  const found = (layers: Partial<Layer>[], parameters: ParameterValues = {}) =>
+    edgeStop.check(gather(easelBy(layers, parameters), 'pattern'));
+  /** A bar across the ground, its edge that looks to the hinge so far from that; the ground reaches from 0 to 100. */
+  const bar = (edge: number, width = 60, more: Partial<Layer> = {}): Partial<Layer> => ({
+    shape: { width, height: 10 },
+    from: { x: 'middle', y: 'low' },
+    y: edge,
+    foamMm: 2,
+    foamInsetMm: 0,
+    ...more,
+  });
+  test('is looked for: with nothing there, or with a piece on the wrong side of the foot, nothing stands', () => {
+    expect(found([])[0]).toMatchObject({ severity: 'blocks', measured: 0, limit: 25 });
+    expect(found([bar(60)])[0].message).toMatch(/hinge side/);
+    expect(found([bar(70)])).toEqual([]);
+    expect(found([], { stopBy: 'strip' })).toEqual([]);
+  });
+  test('faces it within 0.5 mm, just below, at and just above', () => {
+    expect([69.4, 69.6, 70, 70.4, 70.6].map((edge) => found([bar(edge)]).length)).toEqual([1, 0, 0, 0, 1]);
+  });
+  test('holds a quarter of its length, just below, at and just above', () => {
+    expect([24, 25.3, 26].map((width) => found([bar(70, width)]).length)).toEqual([1, 0, 0]);
+  });
+  test('is as tall as the foot is thick: two sheets, the one of the cover and the one of the plate', () => {
+    const d = easelBy([]);
+    const caliper = (id: string): number => d.stocks.find((s) => s.id === id)!.caliperMm;
+    const foot = caliper(d.card.stock) + caliper(d.card.pageStock);
+    const onTop = caliper('card-160');
+    const tall = (mm: number) => found([bar(70, 60, { foamMm: mm - onTop })]).length;
+    expect([foot - 0.1, foot, foot + 0.1].map(tall)).toEqual([1, 0, 0]);
+  });
+  test('a lean under 30 or over 80 degrees is a risk, by the law of cosines', () => {
+    const lean = (deg: number) => {
+      // Strut and flap of 50 mm each: the foot's place is twice their projection.
+      const stop = 100 * Math.cos((deg * Math.PI) / 180);
+      return findings(easelBy([], { stop, stopBy: 'strip' }), 'stands').map((f) => f.severity);
+    };
+    expect([29.9, 30, 30.1].map((deg) => lean(deg).length)).toEqual([1, 0, 0]);
+    expect([79.9, 80, 80.1].map((deg) => lean(deg).length)).toEqual([0, 0, 1]);
+    expect(lean(29.9)).toEqual(['risk']);
+  });
+  test('the stop of a base that is made larger keeps its share', () => {
+    const measure = (width: number): number => {
+      const plain = blankDesign('stand');
+      const d = { ...plain, card: { ...plain.card, construction: 'easel', parameters: { width } } };
+      return prove(d, 4).measures.card.stop_most_mm;
+    };
+    expect(measure(120)).toBeCloseTo(120, 6);
+    const at = (width: number): string[] =>
+      findings(easelBy([], { width, stopBy: 'strip', stop: null }), 'stands').map((f) => f.aspect);
+    expect([at(60), at(107.95), at(200)]).toEqual([[], [], []]);
   });
 });

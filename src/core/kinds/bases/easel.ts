@@ -40,6 +40,7 @@ import {
   platePiece,
   slideOf,
   standDemands,
+  standFootings,
   standLandmarks,
   standMeasures,
   stopFillers,
@@ -90,7 +91,7 @@ function sizesOf(values: ParameterValues | ListItem): StandSizes {
     along,
     strut,
     flap: wide - strut,
-    stop: num(values, 'stop'),
+    stop: (values.stop as number | null) ?? wide * STOP_PART,
     stopHigh: num(values, 'stopHeight'),
     stopWide: num(values, 'stopWidth'),
     stopBy: values.stopBy as StopKind,
@@ -151,6 +152,7 @@ function build(values: ParameterValues, context: BaseContext): Base {
     hardware: all.filter((s) => s.sizes.stopBy === 'strip').map(() => ({ what: 'Strip for the stop', count: 1 })),
     landmarks: all.flatMap((s) => standLandmarks(s.names, s.sizes, s.outline)),
     demands: [...all.flatMap((s) => standDemands(s.names, s.sizes, footMm)), ...leanBack(all)],
+    footings: all.flatMap((s) => standFootings(s.names, s.sizes, footMm)),
     measures: (pose) => measured(pose, all, 2 * caliperOf(stock) + caliperOf(pageStock)),
     inner: [plate.piece.id, ...on.flatMap((l) => l.pieces.map((p) => p.id))],
     interruptions: [],
@@ -320,7 +322,7 @@ const LEVEL_FIELDS: readonly Parameter[] = [
 ];
 
 /** Of the base, where a new stop is set. */
-const STOP_PART = 0.74;
+const STOP_PART = 80 / 107.95;
 
 const levelStep = (k: number): OrderStep => {
   const { ground, strut, flap, plate } = levelNames(k);
@@ -376,7 +378,12 @@ export const easel: BaseKind = {
     size('width', 'Hinge to fore edge', 107.95, 'Of the base, and of the cover before it is broken.', 10),
     size('height', 'Along the hinge', 107.95, 'Of base and cover.', 10),
     size('break', 'Hinge to break', null, 'Half way unless said.'),
-    size('stop', 'Hinge to stop', 80, 'Where the foot of the plate comes to rest: the nearer, the steeper it stands.'),
+    size(
+      'stop',
+      'Hinge to stop',
+      null,
+      'Where its foot comes to rest: the nearer, the steeper it stands. Its share of the base unless said.',
+    ),
     STOP_BY,
     size('stopHeight', 'Height of the stop', 2, 'At least as tall as what leans on it.', 0.1),
     size('stopWidth', 'Width of the stop', 8, 'Of a strip.'),
@@ -430,7 +437,7 @@ export const easel: BaseKind = {
     return {
       away: ['width', 'plateHeight', ...each('from', 'width', 'plateHeight')],
       along: ['height', ...each('height')],
-      size: ['width', 'height', ...each('width', 'height')],
+      size: ['stopWidth', 'width', 'height', ...each('stopWidth', 'width', 'height')],
       weight: ['stop', 'plateHeight', ...each('stop', 'plateHeight')],
       closing: ['break', 'stop', ...each('stop', 'break')],
     };

@@ -18,6 +18,7 @@ import {
   type Demand,
   type FacetLabel,
   type Filler,
+  type Footing,
   type GlueArea,
   type Landmark,
   type MovingJoint,
@@ -211,12 +212,12 @@ export const plateBond = (names: StandNames, { wide }: StandSizes, lieMm: number
 
 /** The stop as it lies on the ground; none where a tab or an edge does its work. */
 export function stopFillers(names: StandNames, sizes: StandSizes, caliperMm: number): Filler[] {
-  const { along, wide, stop, stopWide, stopHigh, stopBy } = sizes;
+  const { along, stop, stopWide, stopHigh, stopBy } = sizes;
   if (stopBy !== 'strip') return [];
   return [
     {
       ...{ name: 'Stop', piece: names.piece, facet: names.ground, look: 'spacer', lever: names.lever('stopHeight') },
-      region: [{ outer: rectangle(-along / 2, stop, along / 2, Math.min(wide, stop + stopWide)), holes: [] }],
+      region: [{ outer: rectangle(-along / 2, stop, along / 2, stop + stopWide), holes: [] }],
       fromMm: caliperMm / 2,
       thickMm: stopHigh,
     },
@@ -272,20 +273,33 @@ export function leanDeg({ strut, flap, stop }: StandSizes): number {
 
 /** @param footMm thickness of what rests against the stop */
 export function standDemands(names: StandNames, sizes: StandSizes, footMm: number): Demand[] {
-  const { wide, stop, stopHigh } = sizes;
+  const { wide, stop, stopHigh, stopBy } = sizes;
+  const lean = leanDeg(sizes);
   const room = Math.min(stop - nearest(sizes), wide - stop);
   const common = { rule: 'stands', unit: 'mm', subjects: [names.flap, names.plate] } as const;
   const of = names.own === '' ? 'its' : `the ${names.own.replace(/-$/, '').replace('-', ' ')}'s`;
   return [
-    {
-      ...common,
-      aspect: `${names.own}stop height`,
-      says: `${of} stop is as tall as`,
-      measured: stopHigh,
-      least: footMm,
-      blocksUnder: footMm,
-      levers: [names.lever('stopHeight')],
-    },
+    // An edge is as tall as it is: it is looked for where the foot rests.
+    ...(stopBy === 'edge'
+      ? []
+      : [
+          {
+            ...common,
+            aspect: `${names.own}stop height`,
+            says: `${of} stop is as tall as`,
+            measured: stopHigh,
+            least: footMm,
+            blocksUnder: footMm,
+            levers: [names.lever('stopHeight')],
+          },
+        ]),
+    // A level leans from the plate that it stands on: how far it leans from the table is asked of all together.
+    ...(lean > 0 && names.own === ''
+      ? [
+          leaning(`${names.own}lean least`, `${of} plate leans from its ground by`, lean, LEAST_LEAN_DEG),
+          leaning(`${names.own}lean most`, `${of} plate leans back from upright by`, 90 - lean, 90 - MOST_LEAN_DEG),
+        ].map((d) => ({ ...common, ...d, levers: [names.lever('stop'), names.lever('break')] }))
+      : []),
     {
       ...common,
       aspect: `${names.own}stop place`,
@@ -297,6 +311,22 @@ export function standDemands(names: StandNames, sizes: StandSizes, footMm: numbe
     },
   ];
 }
+
+/** A plate that leans less lies down, one that leans more falls on its face, degrees; common practice, no source. */
+const [LEAST_LEAN_DEG, MOST_LEAN_DEG] = [30, 80];
+const leaning = (aspect: string, says: string, measured: number, least: number) =>
+  ({ aspect, says, measured, unit: 'deg', least, blocksUnder: -Infinity }) as const;
+
+/** The foot, where an edge is to stop it. */
+export const standFootings = (names: StandNames, { stop, along, stopBy }: StandSizes, footMm: number): Footing[] =>
+  stopBy === 'edge'
+    ? [
+        {
+          ...{ piece: names.piece, facet: names.ground, foot: names.flap, aspect: names.own },
+          ...{ stopMm: stop, halfMm: along / 2, tallMm: footMm, lever: names.lever('stop') },
+        },
+      ]
+    : [];
 
 export const standLandmarks = (names: StandNames, { wide, strut }: StandSizes, plate: Polygon): Landmark[] => {
   const called = (name: string): string => `${names.own}${name}`.replaceAll('-', '_');

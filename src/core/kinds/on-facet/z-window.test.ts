@@ -146,3 +146,26 @@ test('it wants a card of one sheet with a cover, and says so; a step stands on i
   expect(poseAt(a, { open: 180, [`${ID}.pull`]: 120 }).stop).toBeUndefined();
   expect(() => buildAssembly(stand(trade(), 'step-fold', {}, `${ID}.nothing`))).toThrow(/not a crease/);
 });
+
+test.each([
+  // On leaf A of 100 mm the window's middle lies so far from the gutter; the cover is shorter, as long, or longer.
+  [70, 75],
+  [100, 75],
+  [120, 75],
+])('its frame is what the cover keeps, a leaf of %d mm, not the one behind', (reachB, middle) => {
+  const d = addMechanism(
+    card(140, 100, reachB),
+    'z-window',
+    { on: 'leafA', mount: { ...CENTRE, side: 'inside' } },
+    { ...SMALL, z1: 50, z2: 40, z3: 30, stripHeight: 50, edgeGap: 0, windowX: middle - 50, windowY: 0 },
+  ).design;
+  const a = buildAssembly(d);
+  const shut = at(a, 0, 0);
+  const [cover] = a.facets.filter((f) => f.id === 'leafB');
+  const index = a.facets.indexOf(cover);
+  // In the world, shut: a circle of 20 mm across, its middle from the gutter, and the cover's free edge.
+  const ys = (cover.polygon.holes[0] ?? []).map((p) => onFacet(shut, index, p)[1]);
+  const frame = allMeasures(a, shut, null)[ID].frame_mm;
+  if (ys.length === 0) expect(frame).toBeLessThanOrEqual(0);
+  else expect(frame).toBeCloseTo(Math.min(reachB - Math.max(...ys), Math.min(...ys)), 2);
+});

@@ -5,7 +5,8 @@
  */
 import type { Drive } from '../../drives';
 import { partId } from '../../ids';
-import { shiftBy } from '../../linkage';
+import { applyRigid, invert, shiftBy } from '../../linkage';
+import { findFacets } from '../../pattern/facets';
 import { edgesGap, edgesOf } from '../../plane/gap';
 import {
   boxOf,
@@ -87,7 +88,7 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
   const held = intersect([focal], [third]);
   const cover = coverOf(context, window);
   const drive: Drive = { id: partId(id, 'pull'), label: 'pull', unit: 'deg', from: 0, to: 180, rest: 0 };
-  const measures = measured(sizes, { window, focal, held, face: face.outline });
+  const measures = measured(sizes, { window, focal, held, cover: coverLeaf(context) });
   const stripFacet = (name: string) => ({ piece: strip.piece.id, facet: partId(id, name) });
   const glued = gluesOf(context, sizes, held, [strip.piece.id, piece.piece.id]);
   return {
@@ -178,9 +179,21 @@ function coverOf({ face }: FaceContext, window: Region): Region | null {
   return mapRegion(toPiece(face, window), ([x, y]): Vec2 => [x, -y], true);
 }
 
+/** The leaf that closes over the face, in the mount's axes; where there is none, the face itself. */
+function coverLeaf({ face, so }: FaceContext): Polygon {
+  const leaf = findFacets(so.piece, so.interruptions).facets.find((f) => f.id === OTHER_LEAF[face.facet]);
+  if (!leaf) return face.outline;
+  const back = invert(face.placement);
+  const shut = ([x, y]: Vec2): Vec2 => {
+    const [u, v] = applyRigid(back, [x, -y, 0]);
+    return [u, v];
+  };
+  return mapRegion([{ outer: leaf.polygon.outer, holes: [] }], shut, face.side === 'inside')[0];
+}
+
 function measured(
   { z: [, z2, z3] }: Sizes,
-  { window, focal, held, face }: { window: Region; focal: Polygon; held: Region; face: Polygon },
+  { window, focal, held, cover }: { window: Region; focal: Polygon; held: Region; cover: Polygon },
 ): Record<string, number> {
   const beyond = (inner: Region, outer: Region): number => Math.sqrt(regionArea(subtract(inner, outer)));
   const inside = (inner: Region, outer: Region): number => {
@@ -190,7 +203,7 @@ function measured(
   const bond = held.length > 0 ? regionBox(held) : null;
   return {
     pass_mm: inside([focal], window),
-    frame_mm: inside(window, [face]),
+    frame_mm: inside(window, [cover]),
     bond_width_mm: bond ? bond.max[0] - bond.min[0] : 0,
     extension_mm: z2 + z3,
     closed_layers: 4,
