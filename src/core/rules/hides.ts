@@ -83,7 +83,8 @@ function gluedIn(evidence: Evidence, path: HandPath, layer: AttachedLayer): Find
   if (regionArea(bare) <= FROM_MM2) return [];
   let worst: { readonly areaMm2: number; readonly facet: number; readonly pose: Pose } | null = null;
   for (const facet of movedFacets(path.poses)) {
-    if (assembly.facets[facet].body === own.body) continue;
+    // What folds or lifts out of its own sheet is asked by `collision`: it is held down across a crease or a cut.
+    if (assembly.facets[facet].body === own.body || assembly.facets[facet].piece === own.piece) continue;
     for (const pose of path.poses) {
       const areaMm2 = behind(evidence, path.poses[0], pose, layer, bare, facet);
       if (areaMm2 > (worst?.areaMm2 ?? FROM_MM2)) worst = { areaMm2, facet, pose };

@@ -1,0 +1,121 @@
+/** Designs drawn at random within some 2 mm of where they would jam. */
+import { addMechanism } from '../src/core/document/standing';
+import { blankDesign, CENTRE, newLayer, type Design, type Layer } from '../src/core/document/design';
+import type { ParameterValues } from '../src/core/kinds';
+
+export type Random = () => number;
+export interface Drawn {
+  readonly family: string;
+  readonly design: Design;
+}
+
+const between = (random: Random, low: number, high: number): number => low + (high - low) * random();
+const round = (x: number): number => Math.round(x * 100) / 100;
+const one = <T>(random: Random, list: readonly T[]): T => list[Math.floor(random() * list.length)];
+
+function card(random: Random): Design {
+  const plain = blankDesign('drawn', 190, round(between(random, 120, 140)));
+  const parameters = { ...plain.card.parameters, reachB: round(between(random, 120, 140)) };
+  return { ...plain, card: { ...plain.card, stock: 'card-240', parameters } };
+}
+const fixed = (
+  d: Design,
+  kind: string,
+  parameters: ParameterValues,
+  at: Partial<typeof CENTRE>,
+  on = 'leafB',
+): Design => addMechanism(d, kind, { on, mount: { ...CENTRE, side: 'inside', ...at } }, parameters).design;
+const stuck = (d: Design, layer: Partial<Layer>): Design => ({
+  ...d,
+  layers: [
+    ...d.layers,
+    {
+      ...newLayer({
+        ...{ id: `l${d.layers.length + 1}`, name: 'Bar', facet: 'leafA' },
+        ...{ shape: { width: 6, height: 30 }, as: 'layer', stock: 'card-240' },
+      }),
+      ...layer,
+    },
+  ],
+});
+
+const SLIDER = { width: 90, height: 44, path: { line: 50 }, slot: 6, carrier: 18, foamInset: 2 };
+
+/** A bar on the front, on the backing or under the front, beside the way or over it, flat or on foam. */
+function bar(random: Random): Design {
+  const d = fixed(card(random), 'track-slider', SLIDER, { turnDeg: one(random, [0, 90]) });
+  const [facet, side] = one(random, [
+    ['front', 'inside'],
+    ['front', 'outside'],
+    ['backing', 'inside'],
+  ] as const);
+  const reach = facet === 'front' && side === 'inside' ? SLIDER.carrier / 2 : 19.05 / 2;
+  const high = round(between(random, 3, 6));
+  const far = reach + high / 2 + between(random, -2, 2);
+  return stuck(d, {
+    facet: `track-slider-1.${facet}`,
+    side,
+    shape: { width: round(between(random, 4, 16)), height: high },
+    ...{ x: round(between(random, -20, 20)), y: round(far * one(random, [1, -1])) },
+    foamMm: one(random, [0, 0, 1]),
+    foamInsetMm: 0,
+  });
+}
+
+/** Two things on one face, side by side, within 2 mm of meeting. */
+function beside(random: Random): Design {
+  const radius = round(between(random, 24, 30));
+  const panel = 2 * radius - round(between(random, 4, 10));
+  const gap = round(between(random, -2, 2));
+  const disc = { width: panel, height: panel, radius, notch: 0, windows: [{ inner: 9, outer: 18, span: 40, at: 90 }] };
+  const d = fixed(card(random), 'volvelle', disc, { y: 35 });
+  const [kind, values, half] = one(random, [
+    ['pocket', { width: 60, height: 36, insertWidth: 40, insertHeight: 30, notch: 9 }, 18],
+    ['carrier-wheel', { spokes: 3, arm: 18, hub: 10, carrier: { width: 8, height: 12, hang: 4 } }, 30],
+    ['volvelle', { ...disc, radius: 24, width: 40, height: 40 }, 24],
+  ] as const);
+  return fixed(d, kind, values as ParameterValues, { y: round(35 - radius - half - gap) });
+}
+
+/** A waterfall, and what stands on the gutter or is stuck beside it. */
+function tumbling(random: Random): Design {
+  const pitch = round(between(random, 7, 12));
+  const high = round(between(random, 26, 34));
+  const values = { count: 3, panelHeight: high, panelWidth: 34, pitch, beltWidth: 12, rivetGap: 18, strap: 8 };
+  const d = fixed(card(random), 'waterfall', values, { x: round(between(random, -10, 20)) });
+  return one(random, [
+    () => addMechanism(d, 'v-fold', undefined, { size: round(between(random, 20, 60)), lean: 35 }).design,
+    () =>
+      addMechanism(d, 'step-fold', undefined, { depth: 20, height: round(between(random, 10, 60)), width: 50 }).design,
+    () =>
+      stuck(d, {
+        ...{ facet: 'leafB', shape: { width: 20, height: 8 }, foamMm: one(random, [0, 1, 3]), foamInsetMm: 0 },
+        ...{ x: round(between(random, -40, 40)), y: round(between(random, -60, 60)) },
+      }),
+  ])();
+}
+
+/** A strip that lifts a ridge, before something stuck on beside it. */
+function lifting(random: Random): Design {
+  const d = fixed(
+    card(random),
+    'lift-tab',
+    { lower: 24, upper: 24, width: 36, strip: 12 },
+    { x: round(between(random, -15, 15)) },
+  );
+  return stuck(d, {
+    facet: one(random, ['leafB', 'lift-tab-1.upper', 'lift-tab-1.lower']),
+    shape: { width: round(between(random, 8, 20)), height: 8 },
+    ...{ x: round(between(random, -30, 30)), y: round(between(random, -40, 40)) },
+    foamMm: one(random, [0, 2]),
+    foamInsetMm: 0,
+  });
+}
+
+const FAMILIES: Readonly<Record<string, (random: Random) => Design>> = { bar, beside, tumbling, lifting };
+export const families = Object.keys(FAMILIES);
+
+/** The next design of a family; those that cannot be put together are drawn again. */
+export function draw(family: string, random: Random): Drawn {
+  return { family, design: FAMILIES[family](random) };
+}

@@ -1,0 +1,103 @@
+/** Decides by dense looks at solids whether a hand can move everything: yes, no, or too near to tell. */
+import { poseAt, type Pose } from '../src/core/assembly/pose';
+import { buildAssembly } from '../src/core/build/build';
+import { stockOf, type Design } from '../src/core/document/design';
+import { depthIn, place, slabsOf, type Placed, type Slab } from './solids';
+
+export type Answer = 'jams' | 'moves' | 'undecided';
+
+/** Looks are as close as this. */
+const STEP = { deg: 2, mm: 0.75 } as const;
+/** Parts that are this deep in each other do jam, mm; those that are less deep than `NOT` do not. */
+const SURELY = 0.6;
+/** Height that both must share to run into each other: less is paper that only touches. */
+const GIVE_MM = 0.12;
+const OPENINGS = [180, 135, 90, 45];
+/** Less open than this nobody moves anything against a leaf. */
+const HAND_STOPS_DEG = 90;
+
+export interface Judged {
+  readonly answer: Answer;
+  readonly why: string;
+}
+
+export function judgeHands(design: Design): Judged {
+  const assembly = buildAssembly(design);
+  const slabs = slabsOf(assembly, (id) => stockOf(design, id));
+  const leaves = assembly.leafBodies;
+  const rest: Record<string, number> = Object.fromEntries(assembly.drives.map((d) => [d.id, d.rest]));
+  let doubtful = '';
+  for (const drive of assembly.drives.slice(1))
+    for (const open of OPENINGS) {
+      if (open > assembly.drives[0].to) continue;
+      const steps = Math.ceil((drive.to - drive.from) / STEP[drive.unit]);
+      const poses: Pose[] = [];
+      for (let k = 0; k <= steps; k++) {
+        const pose = poseAt(assembly, {
+          ...rest,
+          open,
+          [drive.id]: drive.from + ((drive.to - drive.from) * k) / steps,
+        });
+        if (!pose.stop && pose.flexMm === 0) poses.push(pose);
+      }
+      const placed = poses.map(() => new Map<Slab, Placed>());
+      const placedIn = (pose: Pose, k: number, slab: Slab): Placed => {
+        const known = placed[k].get(slab) ?? place(slab, pose);
+        placed[k].set(slab, known);
+        return known;
+      };
+      for (const [a, b] of pairsOf(slabs, assembly.facets, poses)) {
+        if (open < HAND_STOPS_DEG && [a, b].some((s) => leaves.has(assembly.facets[s.facet].body))) continue;
+        const depths = poses.map((p, k) => depthBetween(placedIn(p, k, a), placedIn(p, k, b)));
+        const most = Math.max(...depths);
+        if (most <= 0) continue;
+        const what = `${name(a)} in ${name(b)} by ${most.toFixed(2)} at ${open}, ${drive.id}`;
+        // What is lain on all the way is lifted, or held: by how much room there is, this judge does not say.
+        const always = (a.layer !== null || b.layer !== null) && Math.min(...depths) > -0.5;
+        if (most >= SURELY && !always) return { answer: 'jams', why: what };
+        doubtful = what;
+      }
+    }
+  return doubtful === '' ? { answer: 'moves', why: '' } : { answer: 'undecided', why: doubtful };
+}
+
+const name = (s: Slab): string => `${s.mechanism}${s.layer ? ` ${s.layer}` : ''} ${s.facet}`;
+
+const depthBetween = (p: Placed, q: Placed): number => Math.max(depthIn(p, q, GIVE_MM), depthIn(q, p, GIVE_MM));
+
+/** Parts of different bodies that are not of one mechanism by its own design, and do not stay as they are together. */
+function pairsOf(
+  slabs: readonly Slab[],
+  facets: readonly { readonly body: number }[],
+  poses: readonly Pose[],
+): [Slab, Slab][] {
+  const out: [Slab, Slab][] = [];
+  if (poses.length === 0) return out;
+  const moves = (f: number, g: number): boolean => {
+    const [first, last] = [poses[0], poses[Math.floor(poses.length / 3)]];
+    const seen = (p: Pose): string =>
+      [0, 1, 2]
+        .map((k) => {
+          const probe = [p.placed[f], p.placed[g]];
+          const d = [3, 7, 11].map((i) => probe[1][i] - probe[0][i]);
+          return (probe[0][k] * d[0] + probe[0][4 + k] * d[1] + probe[0][8 + k] * d[2]).toFixed(5);
+        })
+        .concat(
+          [0, 1, 2, 4, 5, 6].map((k) => {
+            const [m, n] = [p.placed[f], p.placed[g]];
+            const [r, c] = [Math.floor(k / 4), k % 4];
+            return (m[r] * n[c] + m[4 + r] * n[4 + c] + m[8 + r] * n[8 + c]).toFixed(5);
+          }),
+        )
+        .join();
+    return seen(first) !== seen(last) || seen(first) !== seen(poses[poses.length - 1]);
+  };
+  slabs.forEach((a, i) =>
+    slabs.slice(i + 1).forEach((b) => {
+      if (facets[a.facet].body === facets[b.facet].body) return;
+      if (a.mechanism === b.mechanism && !a.layer && !b.layer) return;
+      if (moves(a.facet, b.facet)) out.push([a, b]);
+    }),
+  );
+  return out;
+}
