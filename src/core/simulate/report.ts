@@ -1,17 +1,15 @@
 /** What a run left on the sheet: parts cut free, paper left uncut, parts loose too soon, lines cut twice. */
-import Flatbush from 'flatbush';
 import { isCut, tightCurves, type TightCurve } from '../cutting/blade';
 import type { Pass } from '../paper/machine';
 import { boxOf, polygonArea, rectangle, subtract, thicken, thinLine, type Polygon, type Ring } from '../plane/polygon';
 import { preparePolygon } from '../plane/prepared';
-import { cross2, dist2, distToSegment, lerp2, sub2, wayLength, type Vec2 } from '../plane/vec2';
+import { cross2, dist2, distToSegment, sub2, wayLength, type Vec2 } from '../plane/vec2';
 import type { CutFile } from './cut-file';
+import { heldAgainst, type Meant, type Spot } from './held-against';
 import type { CutJob, Trace } from './run';
+import { Pieces, samplesOf, type NumberedWay } from './ways';
 
-export interface Spot {
-  readonly at: Vec2;
-  readonly mm: number;
-}
+export type { Spot } from './held-against';
 export interface FreedPart {
   readonly outline: Ring;
   readonly holes: readonly Ring[];
@@ -29,6 +27,10 @@ export interface CutReport {
   }[];
   readonly freed: readonly FreedPart[];
   readonly leftUncut: readonly Spot[];
+  /** Folds that are not scored, folds that are cut through, and lines worked where none was meant: where that is known. */
+  readonly unscored: readonly Spot[];
+  readonly cutThrough: readonly Spot[];
+  readonly strayed: readonly Spot[];
   readonly looseEarly: readonly Spot[];
   readonly cutTwice: readonly Spot[];
   /** Of the lines that were meant, or of the file. */
@@ -40,8 +42,6 @@ export interface CutReport {
 const KERF_MM = 0.05;
 /** Parts smaller than this are crumbs between two runs of one cut, mm². */
 const CRUMB_MM2 = 0.5;
-/** Lines are looked at this far apart, mm. */
-const SAMPLE_MM = 0.5;
 /** Paper that stays whole over less than this tears off clean, mm. */
 const UNCUT_FROM_MM = 0.12;
 /** Ends of one line this near to each other are meant to meet, mm. */
@@ -49,13 +49,13 @@ const MEANT_TO_MEET_MM = 3;
 /** Ways of the tip are kept with so few points that they stay this near, mm. */
 const THIN_MM = 0.002;
 
-/** @param meant lines that were to be cut, where they are known */
+/** @param meant lines that were to be cut and scored, where they are known */
 export function reportOf(
   job: CutJob,
   traces: readonly Trace[],
   seconds: number,
   file: CutFile,
-  meant: readonly (readonly Vec2[])[] | null,
+  meant: Meant | null,
 ): CutReport {
   const thin = traces.map((t): Trace => ({ ...t, tip: [...thinLine(t.tip, THIN_MM)] }));
   const cuts = thin.flatMap((t, stroke) => (isCut(t) ? [{ ...t, stroke }] : []));
@@ -67,7 +67,8 @@ export function reportOf(
     lengthMm: thin.reduce((sum, t) => sum + wayLength(t.tip), 0),
     passes: passesOf(thin),
     freed: freed.map((p) => ({ outline: p.outer, holes: p.holes, areaMm2: polygonArea(p) })),
-    leftUncut: meant ? missed(meant, cuts) : openEnds(cuts),
+    leftUncut: meant ? missed(meant.cuts, cuts) : openEnds(cuts),
+    ...(meant ? heldAgainst(meant, thin) : { unscored: [], cutThrough: [], strayed: [] }),
     looseEarly: freed.flatMap((part) => looseEarly(part, thin)),
     cutTwice: cutTwice(cuts, leadInMm + overcutMm + MEANT_TO_MEET_MM / 2),
     tightCurves: tightCurves(plainLines(job, meant), job.profile.blade.leastRadiusMm),
@@ -76,8 +77,8 @@ export function reportOf(
 }
 
 /** Cuts as they are drawn: the way of a trailing axis has curves of its own. */
-const plainLines = (job: CutJob, meant: readonly (readonly Vec2[])[] | null) =>
-  meant ? meant.map((points) => ({ pass: 'outline' as const, points })) : job.strokes;
+const plainLines = (job: CutJob, meant: Meant | null) =>
+  meant ? meant.cuts.map((points) => ({ pass: 'outline' as const, points })) : job.strokes;
 
 function passesOf(traces: readonly Trace[]): CutReport['passes'] {
   const out: { tool: number; pass: Pass; lengthMm: number; strokes: number }[] = [];
@@ -102,70 +103,8 @@ function freedParts(ways: readonly (readonly Vec2[])[]): Polygon[] {
   return parts.filter((p) => polygonArea(p) > CRUMB_MM2 && boxOf(p.outer).min[0] > border);
 }
 
-interface Cut extends Trace {
-  readonly stroke: number;
-}
-interface Piece {
-  readonly a: Vec2;
-  readonly b: Vec2;
-  readonly stroke: number;
-  /** How far along its stroke it begins, mm. */
-  readonly from: number;
-}
-
-/** All pieces of the ways, by place. */
-class Pieces {
-  readonly all: readonly Piece[];
-  private readonly index: Flatbush;
-
-  constructor(cuts: readonly Cut[]) {
-    this.all = cuts.flatMap(({ tip, stroke }) => {
-      let from = 0;
-      return tip.slice(1).map((b, k): Piece => {
-        const piece = { a: tip[k], b, stroke, from };
-        from += dist2(tip[k], b);
-        return piece;
-      });
-    });
-    this.index = new Flatbush(Math.max(1, this.all.length));
-    for (const { a, b } of this.all)
-      this.index.add(Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.max(a[0], b[0]), Math.max(a[1], b[1]));
-    if (this.all.length === 0) this.index.add(0, 0, 0, 0);
-    this.index.finish();
-  }
-  near([x, y]: Vec2, mm: number): Piece[] {
-    if (this.all.length === 0) return [];
-    return this.index
-      .search(x - mm, y - mm, x + mm, y + mm)
-      .map((k) => this.all[k])
-      .filter(({ a, b }) => distToSegment([x, y], a, b) <= mm);
-  }
-  distance(p: Vec2): number {
-    for (let mm = 0.5; mm < 1e4; mm *= 4) {
-      const near = this.near(p, mm);
-      if (near.length > 0) return Math.min(...near.map(({ a, b }) => distToSegment(p, a, b)));
-    }
-    return Infinity;
-  }
-}
-
-/** Points of a way, its corners among them. */
-function* samplesOf(way: readonly Vec2[]): Generator<{ p: Vec2; along: number; u: Vec2 }> {
-  let along = 0;
-  for (let k = 1; k < way.length; k++) {
-    const [a, b] = [way[k - 1], way[k]];
-    const mm = dist2(a, b);
-    if (mm === 0) continue;
-    const steps = Math.ceil(mm / SAMPLE_MM);
-    const u: Vec2 = [(b[0] - a[0]) / mm, (b[1] - a[1]) / mm];
-    for (let i = 0; i < steps; i++) yield { p: lerp2(a, b, i / steps), along: along + (mm * i) / steps, u };
-    along += mm;
-  }
-  if (way.length > 1) yield { p: way[way.length - 1], along, u: [0, 0] };
-}
-
 /** Where a line that was meant was passed by: each stretch once, at its worst. */
-function missed(meant: readonly (readonly Vec2[])[], cuts: readonly Cut[]): Spot[] {
+function missed(meant: readonly (readonly Vec2[])[], cuts: readonly NumberedWay[]): Spot[] {
   const pieces = new Pieces(cuts);
   return meant.flatMap((way) => {
     const out: Spot[] = [];
@@ -183,7 +122,7 @@ function missed(meant: readonly (readonly Vec2[])[], cuts: readonly Cut[]): Spot
 }
 
 /** Lines that come back to their start and do not reach it. */
-function openEnds(cuts: readonly Cut[]): Spot[] {
+function openEnds(cuts: readonly NumberedWay[]): Spot[] {
   return cuts.flatMap(({ tip }): Spot[] => {
     const length = wayLength(tip);
     const start = tip[0];
@@ -219,7 +158,7 @@ function looseEarly(part: Polygon, traces: readonly Trace[]): Spot[] {
 }
 
 /** Stretches that run along an earlier cut for longer than ends that are gone over on purpose. */
-function cutTwice(cuts: readonly Cut[], allowedMm: number): Spot[] {
+function cutTwice(cuts: readonly NumberedWay[], allowedMm: number): Spot[] {
   const pieces = new Pieces(cuts);
   return cuts.flatMap(({ tip, stroke }) => {
     const out: Spot[] = [];

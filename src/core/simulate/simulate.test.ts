@@ -58,6 +58,7 @@ describe('each machine cuts each sheet of the demo set to the pieces of the desi
         expect(file.skipped).toEqual([]);
         const report = simulate(file, machine, drawn ? null : meant);
         expect([ending, report.leftUncut, report.looseEarly]).toEqual([ending, [], []]);
+        expect([ending, report.unscored, report.cutThrough, report.strayed]).toEqual([ending, [], [], []]);
         for (const piece of sheet.placed) {
           const paper = paperOnSheet(piece);
           const area = regionArea(paper);
@@ -74,6 +75,50 @@ describe('each machine cuts each sheet of the demo set to the pieces of the desi
     }
   });
 });
+describe('a damaged file, held against the card', () => {
+  // A sheet with a fold down its middle, and beside it a square; each damage is named where it was done.
+  const fold = stroke([[10, 40], [70, 40]], 'score'); // prettier-ignore
+  const edge = stroke(square(10, 10, 60));
+  const other = stroke(square(90, 10, 20));
+  const meant = drawing(fold, edge, other);
+  const held = (...strokes: Stroke[]) => simulate({ ...drawing(...strokes), plain: false }, plainKnife, meant);
+  const moved = (s: Stroke, by: number): Stroke => ({ ...s, points: s.points.map(([x, y]): Vec2 => [x + by, y]) });
+  const near = (spots: readonly { readonly at: Vec2 }[], [x, y]: Vec2, mm: number): boolean =>
+    spots.some(({ at }) => Math.hypot(at[0] - x, at[1] - y) < mm);
+  test('as it is nothing is told', () => {
+    const r = held(fold, edge, other);
+    expect([r.leftUncut, r.unscored, r.cutThrough, r.strayed, r.cutTwice]).toEqual([[], [], [], [], []]);
+  });
+  test('a score that is gone, whole or in part', () => {
+    const gone = held(edge, other);
+    expect(gone.unscored).toHaveLength(1);
+    expect(gone.unscored[0].at[1]).toBeCloseTo(40, 6);
+    const part = held(stroke([[10, 40], [50, 40]], 'score'), edge, other); // prettier-ignore
+    expect(near(part.unscored, [60, 40], 11)).toBe(true);
+    expect(part.unscored[0].at[0]).toBeGreaterThan(50);
+  });
+  test('a fold that is cut through', () => {
+    const r = held({ ...fold, tool: 4, pass: 'inner' }, edge, other);
+    expect(r.cutThrough).toHaveLength(1);
+    expect(r.cutThrough[0].mm).toBeGreaterThan(58);
+    expect(r.cutThrough[0].at).toEqual([expect.closeTo(40, 0), expect.closeTo(40, 6)]);
+  });
+  test('a tool that is not lifted on its way to the next line', () => {
+    const r = held(fold, stroke([...edge.points, ...other.points]));
+    expect(r.strayed).toHaveLength(1);
+    // From one square to the other it goes along y = 10, from 10 back over the first to 90.
+    expect(r.strayed[0].at[0]).toBeGreaterThan(70);
+    expect(r.strayed[0].at[0]).toBeLessThan(90);
+  });
+  test('a contour that is moved: just below what a tool may be off its line, and above', () => {
+    expect(held(fold, edge, moved(other, 0.1)).strayed).toEqual([]);
+    const r = held(fold, edge, moved(other, 0.4));
+    expect(near(r.strayed, [90, 20], 14)).toBe(true);
+    expect(near(r.leftUncut, [90, 20], 14)).toBe(true);
+    expect(r.strayed[0].mm).toBeCloseTo(0.4, 3);
+  });
+});
+
 describe('a blade that trails', () => {
   test('led as it is not, it cuts corners round and leaves paper; led as it must be, it does not', () => {
     const file = drawing(stroke(square(10, 10, 40)));

@@ -161,7 +161,7 @@ function Bed({ cutting: { begun, cut, at, report } }: { readonly cutting: Cuttin
   const points = begun.lines.flatMap((l) => l.points);
   const [x0, x1] = [Math.min(0, ...points.map((p) => p[0])), Math.max(...points.map((p) => p[0]))];
   const [y0, y1] = [Math.min(0, ...points.map((p) => p[1])), Math.max(...points.map((p) => p[1]))];
-  const spots = report ? [...report.leftUncut, ...report.looseEarly, ...report.cutTwice] : begun.tight;
+  const spots = report ? SPOTS.flatMap(({ of }) => report[of]) : begun.tight;
   return (
     <svg
       role="img"
@@ -202,8 +202,18 @@ function Bed({ cutting: { begun, cut, at, report } }: { readonly cutting: Cuttin
 }
 const ROLE = { score: 'valley', pen: 'mark' } as const;
 
+/** What is told of a run, and how. */
+const SPOTS = [
+  { of: 'leftUncut', none: 'Nothing that was meant stayed uncut.', some: 'Paper stays uncut' },
+  { of: 'unscored', none: 'Every fold was scored.', some: 'A fold is not scored' },
+  { of: 'cutThrough', none: 'No fold was cut through.', some: 'A fold is cut through' },
+  { of: 'strayed', none: 'No tool went where no line is.', some: 'Worked where no line is' },
+  { of: 'looseEarly', none: 'Nothing came loose before its inner cuts.', some: 'Worked after its part was loose' },
+  { of: 'cutTwice', none: 'No line was cut twice.', some: 'Cut twice' },
+] as const;
+
 function Report({ report }: { readonly report: CutReport }) {
-  const { seconds, estimateS, lengthMm, freed, leftUncut, looseEarly, cutTwice, passes } = report;
+  const { seconds, estimateS, lengthMm, freed, passes } = report;
   return (
     <Box aria-label="What came of it" as="section" mt="8px">
       <chakra.p m="0 0 6px" data-testid="cut-report">
@@ -218,13 +228,9 @@ function Report({ report }: { readonly report: CutReport }) {
           </li>
         ))}
       </Box>
-      <Told spots={leftUncut} none="Nothing that was meant stayed uncut." some="Paper stays uncut" />
-      <Told
-        spots={looseEarly}
-        none="Nothing came loose before its inner cuts."
-        some="Worked after its part was loose"
-      />
-      <Told spots={cutTwice} none="No line was cut twice." some="Cut twice" />
+      {SPOTS.map(({ of, none, some }) => (
+        <Told key={of} spots={report[of]} none={none} some={some} />
+      ))}
     </Box>
   );
 }
