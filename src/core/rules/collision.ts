@@ -20,6 +20,7 @@ import {
 } from './plates';
 import { byHandOf } from './by-hand';
 import { HAND_STOPS_DEG } from './hand-solids';
+import { samePlaces } from './same-place';
 import { bridges, covers, foldedUpDeg, liftedMm } from './held-down';
 import { bendingMechanism } from './flex';
 import { finding, leversOf, turnsOf, type Evidence, type Finding, type Lever, type Rule } from './rule';
@@ -139,6 +140,7 @@ const ownerOf = (assembly: Assembly, { facet, layer }: Party): string => layer?.
 function* hitsOf(evidence: Evidence, plates: readonly Plate[]): Generator<Meeting> {
   yield* hitsOfTravel(evidence, plates);
   yield* hitsOfNamed(evidence, plates);
+  for (const { pair, lapMm, at } of samePlaces(evidence)) yield { pair: of(plates, pair), depth: lapMm, at };
   for (const { pair, depthMm, at } of byHandOf(evidence).hits) yield { pair, depth: depthMm, at, byHand: true };
 }
 
