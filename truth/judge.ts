@@ -49,7 +49,12 @@ export function judgeHands(design: Design): Judged {
       for (const [a, b] of pairsOf(slabs, assembly.facets, poses)) {
         if (open < HAND_STOPS_DEG && [a, b].some((s) => leaves.has(assembly.facets[s.facet].body))) continue;
         const depths = poses.map((p, k) => depthBetween(placedIn(p, k, a), placedIn(p, k, b)));
-        const most = Math.max(...depths);
+        const tilts = poses.map((p) => tiltDeg(p, a.facet, b.facet));
+        const slides = Math.max(...tilts) < 0.01;
+        // What turns over and lies down on something low leans on it: whether that is too high is not told from here.
+        const counted = depths.filter((_, k) => slides || tilts[k] > LIES_DEG);
+        const most = Math.max(0, ...counted);
+        if (Math.max(...depths) > 0 && most === 0) doubtful = `${name(a)} lies down on ${name(b)}`;
         if (most <= 0) continue;
         const what = `${name(a)} in ${name(b)} by ${most.toFixed(2)} at ${open}, ${drive.id}`;
         // What is lain on all the way is lifted, or held: by how much room there is, this judge does not say.
@@ -59,6 +64,14 @@ export function judgeHands(design: Design): Judged {
       }
     }
   return doubtful === '' ? { answer: 'moves', why: '' } : { answer: 'undecided', why: doubtful };
+}
+
+/** Turned nearer than this to what is under it a sheet lies down on it. */
+const LIES_DEG = 8;
+function tiltDeg(pose: Pose, f: number, g: number): number {
+  const [m, n] = [pose.placed[f], pose.placed[g]];
+  const cosine = Math.abs(m[2] * n[2] + m[6] * n[6] + m[10] * n[10]);
+  return (Math.acos(Math.min(1, cosine)) * 180) / Math.PI;
 }
 
 const name = (s: Slab): string => `${s.mechanism}${s.layer ? ` ${s.layer}` : ''} ${s.facet}`;

@@ -6,7 +6,7 @@ import { openOf, OPENING, restOf, type Drive, type State } from '../drives';
 import type { Assembly } from '../assembly/assembly';
 import { allMeasures, facetOutline, foldDeg, landmarksOf, onFacet, poseAt, type Pose } from '../assembly/pose';
 import type { Vec3 } from '../linkage';
-import { tipAt, type Brief } from '../rules';
+import { tipAt, WHY_STOPPED, type Brief } from '../rules';
 
 /** A drive, and where it stands. */
 export type ReportedDrive = Pick<Drive, 'id' | 'unit' | 'from' | 'to' | 'rest'> & { readonly value: number };
@@ -21,7 +21,15 @@ export interface PoseReport {
   readonly landmarks: Record<string, Record<string, Vec3>>;
   readonly measures: Record<string, Record<string, number>>;
   /** Set where the travel stops before the pose asked for: the pose is the last one reached. */
-  readonly stopped?: { readonly asked: number; readonly reason: string; readonly creases: readonly string[] };
+  readonly stopped?: {
+    readonly asked: number;
+    readonly reason: string;
+    /** In a sentence. */
+    readonly says: string;
+    /** The first of the creases that it is about, and how many there are. */
+    readonly creases: readonly string[];
+    readonly crease_count: number;
+  };
 }
 
 const reported = ({ id, unit, from, to, rest }: Drive, value: number): ReportedDrive => ({
@@ -53,15 +61,26 @@ export function reportPose(assembly: Assembly, state: State, asFold = false, bri
     creases: creaseLines(assembly, pose),
     landmarks: Object.fromEntries(assembly.mechanisms.map((m) => [m.id, landmarksOf(assembly, pose, m)])),
     measures: withTip(allMeasures(assembly, pose, closed.stop ? null : closed), assembly, pose, brief),
-    ...(pose.stop
-      ? {
-          stopped: {
-            asked: told(openOf(state)),
-            reason: pose.stop.reason,
-            creases: [...new Set(pose.stop.joints.map((j) => assembly.linkage.joints[j].id))],
-          },
-        }
-      : {}),
+    ...(pose.stop ? { stopped: stoppedAt(assembly, pose, told(openOf(state)), told(openOf(pose.state))) } : {}),
+  };
+}
+
+/** @param asked the value that was asked for; `reached`: the last there is, degrees */
+function stoppedAt(
+  assembly: Assembly,
+  { stop, flexMm }: Pose,
+  asked: number,
+  reached: number,
+): NonNullable<PoseReport['stopped']> {
+  const { reason, joints } = stop!;
+  const creases = [...new Set(joints.map((j) => assembly.linkage.joints[j].id))];
+  const bends = flexMm > 0 ? ` Bent there as it is, the paper would be ${flexMm.toFixed(2)} mm short at worst.` : '';
+  return {
+    asked,
+    reason,
+    says: `It ${WHY_STOPPED[reason]} at ${reached.toFixed(1)} of ${asked.toFixed(1)} degrees.${bends}`,
+    creases: creases.slice(0, 1),
+    crease_count: creases.length,
   };
 }
 

@@ -224,3 +224,33 @@ describe('what is stuck over openings', () => {
     expect(told(d, 'bind')).toEqual([]);
   });
 });
+
+test('a panel that has turned over and is drawn on runs into what stands higher than it lies, as far as it goes', () => {
+  const pitch = 8;
+  const belt = { count: 3, panelHeight: 30, panelWidth: 30, pitch, beltWidth: 12, rivetGap: 18, strap: 8 };
+  const plain = put(page, 'waterfall', belt);
+  const a = buildAssembly(plain);
+  const rest = Object.fromEntries(a.drives.map((x) => [x.id, x.rest]));
+  const panel = a.facets.findIndex((f) => f.id === 'waterfall-1.panel-1');
+  const middle = (pull: number): [number, number] => {
+    const pose = poseAt(a, { ...rest, open: 180, 'waterfall-1.pull': pull });
+    const [x, y] = onFacet(pose, panel, [0, 15]);
+    return [x, y];
+  };
+  // Open flat the page lies as it is drawn. Turned over after one pitch, the first panel goes on for two more.
+  const [from, to] = [middle(pitch), middle(3 * pitch)];
+  const gone = Math.hypot(to[0] - from[0], to[1] - from[1]);
+  expect(gone).toBeCloseTo(2 * pitch, 6);
+  const [ux, uy] = [(to[0] - from[0]) / gone, (to[1] - from[1]) / gone];
+  const before = (gap: number, foamMm: number): string[] =>
+    byHand(
+      stick(plain, {
+        ...{ facet: 'leafB', shape: { width: 6, height: 6 }, foamMm, foamInsetMm: 0 },
+        // Its near edge so far before that of the panel, which reaches 15 mm from its middle; leaf B is 140 mm deep.
+        ...{ x: from[0] + ux * (15 + gap + 3), y: from[1] + uy * (15 + gap + 3) + 70 },
+      }),
+    );
+  expect([1, 15.9, 16.1].map((gap) => before(gap, 2).length)).toEqual([1, 1, 0]);
+  // Flat it is lower than the panel lies.
+  expect(before(1, 0)).toEqual([]);
+});

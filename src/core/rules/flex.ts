@@ -13,7 +13,8 @@ import { atState, wordsFor } from './words';
 export const FLEX_RISK_MM = 1;
 const BLOCKS_MM = 10;
 
-const WHY = {
+/** Why a travel ends, as it is said of what folds. */
+export const WHY_STOPPED = {
   taut: 'is pulled taut',
   reversed: 'would have to fold the other way',
   'past-180': 'is folded as far as paper goes',
@@ -52,7 +53,7 @@ export const flex: Rule = {
           aspect: `stop ${stop.toward ?? ''}`.trim(),
           subjects: creases,
           levers: turnsOf(assembly, mechanism, 'closing'),
-          message: `${where}: ${say.title(mechanism)} ${WHY[stop.reason]}${named}.`,
+          message: `${where}: ${say.title(mechanism)} ${WHY_STOPPED[stop.reason]}${named}.`,
         }),
       );
     }
@@ -152,7 +153,7 @@ function unreached(evidence: Evidence): Finding[] {
         at: { ...stateIn(assembly.drives, named), [id]: value },
         aspect: `state ${named.id}`,
         levers: turnsOf(assembly, ownerOfId(id), 'closing'),
-        message: `${named.name} cannot be reached: ${label} stops at ${there}, it ${WHY[stop.reason]}.`,
+        message: `${named.name} cannot be reached: ${label} stops at ${there}, it ${WHY_STOPPED[stop.reason]}.`,
       }),
     ];
   });

@@ -79,7 +79,8 @@ export const stuckToMover: Rule = {
 function gluedIn(evidence: Evidence, path: HandPath, layer: AttachedLayer): Finding[] {
   const { assembly } = evidence;
   const own = assembly.facets[layer.facet];
-  const bare = subtract(layer.region, [{ outer: own.polygon.outer, holes: own.polygon.holes }]);
+  const paper = assembly.facets.flatMap((f) => (f.piece === own.piece ? [f.polygon] : []));
+  const bare = subtract(layer.region, paper);
   if (regionArea(bare) <= FROM_MM2) return [];
   let worst: { readonly areaMm2: number; readonly facet: number; readonly pose: Pose } | null = null;
   for (const facet of movedFacets(path.poses)) {

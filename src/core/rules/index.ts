@@ -26,7 +26,7 @@ import { web } from './web';
 export * from './rule';
 export { atState, RULE_WORDS } from './words';
 export { overhang, overhangOf, type Overhang } from './overhang';
-export { bendingMechanism, FLEX_RISK_MM } from './flex';
+export { bendingMechanism, FLEX_RISK_MM, WHY_STOPPED } from './flex';
 export { byHandOf } from './by-hand';
 export type { WalkedPair, WalkedThree } from './together';
 export { reachPast } from './sweep';
