@@ -23,29 +23,39 @@ export function ruledJam(design: Parameters<typeof gather>[0]): Finding | null {
   return found.find((f) => f.severity === 'blocks' && /by hand| under | glued to /.test(f.aspect)) ?? null;
 }
 
-export function bench({ seed, family, more }: { seed: number; family: string; more: () => boolean }): Tally[] {
-  const asked = families.filter((f) => family === '' || f === family);
-  const tallies = asked.map((name): Tally => ({
-    family: name,
-    drawn: 0,
-    jams: 0,
-    undecided: 0,
-    missed: [],
-    falseAlarms: [],
-  }));
-  for (let number = 0; more(); number++)
-    for (const tally of tallies) {
-      if (!more()) break;
-      const { design } = draw(tally.family, seeded(seed * 100_003 + number));
-      tally.drawn++;
-      const { answer, why } = judgeHands(design);
-      const found = ruledJam(design);
-      if (answer === 'undecided') tally.undecided++;
-      if (answer === 'jams') tally.jams++;
-      if (answer === 'jams' && !found) tally.missed.push({ number, why });
-      if (answer === 'moves' && found) tally.falseAlarms.push({ number, why: found.message });
-    }
+/**
+ * @param family one only; all where it is empty
+ * @param rounds of one design of each family, at most
+ * @param more asked before each design: no ends it
+ */
+export function bench({
+  seed,
+  family = '',
+  rounds = Infinity,
+  more = () => true,
+}: {
+  readonly seed: number;
+  readonly family?: string;
+  readonly rounds?: number;
+  readonly more?: () => boolean;
+}): Tally[] {
+  const tallies = families
+    .filter((f) => family === '' || f === family)
+    .map((name): Tally => ({ family: name, drawn: 0, jams: 0, undecided: 0, missed: [], falseAlarms: [] }));
+  for (let number = 0; number < rounds && more(); number++)
+    for (const tally of tallies) if (more()) judgeOne(tally, seed, number);
   return tallies;
+}
+
+function judgeOne(tally: Tally, seed: number, number: number): void {
+  const { design } = draw(tally.family, seeded(seed * 100_003 + number));
+  tally.drawn++;
+  const { answer, why } = judgeHands(design);
+  const found = ruledJam(design);
+  if (answer === 'undecided') tally.undecided++;
+  if (answer === 'jams') tally.jams++;
+  if (answer === 'jams' && !found) tally.missed.push({ number, why });
+  if (answer === 'moves' && found) tally.falseAlarms.push({ number, why: found.message });
 }
 
 export const tableOf = (tallies: readonly Tally[]): string =>

@@ -16,10 +16,10 @@ const tallies: readonly Tally[] = bench({
   family: value('family', ''),
   more: () => Date.now() < end,
 });
-console.log(tableOf(tallies));
+process.stdout.write(`${tableOf(tallies)}\n`);
 for (const t of tallies)
   for (const [sort, list] of Object.entries({ missed: t.missed, 'false alarm': t.falseAlarms }))
-    for (const { number, why } of list) console.log(`${t.family} ${number}: ${sort}: ${why}`);
+    for (const { number, why } of list) process.stdout.write(`${t.family} ${number}: ${sort}: ${why}\n`);
 const out = value('out', '');
 if (out) writeFileSync(out, JSON.stringify(tallies, null, 1));
 process.exitCode = tallies.some((t) => t.missed.length > 0) ? 3 : 0;

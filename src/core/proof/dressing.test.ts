@@ -105,6 +105,32 @@ describe('layers', () => {
     expect(checkDesign(tied).ok).toBe(true);
     expect(buildAssembly(tied).facets).toHaveLength(2);
   });
+  test('islands of a layer are found until they are bridged; the same ties of a window are taken from it', () => {
+    // A plate with a ring taken out of it: 20 mm within 8 mm of nothing.
+    const plate =
+      'M-30 -30H30V30H-30ZM-18 0A18 18 0 1 0 18 0A18 18 0 1 0 -18 0ZM-10 0A10 10 0 1 0 10 0A10 10 0 1 0 -10 0Z';
+    const source = { path: plate, rule: 'evenodd' } as const;
+    const steps = [{ do: 'ties', width: 4, count: 2, turn: 0, moved: [] }] as const;
+    const as = (how: 'layer' | 'window', tied: boolean): Design => ({
+      ...layered(face(120, 90), { as: how, shape: { asset: 'plate' } }),
+      shapes: [{ id: 'plate', name: 'Plate', source, steps: tied ? steps : [] }],
+    });
+    const [loose] = found(as('layer', false), 'loose-part');
+    expect([loose.severity, loose.unit]).toEqual(['blocks', 'mm2']);
+    expect(loose.measured).toBeCloseTo(Math.PI * 100, 0);
+    expect(found(as('layer', true), 'loose-part')).toEqual([]);
+    const [on] = buildAssembly(as('layer', true)).layers;
+    expect(on.region).toHaveLength(1);
+    expect(on.region[0].outer).toHaveLength(4);
+    expect(checkDesign(as('layer', true)).ok).toBe(true);
+  });
+  test('a layer of several parts is told as such, a mat that falls apart is a risk', () => {
+    const two = { path: 'M0 0H8V8H0ZM20 0H28V8H20Z' };
+    expect(found(layered(face(120, 90), { shape: two }), 'loose-part').map((f) => [f.severity, f.measured])).toEqual([
+      ['note', 2],
+    ]);
+    expect(found(layered(face(120, 90), { shape: { circle: 20 } }), 'loose-part')).toEqual([]);
+  });
   test('collision: a layer wider than the step that carries it runs into the taller step beside it', () => {
     // The risers are parallel to leaf B, 40 and 60 from it. The layer reaches x 30 and from 20 to 80 along leaf B: at
     // 90 degrees it stands square through the taller step's tread (60 along leaf B, x 10 to 50, 60 deep), 20 mm from

@@ -78,7 +78,7 @@ describe('what a maker sticks on in the way of a token and its carrier', () => {
     expect(byHand(strip(0, 'card-240'))).toEqual([]);
     const room = (foamMm: number): string[] =>
       found(strip(foamMm, 'card-240'), 'bind').map((f) => `${f.severity} ${f.measured.toFixed(2)}`);
-    // Room is 0.48 less what is lain on: at 0.2 it is enough, below it is a risk, below nothing it is held.
+    // Room is 0.48 less what is lain on: 0.2 is enough, less is a risk, below nothing it is held.
     expect(room(0.28 - caliper > 0 ? 0.28 - caliper : 0)).toEqual(
       caliper > 0.28 ? [`risk ${(0.48 - caliper).toFixed(2)}`] : [],
     );
@@ -225,7 +225,7 @@ describe('what is stuck over openings', () => {
   });
 });
 
-test('a panel that has turned over and is drawn on runs into what stands higher than it lies, as far as it goes', () => {
+test('a panel that has turned over and is drawn on runs into what is higher than it lies, as far as it goes', () => {
   const pitch = 8;
   const belt = { count: 3, panelHeight: 30, panelWidth: 30, pitch, beltWidth: 12, rivetGap: 18, strap: 8 };
   const plain = put(page, 'waterfall', belt);

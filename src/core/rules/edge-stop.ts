@@ -65,7 +65,9 @@ function checkFooting(evidence: Evidence, mechanism: string, footing: Footing): 
       measured: holdsMm,
       limit,
       aspect: `${footing.aspect}edge`,
-      message: `${say.title(mechanism)}: nothing stops the foot of ${say.part(footing.foot)} at ${say.mm(stopMm)}: ${lacks}.`,
+      message:
+        `${say.title(mechanism)}: nothing stops the foot of ${say.part(footing.foot)} ` +
+        `at ${say.mm(stopMm)}: ${lacks}.`,
       subjects: [facet, footing.foot, ...stuck.map((l) => l.id)],
       levers: [...leversOf(mechanism, footing.lever), ...stuck.flatMap((l) => leversOf(l.id, 'y', 'x', 'width'))],
     }),

@@ -202,7 +202,7 @@ function checkPad(evidence: Evidence, pad: FoamPad): Finding[] {
 /** Openings at which foam may not be met: nearer to shut all that faces each other is near. Degrees. */
 const ON_THE_WAY = [60, 90, 120, 150, 180] as const;
 
-/** What comes nearer to a layer on foam than that is high while the card is open, the nearest; null where nothing does. */
+/** What comes nearest to a layer on foam while the card is open, nearer than that is high; null where nothing does. */
 function meetsOnTheWay(
   evidence: Evidence,
   layer: AttachedLayer,

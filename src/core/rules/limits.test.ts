@@ -4,6 +4,8 @@ import { buildAssembly } from '../build/build';
 import { blankDesign, CENTRE, type Design, type Mat } from '../document/design';
 import { CONTACT_MM } from '../tolerance';
 import { addMechanism } from '../document/standing';
+import { withTemplate } from '../build/bring';
+import { readTemplate } from '../formats/template-read';
 import { ENVELOPE_EASE_MM } from '../paper/sizes';
 import { gather } from '../proof/evidence';
 import { card, findings, layered, stand } from '../tests/cards';
@@ -178,6 +180,35 @@ describe('foam', () => {
     ]);
     expect(on({ shape: { width: 20, height: 10 }, from: { x: 'middle', y: 'low' }, y: 58.2 }, step)).toEqual([]);
   });
+});
+
+test('the corner between a wider leaf and a longer one is no paper: what sticks out there shows', () => {
+  // Leaf A is 100 mm wide and 60 deep, leaf B 60 wide and 90 deep: shut, 20 mm beside B's end there is nothing.
+  const svg =
+    '<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="200mm" viewBox="0 0 200 200">' +
+    '<g id="cut"><path d="M50 40H150V100H130V190H70V100H50Z"/></g><g id="valley"><path d="M70 100H130"/></g></svg>';
+  const raw = readTemplate(svg, 'corner.svg');
+  const groups = raw.groups.map(({ key, layer, colour, dashed, role }) => ({ key, layer, colour, dashed, role }));
+  const plain = withTemplate(card(), {
+    ...{ name: 'corner', scale: 1, mended: false, lines: raw.lines, groups, picked: {}, lead: null },
+  });
+  const long = buildAssembly(plain).facets.find((f) => {
+    const ys = f.polygon.outer.map((p) => Math.abs(p[1]));
+    return Math.max(...ys) > 80;
+  })!;
+  const away = 20 * Math.sign(long.polygon.outer.reduce((sum, p) => sum + p[1], 0));
+  const flag = (x: number) =>
+    findings(
+      layered(plain, {
+        ...{ facet: long.id, shape: { width: 10, height: 8 }, from: { x: 'high', y: 'middle' } as const },
+        ...{ x, y: away },
+      }),
+      'overhang',
+    );
+  expect(flag(0)).toEqual([]);
+  // Inside the box that an envelope sees, past the outline that a reader sees.
+  expect(new Set(flag(6).map((f) => f.severity))).toEqual(new Set(['risk']));
+  expect(Math.max(...flag(6).map((f) => f.measured))).toBeCloseTo(6, 6);
 });
 
 describe('foam is as thick as it is', () => {

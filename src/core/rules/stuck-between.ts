@@ -55,7 +55,9 @@ export const notLookedAt: Rule = {
         measured: drives.length,
         unit: 'count',
         aspect: `not looked at ${drives.join(' ')}`,
-        message: `Not looked at everywhere: ${drives.map(name).join(' together with ')}. So much comes near there that only a part of the places was tried.`,
+        message:
+          `Not looked at everywhere: ${drives.map(name).join(' together with ')}. ` +
+          `So much comes near there that only a part of the places was tried.`,
         subjects: [],
       }),
     );

@@ -324,7 +324,7 @@ interface Halved {
   readonly halvings: number;
 }
 
-/** Pairs that come near each other in a cell, whether they go too far in it for a look, and along which drive further. */
+/** Pairs that come near each other in a cell, whether they go too far for a look, and along which drive further. */
 function nearIn(
   solids: readonly Solid[],
   cell: Cell,

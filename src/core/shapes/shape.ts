@@ -82,8 +82,8 @@ export type ShapeStep =
   /** Least cut off an edge that leaves a straight contact of this width in all. */
   | { readonly do: 'trim'; readonly edge: 'top' | 'bottom'; readonly contact: number }
   /**
-   * Ties to every island of a window, or to every loose part of what is cut from paper itself. `turn` null: the shortest
-   * way; `moved` sets single ones.
+   * Ties to every island of a window, or to every loose part of what is cut from paper itself. `turn` null: the
+   * shortest way; `moved` sets single ones.
    */
   | {
       readonly do: 'ties';

@@ -7,6 +7,7 @@ import {
   intersect,
   offset,
   regionArea,
+  rectangle,
   regionBox,
   ringArea,
   ringsOf,
@@ -27,7 +28,7 @@ import type { Shape, ShapeStep } from './shape';
 import { deviation, doubled } from './steps';
 import { STARTER_SHAPES } from './starter';
 import { letters, textRegion } from './text';
-import { islandsOf, tieIslands } from './ties';
+import { islandsOf, looseParts, tieIslands, tieParts } from './ties';
 
 beforeAll(shelveFonts);
 const size = (min: number, max: number) => fc.double({ min, max, noNaN: true });
@@ -339,6 +340,31 @@ describe('ties', () => {
   test('stencil faces need none: their counters are open', () => {
     for (const { id, stencil } of FONTS)
       if (stencil) expect(islandsOf(textRegion({ string: 'OBAD', font: id, size: 30 }))).toHaveLength(0);
+  });
+  test('what hangs on nothing in a shape of paper is bridged, and nothing is cut out to its edge', () => {
+    // A plate of 40 mm with a ring of 8 to 12 mm taken out of it: its eye, a disc of 8, hangs on nothing.
+    const plate = [{ outer: rectangle(-20, -20, 20, 20), holes: [] }];
+    const ring = subtract(outlineOf({ circle: 24 }), outlineOf({ circle: 16 }));
+    const cut = subtract(plate, ring);
+    const loose = looseParts(cut);
+    expect(loose).toHaveLength(1);
+    expect(regionArea(loose)).toBeCloseTo(Math.PI * 64, 0);
+    const { region, ties } = tieParts(cut, { width: 3, count: 2, turn: 0 });
+    expect(looseParts(region)).toEqual([]);
+    expect(ties.map((t) => t.turnDeg)).toEqual([0, 180]);
+    // Two bridges of 3 mm over a gap of 4 mm, a little more where the circles curve away.
+    expect(regionArea(region) - regionArea(cut)).toBeGreaterThan(24);
+    expect(regionArea(region) - regionArea(cut)).toBeLessThan(25);
+    const { min, max } = regionBox(region);
+    expect([min, max]).toEqual([
+      [-20, -20],
+      [20, 20],
+    ]);
+    expect(region).toHaveLength(1);
+    expect(region[0].outer).toHaveLength(4);
+    // Letters that stand side by side are parts of their own, and a ring holds together.
+    expect(looseParts(outlineOf({ path: 'M0 0H5V5H0ZM20 0H25V5H20Z' }))).toEqual([]);
+    expect(looseParts(ring)).toEqual([]);
   });
   test('a ring: ties of width w take w x (outer - inner radius) each, where they are put', () => {
     const ring = outlineOf({ arc: { radius: 30, width: 10, from: 0, to: 360 } });

@@ -27,7 +27,7 @@ export interface CutReport {
   }[];
   readonly freed: readonly FreedPart[];
   readonly leftUncut: readonly Spot[];
-  /** Folds that are not scored, folds that are cut through, and lines worked where none was meant: where that is known. */
+  /** Where it is known what was meant: folds not scored, folds cut through, and lines worked where there is none. */
   readonly unscored: readonly Spot[];
   readonly cutThrough: readonly Spot[];
   readonly strayed: readonly Spot[];

@@ -121,6 +121,7 @@ const inWords = (mm: number, units: LengthUnit): string =>
 /** What was moved two at a time, and that nothing else was. */
 function Together() {
   const pairs = useStudio((s) => s.proof?.pairs) ?? [];
+  const threes = useStudio((s) => s.proof?.threes) ?? [];
   const drives = useStudio(drivesOf);
   if (drives.length < 3) return null;
   const name = (id: string): string => drives.find((d) => d.id === id)?.label ?? id;
@@ -146,6 +147,12 @@ function Together() {
         ))}
       </ul>
       {pairs.length > 0 && <chakra.p className="dim">All others were moved with the rest at rest.</chakra.p>}
+      {threes.length > 0 && (
+        <chakra.p className="dim" data-testid="threes">
+          Three at a time at places drawn at random:{' '}
+          {threes.map(({ drives: three, states }) => `${three.map(name).join(', ')} (${states})`).join('; ')}.
+        </chakra.p>
+      )}
     </Box>
   );
 }

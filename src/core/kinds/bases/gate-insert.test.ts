@@ -11,7 +11,7 @@ import { blankDesign, type Design } from '../../document/design';
 import { checkDesign } from '../../document/schema';
 import { prove } from '../../proof/prove';
 import { closedSize } from '../../rules';
-import { stand } from '../../tests/cards';
+import { findings, stand } from '../../tests/cards';
 import { BASES, type ParameterValues } from '..';
 
 const INCH = 25.4;
@@ -44,6 +44,40 @@ test('panels and mats of a base of 8 1/2 by 4 1/4 in scored at 3 (handbook check
     overhang_mm: 0,
   });
 });
+
+test.each([
+  // Glued half way between the fold and the fore edge: its fold lies (back + glued) / 2 from that of the card.
+  [
+    'behind the fold',
+    { insertLength: 107.95 + 123.7 },
+    { insertLength: 107.95 + 123.825 },
+    { insertLength: 107.95 + 126.7 },
+    'insert spine',
+  ],
+  ['past the head', { insertHeight: 107.8 }, { insertHeight: 107.95 }, { insertHeight: 111.95 }, 'insert head'],
+] as const)(
+  'an insert that sticks out %s is found: just inside, at the edge, and past it',
+  (_, inside, at, past, aspect) => {
+    const sizes = {
+      length: 215.9,
+      height: 107.95,
+      score: 76.2,
+      insertLength: 215.9,
+      insertHeight: 82.55,
+      insertScore: 107.95,
+    };
+    const told = (change: ParameterValues) =>
+      findings(gate({ ...sizes, ...change }), 'overhang').map((f) => `${f.severity} ${f.aspect}`);
+    expect(told(inside)).toEqual([]);
+    expect(told(at)).toEqual([]);
+    expect(told(past)).toContain(`blocks ${aspect}`);
+  },
+);
+test('of those findings the size that is posted tells', () => {
+  const { width_mm, height_mm } = prove(gate({ ...TRADE_MM, insertHeight: 111.95 }), 4).closed!;
+  expect([width_mm, height_mm]).toEqual([expect.closeTo(139.7, 6), expect.closeTo(111.95, 6)]);
+});
+const TRADE_MM = { length: 215.9, height: 107.95, score: 76.2, insertLength: 215.9, insertScore: 107.95 };
 
 const sizes = fc
   .record({

@@ -170,7 +170,7 @@ function carried(values: ParameterValues, outline: FaceContext['outline']): Poly
   return figure ? centred(outline(figure))[0] : disc(num(values, 'carrier') / 2);
 }
 
-/** Paper of what is carried beyond the slot on its scarcer side, mm: it turns with its way, so one side is asked once. */
+/** Paper of what is carried beyond the slot on its scarcer side, mm. It turns with its way: what holds once holds. */
 function besideSlot({ outer }: Polygon, { heading: [x, y] }: { readonly heading: Vec3 }, slot: number): number {
   const across = outer.map((p) => p[1] * x - p[0] * y);
   return Math.min(Math.max(...across), -Math.min(...across)) - slot / 2;
