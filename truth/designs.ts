@@ -106,14 +106,76 @@ function lifting(random: Random): Design {
   return stuck(d, {
     facet: one(random, ['leafB', 'lift-tab-1.upper', 'lift-tab-1.lower']),
     shape: { width: round(between(random, 8, 20)), height: 8 },
-    ...{ x: round(between(random, -30, 30)), y: round(between(random, -40, 40)) },
+    ...{ x: round(between(random, -20, 20)), y: round(between(random, -10, 10)) },
     foamMm: one(random, [0, 2]),
     foamInsetMm: 0,
   });
 }
 
-const FAMILIES: Readonly<Record<string, (random: Random) => Design>> = { bar, beside, tumbling, lifting };
+/** Something that folds up to the edge of its card when that is shut, or a hair past it. */
+function shutUp(random: Random): Design {
+  const [reachA, reachB] = [round(between(random, 70, 110)), round(between(random, 70, 110))];
+  const plain = blankDesign('drawn', 200, reachA);
+  const d: Design = { ...plain, card: { ...plain.card, parameters: { ...plain.card.parameters, reachB } } };
+  const reach = Math.max(reachA, reachB);
+  const past = between(random, -2, 2);
+  const depth = round(between(random, 15, 35));
+  const high = round(reach - depth + past);
+  const shorter = Math.min(reachA, reachB);
+  return one(random, [
+    () =>
+      stand(d, 'step-fold', {
+        build: 'glued',
+        depth,
+        height: round(Math.min(high, shorter - 5)),
+        riser: high,
+        tread: round(depth + high - Math.min(high, shorter - 5)),
+        width: 50,
+      }),
+    () =>
+      stand(d, 'v-fold', {
+        size: round(between(random, 30, 70)),
+        lean: round(between(random, 20, 60)),
+        offset: round(between(random, -80, 80)),
+      }),
+    () => inserted(random, past),
+  ])();
+}
+const stand = (d: Design, kind: string, parameters: ParameterValues): Design =>
+  addMechanism(d, kind, undefined, parameters).design;
+
+/** An off-centre card whose insert ends near the edge of its cover. */
+function inserted(random: Random, past: number): Design {
+  const plain = blankDesign('drawn');
+  const [back, height] = [round(between(random, 100, 140)), round(between(random, 90, 120))];
+  const glued = round(between(random, 60, 90));
+  const free = round((back + glued) / 2 + past);
+  const sizes = {
+    ...{ length: round(back * 1.5), height, score: round(back * 0.5) },
+    ...{ insertLength: glued + free, insertScore: glued },
+    insertHeight: round(height + between(random, -4, 4)),
+  };
+  return { ...plain, card: { ...plain.card, construction: 'gate-insert', parameters: sizes } };
+}
+
+/** Carriers hung near the middle of their weight, with something stuck on one of them. */
+function hanging(random: Random): Design {
+  const height = round(between(random, 20, 30));
+  const carrier = { width: 16, height, hang: round(between(random, height / 2 - 6, height / 2 + 2)) };
+  const d = fixed(card(random), 'carrier-wheel', { spokes: 3, arm: 34, hub: 10, carrier, hole: 0.5, rivet: 0.5 }, {});
+  return stuck(d, {
+    facet: 'carrier-wheel-1.carrier-1',
+    shape: { width: 12, height: 6 },
+    y: round(between(random, -height / 2, height / 2)),
+  });
+}
+
+const HAND: Readonly<Record<string, (random: Random) => Design>> = { bar, beside, tumbling, lifting };
+const OTHERS = { shut: shutUp, hanging } as const;
+export type OtherFamily = keyof typeof OTHERS;
+const FAMILIES: Readonly<Record<string, (random: Random) => Design>> = { ...HAND, ...OTHERS };
 export const families = Object.keys(FAMILIES);
+export const isByHand = (family: string): boolean => family in HAND;
 
 /** The next design of a family; those that cannot be put together are drawn again. */
 export function draw(family: string, random: Random): Drawn {

@@ -228,28 +228,19 @@ function Report({ report }: { readonly report: CutReport }) {
           </li>
         ))}
       </Box>
-      {SPOTS.map(({ of, none, some }) => (
-        <Told key={of} spots={report[of]} none={none} some={some} />
+      {SPOTS.filter(({ of }) => report[of].length > 0).map(({ of, some }) => (
+        <Told key={of} spots={report[of]} some={some} />
       ))}
+      <chakra.p m="0" color="good">
+        {SPOTS.filter(({ of }) => report[of].length === 0)
+          .map(({ none }) => none)
+          .join(' ')}
+      </chakra.p>
     </Box>
   );
 }
 
-function Told({
-  spots,
-  none,
-  some,
-}: {
-  readonly spots: readonly Spot[];
-  readonly none: string;
-  readonly some: string;
-}) {
-  if (spots.length === 0)
-    return (
-      <chakra.p m="0" color="good">
-        {none}
-      </chakra.p>
-    );
+function Told({ spots, some }: { readonly spots: readonly Spot[]; readonly some: string }) {
   const worst = spots.reduce((a, b) => (b.mm > a.mm ? b : a));
   return (
     <chakra.p m="0" color="bad">

@@ -143,7 +143,7 @@ function StepFields({ step, own, onChange }: { step: ShapeStep; own: string; onC
             key={p.key}
             asList={p.choices!.length > 2}
             label={p.label}
-            value={String(values[p.key])}
+            value={String(values[p.key] ?? p.default)}
             choices={p.choices!.map((c) => ({ id: c, name: c === 'true' ? 'yes' : c === 'false' ? 'no' : c }))}
             onChange={(c) => set(p, c === 'true' ? true : c === 'false' ? false : c)}
           />
