@@ -102,6 +102,8 @@ export interface Derived {
   }[];
   readonly glue: readonly SceneGlue[];
   readonly hosts: readonly SceneHost[];
+  /** Facets on which a foot comes to rest against an edge. */
+  readonly footings: readonly string[];
   /** Facets that something can be fixed on, and how large they are as they are read, mm. */
   readonly faces: readonly SceneFace[];
   readonly artwork: readonly SceneArt[];

@@ -101,6 +101,7 @@ export function sceneOf(design: Design, assembly: Assembly): Derived {
     glue: assembly.pieces.flatMap((p) =>
       p.glue.map((g) => ({ id: g.id, mechanism: g.mechanism, piece: p.id, outline: g.outline })),
     ),
+    footings: assembly.mechanisms.flatMap((m) => (m.footings ?? []).map((f) => f.facet)),
     hosts: [...assembly.hosts.values()].map(({ crease, piece, frame, lengthMm, reachA, reachB }) => ({
       crease,
       piece,

@@ -94,7 +94,7 @@ function partsOf(design: Design) {
   const dressed = glued.pieces.map((piece) => cutWindows(design, piece, interruptions, shelf));
   const { lead, opening } = base;
   const laid = layOut({ ...parts, interruptions, pieces: dressed, base: plainBase(base), lead, opening });
-  const layers = attachedLayers(design, laid.facets, shelf);
+  const layers = attachedLayers(design, laid.facets, shelf, base.footings);
   return { parts: { laid, layers }, pieces, mechanisms: rest.mechanisms, lost: glued.lost };
 }
 

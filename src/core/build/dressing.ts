@@ -10,7 +10,7 @@ import { turned } from '../shapes/steps';
 import { asPaper, type ShapeShelf } from '../shapes/shape';
 import { layerId, matId } from '../ids';
 import { nameOfPart } from '../document/words';
-import type { Side } from '../kinds';
+import type { Footing, Side } from '../kinds';
 import { sideOf, type Design, type Layer, type Mat } from '../document/design';
 
 export const DEFAULT_FOAM_INSET_MM = 3;
@@ -76,6 +76,12 @@ function inset(region: Region, mat: Mat): Region {
 export const foamOutline = (region: Region, foamMm: number, insetMm: number): Region =>
   foamMm > 0 ? offset(region, -insetMm, 'sharp') : [];
 
+/** Moved across, so that its edge toward the hinge lies where a foot comes to rest. */
+function broughtTo(region: Region, stopMm: number): Region {
+  const by = stopMm - regionBox(region).min[1];
+  return mapRegion(region, ([x, y]): Vec2 => [x, y + by]);
+}
+
 /** Everything that is stuck on facets. `order` counts up from the facet. */
 export function attachedLayers(
   design: Design,
@@ -86,6 +92,7 @@ export function attachedLayers(
     readonly piece: string;
   }[],
   shelf: ShapeShelf,
+  footings: readonly Footing[] = [],
 ): AttachedLayer[] {
   const index = new Map(facets.map((f, i) => [f.id, i]));
   const height = new Map<string, number>();
@@ -121,7 +128,9 @@ export function attachedLayers(
     .flatMap((l): AttachedLayer[] => {
       const i = index.get(l.facet);
       if (i === undefined) return [];
-      const region = layerOutline(l, facets[i].polygon, shelf);
+      const drawn = layerOutline(l, facets[i].polygon, shelf);
+      const footing = l.stops ? footings.find((f) => f.facet === l.facet && f.piece === facets[i].piece) : undefined;
+      const region = footing ? broughtTo(drawn, footing.stopMm) : drawn;
       return [
         {
           id: layerId(l.id),

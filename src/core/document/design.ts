@@ -80,6 +80,8 @@ export interface Layer {
   readonly foamMm: number;
   readonly foamInsetMm: number;
   readonly doubled?: boolean;
+  /** It stops the foot that rests on its facet: it lies where that comes to rest, and goes along with it. */
+  readonly stops?: boolean;
 }
 /** A layer as it starts: of its shape's own size, in the middle of its facet, bonded flat. */
 export const newLayer = (own: Pick<Layer, 'id' | 'name' | 'facet' | 'side' | 'shape' | 'as' | 'stock'>): Layer => ({

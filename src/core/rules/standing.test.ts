@@ -237,6 +237,15 @@ describe('the edge that stops a foot', () => {
     expect(found([bar(70)])).toEqual([]);
     expect(found([], { stopBy: 'strip' })).toEqual([]);
   });
+  test('a layer that is chosen as the stop lies where the foot rests, and follows when that is moved', () => {
+    for (const stop of [60, 70, 82]) {
+      expect(found([bar(20)], { stop })).toHaveLength(1);
+      expect(found([{ ...bar(20), stops: true }], { stop })).toEqual([]);
+      const [layer] = buildAssembly(easelBy([{ ...bar(20), stops: true }], { stop })).layers;
+      expect(Math.min(...layer.region[0].outer.map((p) => p[1]))).toBeCloseTo(stop, 9);
+    }
+    expect(checkDesign(easelBy([{ ...bar(20), stops: true }])).ok).toBe(true);
+  });
   test('faces it within 0.5 mm, just below, at and just above', () => {
     expect([69.4, 69.6, 70, 70.4, 70.6].map((edge) => found([bar(edge)]).length)).toEqual([1, 0, 0, 0, 1]);
   });

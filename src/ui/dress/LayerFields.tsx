@@ -157,6 +157,7 @@ function Place({ layer: l, put }: Own) {
 /** Its paper, colour and foam, and whether it is cut once more for the inside. */
 function Made({ layer: l, put }: Own) {
   const stocks = useStudio((s) => s.design.stocks);
+  const stopsFeet = useStudio((s) => s.scene?.footings.includes(l.facet) ?? false);
   return (
     <>
       <Choice
@@ -178,6 +179,17 @@ function Made({ layer: l, put }: Own) {
         ]}
         onChange={(v) => put('one more for the inside', { doubled: v === 'yes' })}
       />
+      {stopsFeet && (
+        <Choice
+          label="Stops the foot"
+          value={l.stops ? 'yes' : 'no'}
+          choices={[
+            { id: 'no', name: 'no' },
+            { id: 'yes', name: 'yes, and follows' },
+          ]}
+          onChange={(v) => put('stops the foot', { stops: v === 'yes' })}
+        />
+      )}
     </>
   );
 }
