@@ -9,7 +9,7 @@ import { boxesMeet3, uniteBox3, type Box3 } from '../linkage';
 import { isStuck, maybeMeet, pressedMm, slackAt, unjudgedIn, type HandHit } from './hand-solids';
 import { looksAlong, movedFacets, movingPairs, pathsOf, type HandPath, type LookPurse, type SolidPair } from './looks';
 import { hitsInPose } from './in-pose';
-import { heightShared, isPleat, lapOf, overIn, sameHeight, throughDepth } from './meeting';
+import { atOneHeight, isPleat, lapOf, overIn, sameHeight, throughDepth } from './meeting';
 import { CONTACT_MM, SIZE_ROUNDING_MM } from '../tolerance';
 import { meetingsOfPairs, meetingsOfThrees, type WalkedPair, type WalkedThree } from './together';
 import type { Evidence } from './rule';
@@ -138,7 +138,7 @@ class Sliding {
   private lap(pose: Pose, pair: SolidPair): number {
     const [p, q] = this.both(pair);
     const over = overIn(pose, p, q);
-    return over && heightShared(p, over) > CONTACT_MM ? lapOf(p, q, over) : 0;
+    return over && atOneHeight(p, q, over) ? lapOf(p, q, over) : 0;
   }
   private both = ([a, b]: SolidPair): [Solid, Solid] => [this.solids[a], this.solids[b]];
 }
@@ -212,7 +212,14 @@ class FlatPairs {
 
   /** How far one may rise or sink beside another that it lies over or under; null where it never does. */
   private boundOf(m: Solid, o: Solid): Bound | null {
-    if (!maybeMeet(m, o) || !boxesMeet3(this.wayOf(m), this.wayOf(o)) || !this.keepsHeight(m, o)) return null;
+    if (
+      !m.knownHigh ||
+      !o.knownHigh ||
+      !maybeMeet(m, o) ||
+      !boxesMeet3(this.wayOf(m), this.wayOf(o)) ||
+      !this.keepsHeight(m, o)
+    )
+      return null;
     const laps = this.laps(m, o);
     if (!laps.some(Boolean) || (this.shareHeights(m, o) && !laps.every(Boolean))) return null;
     const over = overIn(this.poses[0], m, o)!;
@@ -236,7 +243,7 @@ class FlatPairs {
   }
   private shareHeights(p: Solid, q: Solid): boolean {
     const over = overIn(this.poses[0], p, q);
-    return over !== null && heightShared(p, over) > CONTACT_MM;
+    return over !== null && atOneHeight(p, q, over);
   }
   private keepsHeight(p: Solid, q: Solid): boolean {
     const key = `${p.facet} ${q.facet}`;

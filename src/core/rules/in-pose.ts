@@ -6,7 +6,7 @@ import { boxesMeet3 } from '../linkage';
 import { CONTACT_MM } from '../tolerance';
 import { isStuck, maybeMeet, pressedMm, slackAt, unjudgedIn, type HandHit } from './hand-solids';
 import { movedFacets, movingPairs, type SolidPair } from './looks';
-import { heightShared, isPleat, lapOf, overIn, sameHeight, throughDepth } from './meeting';
+import { atOneHeight, isPleat, lapOf, overIn, sameHeight, throughDepth } from './meeting';
 import { placeSolid, type PlacedSolid, type Solid } from './solids';
 
 /** What is in each other's room in a pose, and was not where hands are at rest. */
@@ -35,6 +35,6 @@ export function* hitsInPose(
 /** How far sheets that keep their height lap in a pose; what is stuck on may be lain on where it always was. */
 function besideNow(assembly: Assembly, p: Solid, q: Solid, pose: Pose, still: Pose): number {
   const [over, before] = [overIn(pose, p, q), overIn(still, p, q)];
-  if (!sameHeight(over, before) || heightShared(p, over!) <= CONTACT_MM || isPleat(assembly, p, q)) return 0;
+  if (!sameHeight(over, before) || !atOneHeight(p, q, over!) || isPleat(assembly, p, q)) return 0;
   return (isStuck(p) || isStuck(q)) && lapOf(p, q, before!) > 0 ? 0 : lapOf(p, q, over!);
 }

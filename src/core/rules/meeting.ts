@@ -54,6 +54,10 @@ export const overIn = ({ placed }: Pose, p: Solid, q: Solid): Over | null =>
 export const heightShared = (p: Solid, over: Over): number =>
   Math.min(p.toMm, over.toMm) - Math.max(p.fromMm, over.fromMm);
 
+/** Whether two solids that lie flat are at one height, where it is known at which they are. */
+export const atOneHeight = (p: Solid, q: Solid, over: Over): boolean =>
+  p.knownHigh && q.knownHigh && heightShared(p, over) > CONTACT_MM;
+
 /** How wide two outlines lap, mm: the lesser side of what they share; 0 where that is rounding. */
 export function lapOf(p: Solid, q: Solid, { seen, up }: Over): number {
   const move = ([x, y]: Vec2): Vec2 => [seen[0] * x + seen[1] * y + seen[3], seen[4] * x + seen[5] * y + seen[7]];

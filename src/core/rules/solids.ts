@@ -30,6 +30,11 @@ export interface Solid {
   readonly fromMm: number;
   readonly toMm: number;
   readonly stuff: Stuff;
+  /**
+   * It is posed at the height where it lies. What stands on creases is not: sheets that are glued on are posed in the
+   * plane of the page, and only their tabs are known to lie on it.
+   */
+  readonly knownHigh: boolean;
   /** How far its facet lies off the leaf, mm: so much do leaves stay apart when they are shut over it. */
   readonly levelMm: number;
   /** A layer, or what a layer's foam is part of. */
@@ -59,10 +64,14 @@ function sheets(seen: Seen): Solid[] {
     const polygon = cutWith.has(f.piece) ? NOTHING : f.polygon;
     return {
       ...{ facet, polygon, fromMm: middle - caliper / 2, toMm: middle + caliper / 2 },
-      ...{ stuff: 'sheet', levelMm: f.levelMm },
+      ...{ stuff: 'sheet', levelMm: f.levelMm, knownHigh: isKnownHigh(assembly, facet) },
     };
   });
 }
+const isKnownHigh = (assembly: Assembly, facet: number): boolean => {
+  const { body, levelMm } = assembly.facets[facet];
+  return levelMm > 0 || assembly.leafBodies.has(body) || carrierOf(assembly, facet) !== null;
+};
 const NOTHING: Polygon = { outer: [], holes: [] };
 
 /** Layers over each other where they lap, each with its foam under it. */
@@ -82,6 +91,7 @@ function stuck(seen: Seen): Solid[] {
       const between = (low: number, high: number, stuff: Stuff, polygons: readonly Polygon[], sign = up): Solid[] =>
         polygons.map((polygon) => ({
           ...{ facet: layer.facet, polygon, stuff, layer, levelMm: facet.levelMm },
+          knownHigh: isKnownHigh(assembly, layer.facet),
           ...(sign > 0 ? { fromMm: low, toMm: high } : { fromMm: -high, toMm: -low }),
         }));
       return [
@@ -111,6 +121,7 @@ function padsAndFillers(seen: Seen): Solid[] {
     const from = fromMm ?? caliperOf(seen, f) / 2;
     return region.map((polygon) => ({
       ...{ facet, polygon, fromMm: from, toMm: from + thickMm, stuff: look, levelMm: f.levelMm },
+      knownHigh: isKnownHigh(assembly, facet),
     }));
   });
 }

@@ -23,7 +23,7 @@ import {
   type LookPurse,
   type SolidPair,
 } from './looks';
-import { heightShared, isPleat, lapOf, overOf, sameHeight, throughDepth } from './meeting';
+import { atOneHeight, isPleat, lapOf, overOf, sameHeight, throughDepth } from './meeting';
 import { placeSolid, type PlacedSolid, type Solid } from './solids';
 
 /** Two drives that were walked together. */
@@ -244,7 +244,7 @@ function measureOf(
   return (a, b, s, t) => {
     const now = flat ? over(a, b) : null;
     if (!now || !sameHeight(now, before)) return throughDepth(p, q, s, t, slackAt(openDeg, p, q));
-    if (rests || heightShared(p, now) <= CONTACT_MM || isPleat(assembly, p, q)) return 0;
+    if (rests || !atOneHeight(p, q, now) || isPleat(assembly, p, q)) return 0;
     return lapOf(p, q, now);
   };
 }

@@ -73,6 +73,15 @@ test.each([
     expect(told(past)).toContain(`blocks ${aspect}`);
   },
 );
+test('a step on the fold of its insert lies on the card as that is spread, and not in it', () => {
+  const d = stand(
+    gate({ ...TRADE_MM, insertHeight: 82.55 }),
+    'step-fold',
+    { depth: 20, height: 20 },
+    'card.insertFold',
+  );
+  expect(findings(d, 'collision').filter((f) => f.severity === 'blocks')).toEqual([]);
+});
 test('of those findings the size that is posted tells', () => {
   const { width_mm, height_mm } = prove(gate({ ...TRADE_MM, insertHeight: 111.95 }), 4).closed!;
   expect([width_mm, height_mm]).toEqual([expect.closeTo(139.7, 6), expect.closeTo(111.95, 6)]);
