@@ -98,8 +98,10 @@ export function* remedySteps(seeking: Seeking, finding: Finding): Generator<void
 const GUARDS: readonly RuleId[] = ['flat-fold', 'loose-part', 'overhang', 'glue-room', 'web', 'sheet-fit', 'post-size'];
 
 /** What finds a finding again: of several rules under one name those that need no travel, if one of them does. */
-function ruleOf({ id, rule: name }: Finding, closed: Evidence): Rule {
+function ruleOf({ id, rule: name }: Finding, gathered: () => Evidence): Rule {
   const named = RULES.filter((r) => r.id === name);
+  if (named.length === 1) return named[0];
+  const closed = gathered();
   const cheap = named.find((r) => r.needs !== 'travel' && r.check(closed).some((f) => f.id === id));
   if (cheap) return cheap;
   const walked = named.filter((r) => r.needs === 'travel');
@@ -128,7 +130,7 @@ class Search {
     private readonly finding: Finding,
   ) {
     const { design, assembly, closed, purse, known } = seeking;
-    this.rule = ruleOf(finding, gather(design, 'closed', 0, assembly));
+    this.rule = ruleOf(finding, () => gather(design, 'closed', 0, assembly));
     this.design = design;
     this.purse = purse;
     const part = closed && partFor(design, assembly, closed, finding);

@@ -65,17 +65,21 @@ const MOVED_FROM = 1e-7;
 export const differ = (m: Rigid, n: Rigid): boolean => m.some((v, k) => Math.abs(v - n[k]) > MOVED_FROM);
 
 /** A way between two poses bows out by less than this part of its chord: an arc of half a turn by half of it. */
-const BOW_PART = 0.5;
+export const BOW_PART = 0.5;
+/** How far the corner of a solid goes that goes furthest from one place to another, mm. */
+export const wayBetween = (p: PlacedSolid, q: PlacedSolid): number =>
+  p.slabs.reduce(
+    (most, slab, s) => slab.points.reduce((m, at, k) => Math.max(m, dist3(at, q.slabs[s].points[k])), most),
+    0,
+  );
+
 interface Swept {
   readonly box: Box3;
   readonly wayMm: number;
   readonly turnDeg: number;
 }
 function sweep(solid: Solid, from: Pose, to: Pose, p: PlacedSolid, q: PlacedSolid): Swept {
-  const wayMm = p.slabs.reduce(
-    (most, slab, s) => slab.points.reduce((m, a, k) => Math.max(m, dist3(a, q.slabs[s].points[k])), most),
-    0,
-  );
+  const wayMm = wayBetween(p, q);
   return {
     box: growBox3(uniteBox3(p, q), BOW_PART * wayMm),
     wayMm,

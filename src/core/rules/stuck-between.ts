@@ -3,7 +3,8 @@
  * not looked at closely enough.
  */
 import { ownerOfId } from '../ids';
-import { byHandOf, ABOVE_MM, type Tight } from './by-hand';
+import { byHandOf } from './by-hand';
+import { ABOVE_MM, type Tight } from './flat-pairs';
 import { finding, leversOf, type Evidence, type Finding, type Rule } from './rule';
 import { wordsFor } from './words';
 
