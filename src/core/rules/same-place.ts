@@ -8,7 +8,7 @@ import { poseAt } from '../assembly/pose';
 import { CONTACT_MM } from '../tolerance';
 import { heightShared, lapOf, overIn } from './meeting';
 import { nearPairs } from './plates';
-import type { Evidence } from './rule';
+import { isBase, type Evidence } from './rule';
 import { placeSolid, solidsOf } from './solids';
 
 /** Openings at which they are looked at, degrees; the first is told. */
@@ -40,6 +40,8 @@ function lapsAt(evidence: Pick<Evidence, 'assembly' | 'brief'>, open: number): M
     sheets.map((s) => placeSolid(s, pose)),
   )) {
     const [f, g] = [assembly.facets[a], assembly.facets[b]];
+    // What one mechanism folds of itself may be pressed together by a hand; a base is more than one mechanism.
+    if (f.mechanism === g.mechanism && !isBase(assembly, f.mechanism)) continue;
     if (f.piece === g.piece || assembly.leafBodies.has(f.body) || assembly.leafBodies.has(g.body)) continue;
     const over = overIn(pose, sheets[a], sheets[b]);
     if (!over || heightShared(sheets[a], over) <= CONTACT_MM) continue;
