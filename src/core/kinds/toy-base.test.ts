@@ -43,15 +43,15 @@ test('it reaches as far as it does, on each side by itself', () => {
   expect(gather(eared(70, 12), 'closed', 2).closed).not.toBeNull();
 });
 
-test('what stays beside the ear does not stick out behind; what passes it does', () => {
+test('what stays beside the ear shows behind, inside what an envelope sees; what passes it is outside that', () => {
   const flag = (y: number) =>
     findings(
       layered(eared(70, 12), { shape: { rect: { width: 10, height: 10 } }, from: { x: 'middle', y: 'low' }, y }),
       'overhang',
-    ).map((f) => [f.aspect, Number(f.measured.toFixed(6))]);
-  // From the low edge of leaf A, which is that of the ear.
-  expect(flag(0)).toEqual([]);
-  expect(flag(-0.01)).toEqual([['layer.l1 spine', 0.01]]);
+    ).map((f) => [f.severity, f.aspect, Number(f.measured.toFixed(6))]);
+  // From the low edge of leaf A, which is that of the ear, 12 mm behind the fold.
+  expect(flag(0)).toEqual([['risk', 'layer.l1 spine', 12]]);
+  expect(flag(-0.01)).toEqual([['blocks', 'layer.l1 spine', 12.01]]);
 });
 
 test('mechanisms stand on it, and remedies turn its numbers', () => {

@@ -18,6 +18,7 @@ import {
   type Region,
 } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
+import { centreOfArea } from '../shapes/axis';
 import { CONTACT_MM } from '../tolerance';
 import { carrierOf, faceName } from '../assembly/carrier';
 import { bearsLoad } from './loads';
@@ -213,11 +214,16 @@ function meetsOnTheWay(
   if (assembly.leafBodies.has(own.body)) return null;
   const sign = layer.side === 'outside' ? -1 : 1;
   const ground = caliperOf(evidence, own) / 2;
-  const middles = layer.foam.map(insidePoint);
+  const middles = layer.foam.map((p) => {
+    const centre = centreOfArea([p]);
+    return contains(p, centre) ? centre : insidePoint(p);
+  });
   const places = [...layer.foam.flatMap((p) => p.outer), ...middles];
   // Beside a crease both its sides are near each other: there the middle of the foam counts.
   const hinged = new Set(
-    assembly.creases.flatMap((c) => (c.a === layer.facet ? [c.b] : c.b === layer.facet ? [c.a] : [])),
+    assembly.creases
+      .flatMap((c) => (c.a === layer.facet ? [c.b] : c.b === layer.facet ? [c.a] : []))
+      .map((f) => assembly.facets[f].body),
   );
   let nearest: { facet: string; gapMm: number; state: State } | null = null;
   for (const open of ON_THE_WAY) {
@@ -226,7 +232,7 @@ function meetsOnTheWay(
     for (const [k, facet] of assembly.facets.entries()) {
       if (facet.body === own.body) continue;
       const seen = compose(invert(pose.placed[k]), pose.placed[layer.facet]);
-      for (const at of hinged.has(k) ? middles : places) {
+      for (const at of hinged.has(facet.body) ? middles : places) {
         const gapMm = gapAbove(seen, facet.polygon, at, sign) - ground - caliperOf(evidence, facet) / 2;
         if (gapMm < layer.foamMm - CONTACT_MM && gapMm > -CONTACT_MM && gapMm < (nearest?.gapMm ?? Infinity))
           nearest = { facet: facet.id, gapMm: Math.max(0, gapMm), state: pose.state };

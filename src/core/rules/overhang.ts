@@ -87,9 +87,10 @@ function pastOutline(assembly: Assembly): Past {
   if ((head - foot) * (fore - spine) - regionArea(outline) < BOX_MM2) return box;
   const leaves = outline.map(({ outer }) => preparePolygon({ outer, holes: [] }));
   return (x, y) => {
-    if (y < spine || leaves.some((p) => p.contains([x, y]))) return { ...NONE, spine: spine - y };
+    if (leaves.some((p) => p.contains([x, y]))) return NONE;
     // Past the silhouette: by the distance to it, on the side it lies.
     const by = Math.min(...leaves.map((p) => p.distanceToEdge([x, y])));
+    if (y < 0) return { ...NONE, spine: x > foot && x < head ? by : spine - y };
     const beside = Math.abs(x - middle) / (head - middle) > y / fore;
     const side: Side = beside ? (x > middle ? 'head' : 'foot') : 'fore';
     return { ...NONE, [side]: by };

@@ -39,7 +39,6 @@ function told(evidence: Evidence, { drive, mover, by, roomMm, at }: Tight): Find
 export const notLookedAt: Rule = {
   id: 'collision',
   needs: 'travel',
-  neverBlocks: true,
   check: (evidence) => {
     const say = wordsFor(evidence);
     const { assembly } = evidence;
