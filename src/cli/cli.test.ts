@@ -143,7 +143,11 @@ test('a pose past the end of the travel is the last one, with 3', async () => {
   expect(code).toBe(3);
   expect(JSON.parse(out!)).toMatchObject({
     drives: [{ id: 'open', unit: 'deg', from: 0, to: 180, rest: 0, value: expect.closeTo(95.84, 1) }],
-    stopped: { reason: 'taut', asked: 150 },
+    stopped: {
+      reason: 'taut',
+      asked: 150,
+      says: expect.stringMatching(/^It is pulled taut at 95\.8 of 150\.0 degrees/),
+    },
   });
 });
 

@@ -143,6 +143,24 @@ describe('what must hold', () => {
     expect(places({ break: 45, stop: 106.95 })).toEqual([]);
     expect(places({ break: 45, stop: 107 })).toEqual(['risk stop place']);
   });
+  test('a strip past the fore edge sticks out by what it is too wide, just inside, at and past it', () => {
+    const past = (stopWidth: number) =>
+      findings(easel({ width: 107.95, stop: 100, stopWidth }), 'overhang').map((f) => [
+        f.severity,
+        f.aspect.split(' ').pop(),
+        Number(f.measured.toFixed(6)),
+      ]);
+    expect([7.9, 7.95].map(past)).toEqual([[], []]);
+    expect(past(12)).toEqual([['blocks', 'fore', 4.05]]);
+  });
+  test('a plate that is wider than its cover sticks out of it', () => {
+    const told = (width: number) =>
+      findings(easel({ width: 107.95, height: 107.95, plate: { rect: { width, height: 90 } } }), 'overhang').map(
+        (f) => `${f.severity} ${f.aspect}`,
+      );
+    expect(told(107.95)).toEqual([]);
+    expect(told(108.2)).toEqual(['blocks plate head', 'blocks plate foot']);
+  });
   test('a strut longer than the flap is pulled taut before its foot gets to a stop that is too near', () => {
     expect(told({ break: 63, stop: 10 }, 'flex')).toEqual(['blocks stop open']);
   });
