@@ -7,7 +7,16 @@ import type { Assembly } from '../assembly/assembly';
 import { poseAt, type Pose } from '../assembly/pose';
 import { tryBuild } from '../build/build';
 import type { Design } from '../document/design';
-import { RULES, type Evidence, type Finding, type Lever, type Remedy, type Rule, type RuleId } from '../rules';
+import {
+  byHandOf,
+  RULES,
+  type Evidence,
+  type Finding,
+  type Lever,
+  type Remedy,
+  type Rule,
+  type RuleId,
+} from '../rules';
 import { DEFAULT_STEPS, gather, handWalk, namedPoses, walk } from './evidence';
 import { leverRange, leverValue, setLever } from './levers';
 import { partFor } from './part';
@@ -24,6 +33,8 @@ const SEARCH_STEPS = 18;
 const FINDING_BUDGET = 140;
 export const PROOF_BUDGET = 420;
 const TRAVEL_COST = 4;
+/** One that a single pose was enough for. */
+const POSE_COST = 1.5;
 const PROOF_COST = 5;
 /** Designs of more outline points than this take longer to try, and so are tried less often. */
 const LIGHT_POINTS = 1000;
@@ -32,6 +43,8 @@ const LIGHT_FACETS = 60;
 const FACETS_PER_TRY = 5;
 /** Poses that are hard to find count as further tries: this much of what the solver spends is one. */
 const SPENT_PER_TRY = 20_000;
+/** So are places at which things moved by hand are compared. */
+const PLACES_PER_TRY = 100_000;
 /** Remedies are rounded to this (mm or degrees) where the rounded value clears too. */
 const GRAIN = 0.1;
 /** A value that clears its own finding but not the whole proof is tried again this much further on (in grains). */
@@ -122,6 +135,8 @@ class Search {
   private readonly blocked: ReadonlySet<string>;
   /** The last try needed the travel: one pose was enough to see that others leave the finding. */
   private walked = false;
+  /** What the last try looked at for what is moved by hand, in places. */
+  private byHand = 0;
   /** What clears the part leaves the same finding at another place of the card: no one number clears it. */
   private elsewhere = false;
 
@@ -176,9 +191,11 @@ class Search {
     const changed = setLever(this.tried, lever.mechanism, lever.parameter, value);
     const assembly = tryBuild(changed);
     this.walked = false;
+    this.byHand = 0;
     const left = assembly ? this.firstLeft(changed, assembly) : 'no shape';
-    const cost = this.walked ? TRAVEL_COST : 1;
-    this.purse.left -= this.tryWeight * cost + (assembly?.travel.spent ?? 0) / SPENT_PER_TRY;
+    const cost = this.walked ? TRAVEL_COST : this.rule.needs === 'travel' ? POSE_COST : 1;
+    this.purse.left -=
+      this.tryWeight * cost + (assembly?.travel.spent ?? 0) / SPENT_PER_TRY + this.byHand / PLACES_PER_TRY;
     if (left === null) return true;
     // What a part of the card leaves says nothing of the whole.
     const whole = this.tried === this.design;
@@ -208,7 +225,10 @@ class Search {
     if (still) return still;
     this.walked = true;
     const around = gather(changed, 'travel', SEARCH_STEPS, assembly, byHand ? [openOf(drive)] : []);
-    return own({ ...around, rough: true, travel: there.stop ? around.travel : [...around.travel, there] }) ?? null;
+    const evidence = { ...around, rough: true, travel: there.stop ? around.travel : [...around.travel, there] };
+    const left = own(evidence) ?? null;
+    if (byHand) this.byHand = byHandOf(evidence).work;
+    return left;
   }
 
   private isNew = (f: Finding): boolean => f.severity === 'blocks' && !this.blocked.has(f.id);
@@ -237,8 +257,10 @@ class Search {
       const left = standing(rule, evidence);
       if (!left) continue;
       if (left.id !== this.finding.id) this.note(lever, value, left, 0);
+      this.purse.left -= byHandOf(evidence).work / PLACES_PER_TRY;
       return false;
     }
+    this.purse.left -= byHandOf(evidence).work / PLACES_PER_TRY;
     return true;
   }
 

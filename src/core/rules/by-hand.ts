@@ -6,6 +6,7 @@ import { openOf, restOf, OPEN } from '../drives';
 import type { Assembly } from '../assembly/assembly';
 import { poseAt, type Pose } from '../assembly/pose';
 import { CONTACT_MM } from '../tolerance';
+import { PLACES_PER_POSE } from './carried';
 import { FlatPairs, type Tight } from './flat-pairs';
 import { maybeMeet, pressedMm, slackAt, unjudgedIn, type HandHit } from './hand-solids';
 import { hitsInPose } from './in-pose';
@@ -24,10 +25,19 @@ export interface ByHand {
   readonly threes: readonly WalkedThree[];
   /** Drives, alone or together, of which not every place was looked at as closely as asked. */
   readonly missed: readonly (readonly string[])[];
+  /** What it took, in places that were compared: for who has to keep an eye on that. */
+  readonly work: number;
 }
 
-/** Poses that are solved between those of the walk, for one drive at one opening. */
-const LOOKS_ALONE = 1500;
+/** How much may be looked at: poses between those of a walk, for one drive and for two; values of one drive of two. */
+export interface HandBudget {
+  readonly alone: number;
+  readonly together: number;
+  readonly values: number;
+}
+const WHOLE: HandBudget = { alone: 1500, together: 600, values: 240 };
+/** Searches ask so many times, and what they find is proved in whole. */
+const ROUGH: HandBudget = { alone: 600, together: 200, values: 120 };
 
 const known = new WeakMap<readonly Pose[], ByHand>();
 /** All of it, worked out once for the poses of a walk. */
@@ -38,11 +48,12 @@ export function byHandOf(evidence: Evidence): ByHand {
 }
 
 function lookAtAll(evidence: Evidence): ByHand {
-  const { assembly, byHand } = evidence;
+  const { assembly, byHand, rough } = evidence;
   const solids = solidsOf(evidence);
   const paths = pathsOf(assembly, byHand);
-  const alone = paths.map((path) => alongPath(assembly, solids, path));
-  const two = meetingsOfPairs(assembly, solids, paths);
+  const budget = rough ? ROUGH : WHOLE;
+  const alone = paths.map((path) => alongPath(assembly, solids, path, budget.alone));
+  const two = meetingsOfPairs(assembly, solids, paths, budget);
   const three = meetingsOfThrees(assembly, solids, paths, two.pairs);
   return {
     hits: [...inNamedStates(evidence, solids), ...alone.flatMap((w) => w.hits), ...two.hits, ...three.hits],
@@ -50,6 +61,7 @@ function lookAtAll(evidence: Evidence): ByHand {
     pairs: two.pairs,
     threes: three.threes,
     missed: [...alone.flatMap((w) => w.missed), ...two.missed],
+    work: two.work + PLACES_PER_POSE * alone.reduce((sum, w) => sum + w.poses, 0),
   };
 }
 
@@ -57,12 +69,14 @@ interface Walked {
   readonly hits: readonly HandHit[];
   readonly tight: readonly Tight[];
   readonly missed: readonly (readonly string[])[];
+  /** That were solved between those of the walk. */
+  readonly poses: number;
 }
 
-function alongPath(assembly: Assembly, solids: readonly Solid[], path: HandPath): Walked {
+function alongPath(assembly: Assembly, solids: readonly Solid[], path: HandPath, looks: number): Walked {
   const moved = movedFacets(path.poses);
-  if (moved.size === 0) return { hits: [], tight: [], missed: [] };
-  const purse: LookPurse = { left: LOOKS_ALONE };
+  if (moved.size === 0) return { hits: [], tight: [], missed: [], poses: 0 };
+  const purse: LookPurse = { left: looks };
   const heights = new FlatPairs(assembly, solids, path.poses);
   // Over one face the opening changes nothing: what keeps its height is looked at once.
   const flat = path.open === assembly.drives[0].to ? heights : null;
@@ -87,6 +101,7 @@ function alongPath(assembly: Assembly, solids: readonly Solid[], path: HandPath)
     hits: [...hits, ...(flat?.hits() ?? [])],
     tight: flat?.tight(path.drive, moved) ?? [],
     missed: purse.missed ? [[path.drive.id]] : [],
+    poses: looks - purse.left,
   };
 }
 

@@ -9,8 +9,8 @@ import { BOW_PART, LOOK_DEG, LOOK_MM, turnBetween, wayBetween, type LookPurse, t
 import { restBut, stateOf, type Meet, type Sweep, type WalkedTogether } from './meet';
 import { placeSolid, type PlacedSolid, type Solid } from './solids';
 
-/** Poses solved for one pair at one opening where one drive carries what the other moves. */
-const LOOKS_TOGETHER = 600;
+/** A pose that is solved takes as long as so many places that are compared. */
+export const PLACES_PER_POSE = 100;
 
 /** A place of both drives: what is where there. */
 interface Corner {
@@ -26,7 +26,12 @@ type Cell = readonly [lowLow: Corner, highLow: Corner, lowHigh: Corner, highHigh
  * One drive carries what the other moves: a grid of both, whose cells are halved, the longer way first, as long as
  * something near something else goes further in them than a look may miss.
  */
-export function oneCarriesTheOther(assembly: Assembly, solids: readonly Solid[], meet: Meet): WalkedTogether {
+export function oneCarriesTheOther(
+  assembly: Assembly,
+  solids: readonly Solid[],
+  meet: Meet,
+  looks: number,
+): WalkedTogether {
   const { a, b, pairs } = meet;
   const still = poseAt(assembly, restBut(assembly, a.path));
   const asked = [...new Set(pairs.flat())];
@@ -34,7 +39,7 @@ export function oneCarriesTheOther(assembly: Assembly, solids: readonly Solid[],
   const stays = new Map(asked.filter((k) => !goes.has(solids[k].facet)).map((k) => [k, placeSolid(solids[k], still)]));
   const placedIn = (pose: Pose): Map<number, PlacedSolid> =>
     new Map(asked.map((k) => [k, stays.get(k) ?? placeSolid(solids[k], pose)]));
-  const purse: LookPurse = { left: LOOKS_TOGETHER };
+  const purse: LookPurse = { left: looks };
   const hits: HandHit[] = [];
   const corners = new Map<string, Corner | null>();
   const cornerAt = (x: number, y: number): Corner | null => {
@@ -78,7 +83,12 @@ export function oneCarriesTheOther(assembly: Assembly, solids: readonly Solid[],
   );
   // All of one size before those of half of it: what is not looked at closely enough is so everywhere alike.
   while (cells.length > 0) cells = cells.flatMap(halve);
-  return { hits, states: corners.size, missed: purse.missed === true };
+  return {
+    hits,
+    states: corners.size,
+    missed: purse.missed === true,
+    work: corners.size * (PLACES_PER_POSE + pairs.length),
+  };
 }
 const MOST_HALVINGS = 16;
 interface Halved {

@@ -174,7 +174,9 @@ function checkPad(evidence: Evidence, pad: FoamPad): Finding[] {
   const say = wordsFor(evidence);
   const { mechanism } = assembly.facets[facet];
   const side = carrierOf(assembly, facet)?.endsWith(' outside') ? 'outside' : 'inside';
-  const under = coveredBy(assembly, lies, { facet, side, foam: pad.region, own: mechanism });
+  // What is fixed over the same face lies on the panel that this foam carries: its height is its own design.
+  const face = carrierOf(assembly, facet);
+  const under = coveredBy(assembly, lies, { facet, side, foam: pad.region, own: mechanism, besides: face });
   if (under.area <= FROM_MM2) return [];
   const when = evidence.brief.sentOpen ? 'as it is sent' : 'when closed';
   return [
@@ -274,6 +276,8 @@ interface OnFacet {
   readonly side: Side;
   readonly foam: Region;
   readonly own: string | null;
+  /** Nor does what is carried by this face. */
+  readonly besides?: string | null;
 }
 
 /** Whether a facet lies on the side of the closed card that foam is on. */
@@ -291,7 +295,7 @@ function coveredBy(assembly: Assembly, closed: Pose, on: OnFacet): { area: numbe
   let worst = { area: 0, mechanism: '' };
   assembly.facets.forEach((f, i) => {
     if (assembly.leafBodies.has(f.body) || f.body === body || f.mechanism === on.own) return;
-    if (!onItsSide(assembly, on, i)) return;
+    if (!onItsSide(assembly, on, i) || (on.besides && carrierOf(assembly, i) === on.besides)) return;
     const area = regionArea(intersect(patch, offset([inWorld(i, f.polygon)], CLEARANCE_MM)));
     if (area > worst.area) worst = { area, mechanism: f.mechanism };
   });

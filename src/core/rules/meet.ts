@@ -28,6 +28,8 @@ export interface WalkedTogether {
   readonly hits: readonly HandHit[];
   readonly states: number;
   readonly missed: boolean;
+  /** In places that were compared. */
+  readonly work: number;
 }
 
 export function sweepOf(assembly: Assembly, solids: readonly Solid[], path: HandPath): Sweep {

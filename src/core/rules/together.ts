@@ -22,8 +22,6 @@ export interface WalkedPair {
   /** How many states of both were looked at. */
   readonly states: number;
 }
-/** Values of one drive of a pair, at most. */
-const MOST_VALUES = 240;
 /** So many places where two solids are in each other's room are measured: the worst of those is told. */
 const MOST_MEASURED = 100;
 
@@ -31,13 +29,15 @@ export function meetingsOfPairs(
   assembly: Assembly,
   solids: readonly Solid[],
   paths: readonly HandPath[],
-): { hits: HandHit[]; pairs: WalkedPair[]; missed: (readonly string[])[] } {
+  budget: { readonly together: number; readonly values: number },
+): { hits: HandHit[]; pairs: WalkedPair[]; missed: (readonly string[])[]; work: number } {
   const drives = [...new Set(paths.map((p) => p.drive))];
-  if (drives.length < 2) return { hits: [], pairs: [], missed: [] };
+  if (drives.length < 2) return { hits: [], pairs: [], missed: [], work: 0 };
   const sweeps = paths.map((path) => sweepOf(assembly, solids, path));
   const hits: HandHit[] = [];
   const pairs: WalkedPair[] = [];
   const missed: (readonly string[])[] = [];
+  let work = 0;
   const carriers = solids.map((s) => carrierOf(assembly, s.facet));
   for (const [i, first] of drives.entries())
     for (const second of drives.slice(i + 1)) {
@@ -51,15 +51,17 @@ export function meetingsOfPairs(
       if (meets.length === 0) continue;
       let states = 0;
       for (const meet of meets) {
-        const walk = independent(assembly, meet) ? overGrid : oneCarriesTheOther;
-        const walked = walk(assembly, solids, meet);
+        const walked = independent(assembly, meet)
+          ? overGrid(assembly, solids, meet, budget.values)
+          : oneCarriesTheOther(assembly, solids, meet, budget.together);
+        work += walked.work;
         hits.push(...walked.hits);
         states += walked.states;
         if (walked.missed) missed.push([first.id, second.id]);
       }
       pairs.push({ drives: [first.id, second.id], openings: meets.map((m) => m.a.path.open), states });
     }
-  return { hits, pairs, missed };
+  return { hits, pairs, missed, work };
 }
 
 /** Whether each part is where its own drive alone brings it, wherever the other is: then nothing is solved for both. */
@@ -79,7 +81,12 @@ function independent(assembly: Assembly, meet: Meet): boolean {
 }
 
 /** A drive's values so close that none of the parts goes or turns further than a look may miss. */
-function closeValues({ path }: Sweep, solids: readonly Solid[], asked: Iterable<number>): [number[], boolean] {
+function closeValues(
+  { path }: Sweep,
+  solids: readonly Solid[],
+  asked: Iterable<number>,
+  most: number,
+): [number[], boolean] {
   const { drive, poses } = path;
   let finest = 1;
   for (const k of asked) {
@@ -91,7 +98,7 @@ function closeValues({ path }: Sweep, solids: readonly Solid[], asked: Iterable<
     }
   }
   const wanted = Math.ceil(finest - 1e-9) * (poses.length - 1);
-  const steps = Math.min(MOST_VALUES, wanted);
+  const steps = Math.min(most, wanted);
   const [from, to] = [poses[0], poses[poses.length - 1]].map((p) => p.state[drive.id]);
   // One that goes round is at its end where it began.
   const values = Array.from({ length: drive.round ? steps : steps + 1 }, (_, k) => from + ((to - from) * k) / steps);
@@ -99,10 +106,10 @@ function closeValues({ path }: Sweep, solids: readonly Solid[], asked: Iterable<
 }
 
 /** Parts that do not carry each other: each is placed for its own drive alone, and every two places are compared. */
-function overGrid(assembly: Assembly, solids: readonly Solid[], meet: Meet): WalkedTogether {
+function overGrid(assembly: Assembly, solids: readonly Solid[], meet: Meet, most: number): WalkedTogether {
   const { a, b, pairs } = meet;
-  const [xs, few] = closeValues(a, solids, new Set(pairs.map(([k]) => k)));
-  const [ys, scarce] = closeValues(b, solids, new Set(pairs.map(([, j]) => j)));
+  const [xs, few] = closeValues(a, solids, new Set(pairs.map(([k]) => k)), most);
+  const [ys, scarce] = closeValues(b, solids, new Set(pairs.map(([, j]) => j)), most);
   const posesFor = ({ path }: Sweep, values: readonly number[]): Pose[] =>
     values.map((v) =>
       poseAt(assembly, moved({ ...path.poses[0].state, ...restBut(assembly, path) }, path.drive.id, v)),
@@ -128,7 +135,8 @@ function overGrid(assembly: Assembly, solids: readonly Solid[], meet: Meet): Wal
     }
     return worst ? [worst] : [];
   });
-  return { hits, states: xs.length * ys.length, missed: few || scarce };
+  const states = xs.length * ys.length;
+  return { hits, states, missed: few || scarce, work: states * pairs.length };
 }
 
 /** Nothing laps further than this: the diagonal of what two boxes share; below 0 where they do not meet. */
