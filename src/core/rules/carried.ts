@@ -5,8 +5,9 @@ import { poseAt, type Pose } from '../assembly/pose';
 import { boxesMeet3, growBox3, uniteBox3, type Box3 } from '../linkage';
 import type { HandHit } from './hand-solids';
 import { hitsInPose } from './in-pose';
-import { BOW_PART, LOOK_DEG, LOOK_MM, turnBetween, wayBetween, type LookPurse, type SolidPair } from './looks';
+import { LOOK_DEG, LOOK_MM, turnBetween, wayBetween, type LookPurse, type SolidPair } from './looks';
 import { restBut, stateOf, type Meet, type Sweep, type WalkedTogether } from './meet';
+import { BOW_PART } from './plates';
 import { placeSolid, type PlacedSolid, type Solid } from './solids';
 
 /** A pose that is solved takes as long as so many places that are compared. */

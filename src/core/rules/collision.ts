@@ -19,10 +19,9 @@ import {
   type Plate,
 } from './plates';
 import { byHandOf } from './by-hand';
-import { HAND_STOPS_DEG } from './hand-solids';
+import { HAND_STOPS_DEG, unjudgedIn } from './hand-solids';
 import { samePlaces } from './same-place';
 import { bridges, covers, foldedUpDeg, liftedMm } from './held-down';
-import { bendingMechanism } from './flex';
 import { finding, leversOf, turnsOf, type Evidence, type Finding, type Lever, type Rule } from './rule';
 import { atState, wordsFor } from './words';
 
@@ -68,11 +67,10 @@ interface Meeting {
   readonly byHand?: boolean;
 }
 
-/** Whether a pair is of a mechanism that bends in a pose: `flex` says so, and where its paper goes is not known. */
+/** Whether one of a pair is of a mechanism that bends in a pose. */
 function bends(assembly: Assembly, plates: readonly Plate[], pose: Pose): (pair: Pair) => boolean {
-  if (pose.flexMm === 0) return () => false;
-  const bent = bendingMechanism(assembly, pose);
-  return (pair) => pair.some((k) => assembly.facets[plates[k].facet].mechanism === bent);
+  const unjudged = unjudgedIn(assembly, pose);
+  return (pair) => pair.some((k) => unjudged(plates[k]));
 }
 
 /** Pairs that pass through each other anywhere on the travel. */

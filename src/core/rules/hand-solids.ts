@@ -40,7 +40,7 @@ export function pressedMm(assembly: Assembly, p: Solid, q: Solid, rest: Pose): n
 }
 
 /** Whether a solid is of a mechanism that bends in a pose: `flex` says so, and where its paper goes is not known. */
-export function unjudgedIn(assembly: Assembly, pose: Pose): (s: Solid) => boolean {
+export function unjudgedIn(assembly: Assembly, pose: Pose): (s: Pick<Solid, 'facet'>) => boolean {
   if (pose.flexMm === 0) return () => false;
   const bent = bendingMechanism(assembly, pose);
   return (s) => assembly.facets[s.facet].mechanism === bent;

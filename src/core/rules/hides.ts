@@ -6,14 +6,12 @@
  *     ══════════╗    ╔════  the facet that it is stuck on
  *             ━━━━━━━━━━    what moves behind, or shows
  */
-import { openOf } from '../drives';
 import type { AttachedLayer } from '../assembly/assembly';
 import type { Pose } from '../assembly/pose';
 import { carrierOf } from '../assembly/carrier';
-import { boxesMeet, intersect, mapRegion, regionArea, regionBox, subtract, type Region } from '../plane/polygon';
-import type { Vec2 } from '../plane/vec2';
+import { boxesMeet, intersect, regionArea, regionBox, subtract, type Region } from '../plane/polygon';
 import { movedFacets, pathsOf, type HandPath } from './looks';
-import { overIn, sameHeight } from './meeting';
+import { overIn, sameHeight, seenOver } from './meeting';
 import { finding, leversOf, type Evidence, type Finding, type Rule } from './rule';
 import { solidsOf } from './solids';
 import { wordsFor } from './words';
@@ -23,11 +21,9 @@ export const FROM_MM2 = 1;
 /** What moves further behind an opening than this is not reached by what is stuck over it, mm; no source. */
 const REACHED_MM = 3;
 
-/** Where an opening of its own facet lies under a layer. */
-const overOpening = ({ assembly }: Evidence, { facet, region }: AttachedLayer): Region => {
-  const holes = assembly.facets[facet].polygon.holes.map((ring) => ({ outer: [...ring].reverse(), holes: [] }));
-  return holes.length === 0 ? [] : intersect(region, holes);
-};
+/** What is cut out of the facet that a layer is stuck on. */
+const openingsUnder = ({ assembly }: Evidence, { facet }: AttachedLayer): Region =>
+  assembly.facets[facet].polygon.holes.map((ring) => ({ outer: [...ring].reverse(), holes: [] }));
 
 /** Windows of what is fixed on a face, and those cut by hand, where something is stuck over them. */
 export const hides: Rule = {
@@ -37,16 +33,13 @@ export const hides: Rule = {
     const { assembly } = evidence;
     const say = wordsFor(evidence);
     return assembly.layers.flatMap((layer): Finding[] => {
-      const hidden = regionArea(overOpening(evidence, layer));
+      const openings = openingsUnder(evidence, layer);
+      const hidden = openings.length === 0 ? 0 : regionArea(intersect(layer.region, openings));
       if (hidden <= FROM_MM2) return [];
       const facet = assembly.facets[layer.facet];
-      const whole = facet.polygon.holes.reduce(
-        (sum, ring) => sum + regionArea([{ outer: [...ring].reverse(), holes: [] }]),
-        0,
-      );
-      const all = whole - hidden <= FROM_MM2;
+      const all = regionArea(openings) - hidden <= FROM_MM2;
       // Paper behind a window that it fills is what shows there.
-      const behind = layer.side === 'outside' ? !carrierOf(assembly, layer.facet) : false;
+      const behind = layer.side === 'outside' && !carrierOf(assembly, layer.facet);
       return [
         finding({
           rule: 'covered',
@@ -118,15 +111,10 @@ function behind(evidence: Evidence, rest: Pose, pose: Pose, layer: AttachedLayer
   const solids = solidsOf(evidence);
   const [p, q] = [solids[layer.facet], solids[facet]];
   const over = overIn(pose, p, q);
-  if (!over || openOf(pose.state) !== openOf(rest.state) || !sameHeight(over, overIn(rest, p, q))) return 0;
+  if (!over || !sameHeight(over, overIn(rest, p, q))) return 0;
   const sign = layer.side === 'outside' ? -1 : 1;
   const depthMm = sign > 0 ? p.fromMm - over.toMm : over.fromMm - p.toMm;
   if (depthMm < -(p.toMm - p.fromMm) || depthMm > REACHED_MM) return 0;
-  const { seen } = over;
-  const there = mapRegion(
-    [q.polygon],
-    ([x, y]): Vec2 => [seen[0] * x + seen[1] * y + seen[3], seen[4] * x + seen[5] * y + seen[7]],
-    !over.up,
-  );
+  const there = seenOver(q, over);
   return boxesMeet(regionBox(bare), regionBox(there)) ? regionArea(intersect(bare, there)) : 0;
 }

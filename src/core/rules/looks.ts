@@ -11,6 +11,7 @@ import { poseAt, type Pose } from '../assembly/pose';
 import type { Assembly } from '../assembly/assembly';
 import { boxesMeet3, compose, dist3, growBox3, invert, uniteBox3, type Box3, type Rigid } from '../linkage';
 import { radToDeg } from '../units/angle';
+import { BOW_PART } from './plates';
 import { placeSolid, type PlacedSolid, type Solid } from './solids';
 
 /** Between two looks nothing that is near something turns or goes further than this. */
@@ -64,8 +65,6 @@ export function movedFacets(poses: readonly Pose[]): ReadonlySet<number> {
 const MOVED_FROM = 1e-7;
 export const differ = (m: Rigid, n: Rigid): boolean => m.some((v, k) => Math.abs(v - n[k]) > MOVED_FROM);
 
-/** A way between two poses bows out by less than this part of its chord: an arc of half a turn by half of it. */
-export const BOW_PART = 0.5;
 /** How far the corner of a solid goes that goes furthest from one place to another, mm. */
 export const wayBetween = (p: PlacedSolid, q: PlacedSolid): number =>
   p.slabs.reduce(

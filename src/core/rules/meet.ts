@@ -4,7 +4,8 @@ import type { Assembly } from '../assembly/assembly';
 import { boxesMeet3, growBox3, uniteBox3, type Box3 } from '../linkage';
 import { CONTACT_MM } from '../tolerance';
 import { maybeMeet, type HandHit } from './hand-solids';
-import { BOW_PART, movedFacets, movingPairs, wayBetween, type HandPath, type SolidPair } from './looks';
+import { movedFacets, movingPairs, wayBetween, type HandPath, type SolidPair } from './looks';
+import { BOW_PART } from './plates';
 import { placeSolid, type Solid } from './solids';
 
 /** What a drive does at one opening: the solids it moves, and the box each passes through. */

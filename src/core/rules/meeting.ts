@@ -2,7 +2,7 @@
 import type { Assembly } from '../assembly/assembly';
 import type { Pose } from '../assembly/pose';
 import { compose, invert, type Rigid } from '../linkage';
-import { intersect, mapRegion, regionArea, regionBox } from '../plane/polygon';
+import { intersect, mapRegion, regionArea, regionBox, type Region } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 import { CLASH_FROM_MM2, CONTACT_MM } from '../tolerance';
 import { crossingDepth } from './crossing';
@@ -58,12 +58,16 @@ export const heightShared = (p: Solid, over: Over): number =>
 export const atOneHeight = (p: Solid, q: Solid, over: Over): boolean =>
   p.knownHigh && q.knownHigh && heightShared(p, over) > CONTACT_MM;
 
+const movedBy =
+  ({ seen }: Over) =>
+  ([x, y]: Vec2): Vec2 => [seen[0] * x + seen[1] * y + seen[3], seen[4] * x + seen[5] * y + seen[7]];
+/** The outline of the second solid in the axes of the first one's facet. */
+export const seenOver = (q: Solid, over: Over): Region => mapRegion([q.polygon], movedBy(over), !over.up);
+
 /** How wide two outlines lap, mm: the lesser side of what they share; 0 where that is rounding. */
-export function lapOf(p: Solid, q: Solid, { seen, up }: Over): number {
-  const move = ([x, y]: Vec2): Vec2 => [seen[0] * x + seen[1] * y + seen[3], seen[4] * x + seen[5] * y + seen[7]];
-  if (apart(p.polygon.outer, q.polygon.outer.map(move))) return 0;
-  const there = mapRegion([q.polygon], move, !up);
-  const shared = intersect([p.polygon], there);
+export function lapOf(p: Solid, q: Solid, over: Over): number {
+  if (apart(p.polygon.outer, q.polygon.outer.map(movedBy(over)))) return 0;
+  const shared = intersect([p.polygon], seenOver(q, over));
   if (shared.length === 0 || regionArea(shared) < CLASH_FROM_MM2) return 0;
   const { min, max } = regionBox(shared);
   return Math.min(max[0] - min[0], max[1] - min[1]);

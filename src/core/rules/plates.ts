@@ -69,7 +69,7 @@ export const placePlates = (plates: readonly Plate[], pose: Pose): Placed[] =>
   plates.map((plate) => placePlate(plate, pose));
 
 /** A way between two poses bows out by less than this part of its chord: an arc of half a turn by half of it. */
-const BOW_PART = 0.5;
+export const BOW_PART = 0.5;
 /**
  * What a plate passes through on its way between two poses lies inside. Its corners say how far it goes: a plate that
  * turns in its place may fill the same box before and after.

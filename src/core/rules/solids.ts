@@ -133,7 +133,7 @@ export interface PlacedSolid extends Box3 {
 
 /** Thicker than this a solid is asked by its two faces, and none of its thickness is given away, mm. */
 const THICK_MM = 0.6;
-export const isThick = ({ fromMm, toMm }: Solid): boolean => toMm - fromMm > THICK_MM;
+const isThick = ({ fromMm, toMm }: Solid): boolean => toMm - fromMm > THICK_MM;
 /** What a solid gives before it counts as crossed, mm: paper its thickness, anything thick nothing. */
 export const givesMm = (s: Solid): number => (isThick(s) ? 0 : s.toMm - s.fromMm);
 

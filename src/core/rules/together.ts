@@ -111,9 +111,7 @@ function overGrid(assembly: Assembly, solids: readonly Solid[], meet: Meet, most
   const [xs, few] = closeValues(a, solids, new Set(pairs.map(([k]) => k)), most);
   const [ys, scarce] = closeValues(b, solids, new Set(pairs.map(([, j]) => j)), most);
   const posesFor = ({ path }: Sweep, values: readonly number[]): Pose[] =>
-    values.map((v) =>
-      poseAt(assembly, moved({ ...path.poses[0].state, ...restBut(assembly, path) }, path.drive.id, v)),
-    );
+    values.map((v) => poseAt(assembly, moved(restBut(assembly, path), path.drive.id, v)));
   const [own, others] = [posesFor(a, xs), posesFor(b, ys)];
   const flat = a.path.open === assembly.drives[0].to;
   const hits = pairs.flatMap(([k, j]) => {

@@ -187,3 +187,27 @@ export function Choice({ label, value, choices, note, asList = false, onChange }
     </Box>
   );
 }
+
+/** A choice of two. */
+export const YesNo = ({
+  label,
+  value,
+  yes = 'yes',
+  onChange,
+}: {
+  readonly label: string;
+  readonly value: boolean;
+  /** What yes means, where that is more. */
+  readonly yes?: string;
+  readonly onChange: (value: boolean) => void;
+}) => (
+  <Choice
+    label={label}
+    value={value ? 'yes' : 'no'}
+    choices={[
+      { id: 'no', name: 'no' },
+      { id: 'yes', name: yes },
+    ]}
+    onChange={(v) => onChange(v === 'yes')}
+  />
+);

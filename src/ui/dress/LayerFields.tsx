@@ -8,7 +8,7 @@ import { canBeDressed } from '@/workers/protocol';
 import { useActions, useStudio } from '@/store/context';
 import { deg, mm, UNSET } from '../common/asked';
 import { Action } from '../common/Action';
-import { Choice, NumberField } from '../common/Field';
+import { Choice, NumberField, YesNo } from '../common/Field';
 import { SideChoice } from './SideChoice';
 import { useBoxes } from './useBoxes';
 
@@ -170,24 +170,17 @@ function Made({ layer: l, put }: Own) {
       <Colour layer={l} put={put} />
       <LengthField layer={l} put={put} of="foamMm" />
       {l.foamMm > 0 && <LengthField layer={l} put={put} of="foamInsetMm" />}
-      <Choice
+      <YesNo
         label="One more for inside"
-        value={l.doubled ? 'yes' : 'no'}
-        choices={[
-          { id: 'no', name: 'no' },
-          { id: 'yes', name: 'yes' },
-        ]}
-        onChange={(v) => put('one more for the inside', { doubled: v === 'yes' })}
+        value={l.doubled === true}
+        onChange={(doubled) => put('one more for the inside', { doubled })}
       />
       {stopsFeet && (
-        <Choice
+        <YesNo
           label="Stops the foot"
-          value={l.stops ? 'yes' : 'no'}
-          choices={[
-            { id: 'no', name: 'no' },
-            { id: 'yes', name: 'yes, and follows' },
-          ]}
-          onChange={(v) => put('stops the foot', { stops: v === 'yes' })}
+          value={l.stops === true}
+          yes="yes, and follows"
+          onChange={(stops) => put('stops the foot', { stops })}
         />
       )}
     </>

@@ -7,7 +7,7 @@ import { DEFAULT_FOAM_INSET_MM } from '@/core/build/dressing';
 import { cutterSize } from '@/core/units/length';
 import { useStudio } from '@/store/context';
 import { Action } from '../common/Action';
-import { Choice, NumberField } from '../common/Field';
+import { Choice, NumberField, YesNo } from '../common/Field';
 
 const INSET: Parameter = {
   key: 'inset',
@@ -37,11 +37,6 @@ const FOAM_INSET: Parameter = {
   note: '',
 };
 const SIDES = ['left', 'right', 'top', 'bottom'] as const;
-
-const YES_NO = [
-  { id: 'no', name: 'no' },
-  { id: 'yes', name: 'yes' },
-];
 
 interface MatProps {
   readonly mat: Mat;
@@ -83,12 +78,7 @@ export function MatFields({ mat: m, number, rings, set, onRemove }: MatProps) {
           onChange={(v) => set({ foamInsetMm: v ?? 0 })}
         />
       )}
-      <Choice
-        label="One more for inside"
-        value={m.doubled ? 'yes' : 'no'}
-        choices={YES_NO}
-        onChange={(v) => set({ doubled: v === 'yes' })}
-      />
+      <YesNo label="One more for inside" value={m.doubled === true} onChange={(doubled) => set({ doubled })} />
       <Box display="flex" alignItems="center" gap="8px" mb="10px">
         <chakra.label htmlFor={`mat-colour-${number - 1}`} flex="1">
           Colour
