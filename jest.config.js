@@ -64,6 +64,12 @@ module.exports = async () => ({
         '<rootDir>/src/workers/**/*.test.ts',
       ],
     }),
-    project({ displayName: 'e2e', testEnvironment: 'node', testMatch: ['<rootDir>/e2e/**/*.test.ts'] }),
+    project({
+      displayName: 'e2e',
+      testEnvironment: 'node',
+      testMatch: ['<rootDir>/e2e/**/*.test.ts'],
+      globalSetup: '<rootDir>/e2e/support/setup.ts',
+      globalTeardown: '<rootDir>/e2e/support/teardown.ts',
+    }),
   ]),
 });

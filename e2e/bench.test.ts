@@ -15,9 +15,13 @@ import type { StudioPage } from './support/studio';
 let driver: WebDriver;
 let downloads: string;
 let page: StudioPage;
-session(240_000, (s) => {
-  ({ driver, downloads, page } = s);
-});
+session(
+  240_000,
+  (s) => {
+    ({ driver, downloads, page } = s);
+  },
+  'both',
+);
 const text = async (css: string): Promise<string> => (await find(driver, css)).getText();
 const says = (css: string, words: RegExp): Promise<unknown> =>
   eventually(driver, `${css} to say ${words}`, async () => words.test(await text(css)));

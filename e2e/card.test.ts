@@ -9,9 +9,13 @@ import type { StudioPage } from './support/studio';
 let driver: WebDriver;
 let downloads: string;
 let page: StudioPage;
-session(180_000, (s) => {
-  ({ driver, downloads, page } = s);
-});
+session(
+  180_000,
+  (s) => {
+    ({ driver, downloads, page } = s);
+  },
+  'both',
+);
 const downloaded = async (ending: string): Promise<string> =>
   join(
     downloads,

@@ -13,6 +13,7 @@ session(180_000, (s) => {
 type Point = readonly [x: number, y: number];
 /** The middle of a grip's line, and pixels for a millimetre of the drawing. */
 const gripAt = async (css: string): Promise<{ at: Point; pxPerMm: number }> => {
+  await page.settled();
   await find(driver, css);
   return driver.executeScript(
     `const g = document.querySelector(arguments[0]);
@@ -116,6 +117,7 @@ test('a finger drags it as well', async () => {
 });
 
 test('arrow keys do the same for what is focused', async () => {
+  await page.settled();
   const before = Number(await depth());
   await driver.executeScript(`document.querySelector('[data-line="step-fold-1.base"]').focus()`);
   await page.press(Key.ARROW_UP);
@@ -123,6 +125,7 @@ test('arrow keys do the same for what is focused', async () => {
 });
 
 test('a dimension is clicked and typed', async () => {
+  await page.settled();
   await click(driver, '[data-dimension=width]');
   const field = await find(driver, '[data-testid=dimension-field]');
   await field.sendKeys(Key.chord(Key.CONTROL, 'a'), '61.5', Key.ENTER);
@@ -130,6 +133,7 @@ test('a dimension is clicked and typed', async () => {
 });
 
 test('the whole step is carried along its crease', async () => {
+  await page.settled();
   const before = Number(await page.valueOf('offset'));
   const { at, pxPerMm } = await driver.executeScript<{ at: Point; pxPerMm: number }>(
     `const r = document.querySelector('[data-line="step-fold-1.base"] .grip-reach').getBoundingClientRect();
@@ -162,7 +166,10 @@ test('the wheel zooms about the pointer, 0 fits all again', async () => {
 });
 
 test('two points are measured: on the paper and as the card stands', async () => {
+  await page.show('both');
+  await click(driver, '[data-mechanism=step-fold-1]');
   await (await findText(driver, 'button', 'Measure')).click();
+  await page.settled();
   const corners = await driver.executeScript<number[]>(
     `const r = document.querySelector('[data-testid=measure] path').getBoundingClientRect();
      return [r.left, r.top, r.right, r.bottom];`,
@@ -178,6 +185,7 @@ test('two points are measured: on the paper and as the card stands', async () =>
 
 test('two clicks draw a line of one’s own, undo takes it away', async () => {
   await (await findText(driver, 'button', 'Draw lines')).click();
+  await page.settled();
   const r = await driver.executeScript<number[]>(
     `const r = document.querySelector('[data-draw=card]').getBoundingClientRect();
      return [r.left, r.top, r.width, r.height];`,
@@ -193,6 +201,7 @@ test('two clicks draw a line of one’s own, undo takes it away', async () => {
   const x = () =>
     driver.executeScript<number>(`return Number(document.querySelector('[data-end="fold to"]').getAttribute('cx'))`);
   await find(driver, '[data-end="fold to"]');
+  await page.settled();
   const before = await x();
   await driver.executeScript(`document.querySelector('[data-end="fold to"]').focus()`);
   await page.press(Key.ARROW_RIGHT);
@@ -210,6 +219,7 @@ test('a window is clicked round, and closed at its first corner', async () => {
   await click(driver, '[data-mechanism=card]');
   await (await findText(driver, 'button', 'Draw lines')).click();
   await (await findText(driver, 'button', 'window')).click();
+  await page.settled();
   const r = await driver.executeScript<number[]>(
     `const r = document.querySelector('[data-draw=card]').getBoundingClientRect();
      return [r.left, r.top, r.width, r.height];`,
@@ -242,6 +252,7 @@ test('a line beside another is led aside, by its middle', async () => {
   const at = () =>
     driver.executeScript<number>(`return Number(document.querySelector('[data-slide="fold"]').getAttribute('cy'))`);
   await find(driver, '[data-slide="fold"]');
+  await page.settled();
   const before = await at();
   await driver.executeScript(`document.querySelector('[data-slide="fold"]').focus()`);
   await page.press(Key.ARROW_UP);
@@ -291,6 +302,7 @@ test('a corner of the outline of what became plain lines is led by the pointer a
   await find(driver, '[data-mechanism=v-fold-1][aria-current=true]');
   await find(driver, '[aria-label=Parameters] input[name="size"]');
   await (await findText(driver, 'button', 'Turn into plain lines')).click();
+  await page.settled();
   // Corners lie close together at some places: one that nothing lies over.
   const name = await eventually(driver, 'a corner to take hold of', () =>
     driver.executeScript<string | undefined>(
@@ -310,6 +322,7 @@ test('a corner of the outline of what became plain lines is led by the pointer a
   await driver.executeScript(`document.querySelector('${corner}').focus()`);
   await page.press(Key.ARROW_RIGHT);
   await eventually(driver, 'a millimetre to the right', async () => Math.abs((await at())[0] - before[0] - 1) < 1e-6);
+  await page.settled();
   await driver
     .actions()
     .move({ origin: handle })

@@ -36,6 +36,7 @@ test('a disc is put on a face, turned by its strip, its keys and its number, and
 });
 
 test('a part is taken hold of in the posed view, and follows the pointer', async () => {
+  await page.show('both');
   await page.beginCard();
   await page.putInside('carrier-wheel');
   await (await find(driver, '[data-drive="carrier-wheel-1.turn"]')).click();
@@ -108,7 +109,7 @@ test('a card is built on another base: its own numbers, its insert folded out, p
   const select = await driver.findElement(By.id((await bases.getAttribute('for'))!));
   await select.sendKeys('Off-centre card with an insert');
   await page.type('score', '70');
-  expect(await page.valueOf('score')).toBe('70');
+  await eventually(driver, 'the fold at 70', async () => (await page.valueOf('score')) === '70');
   await page.stage('Build');
   await (await find(driver, '[data-drive="card.insert"]')).click();
   await (await findText(driver, 'section[@aria-label="What is moved"]//button', 'end')).click();

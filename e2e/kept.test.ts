@@ -12,9 +12,8 @@ import { StudioPage } from './support/studio';
 let driver: WebDriver;
 let base: string;
 let page: StudioPage;
-session(420_000, async (s) => {
+session(420_000, (s) => {
   ({ driver, base, page } = s);
-  await page.flatOnly();
 });
 // Other tabs, killed browsers and ended workers: what the machine is doing meanwhile may make one wait in vain.
 jest.retryTimes(2, { logErrorsBeforeRetry: true });
@@ -305,7 +304,7 @@ describe('workers', () => {
     };`;
   let undo: () => Promise<void>;
   beforeAll(async () => {
-    await page.bothViews();
+    await page.show('both');
     undo = await beforePages(driver, WATCHED);
   });
   afterAll(() => undo());

@@ -11,9 +11,13 @@ jest.retryTimes(1, { logErrorsBeforeRetry: true });
 let driver: WebDriver;
 let base: string;
 let page: StudioPage;
-session(180_000, (s) => {
-  ({ driver, base, page } = s);
-});
+session(
+  180_000,
+  (s) => {
+    ({ driver, base, page } = s);
+  },
+  'both',
+);
 
 const row = (count: number): Design =>
   Array.from({ length: count }, (_, i) => i).reduce(

@@ -6,9 +6,13 @@ import type { StudioPage } from './support/studio';
 
 let driver: WebDriver;
 let page: StudioPage;
-session(180_000, (s) => {
-  ({ driver, page } = s);
-});
+session(
+  180_000,
+  (s) => {
+    ({ driver, page } = s);
+  },
+  'both',
+);
 
 interface Box {
   readonly x: number;

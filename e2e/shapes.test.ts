@@ -14,9 +14,8 @@ import type { StudioPage } from './support/studio';
 let driver: WebDriver;
 let page: StudioPage;
 const dir = mkdtempSync(join(tmpdir(), 'rhabdoplex-shapes-'));
-session(180_000, async (s) => {
+session(180_000, (s) => {
   ({ driver, page } = s);
-  await page.flatOnly();
 });
 const figures = async (): Promise<string> => (await find(driver, '[data-testid=shape-figures]')).getText();
 const shut = async (): Promise<void> => {

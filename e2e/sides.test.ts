@@ -9,9 +9,8 @@ import type { StudioPage } from './support/studio';
 let driver: WebDriver;
 let downloads: string;
 let page: StudioPage;
-session(180_000, async (s) => {
+session(180_000, (s) => {
   ({ driver, downloads, page } = s);
-  await page.flatOnly();
 });
 
 const sideUp = async (): Promise<string | null> => (await find(driver, '[data-side]')).getAttribute('data-side');

@@ -11,9 +11,13 @@ let driver: WebDriver;
 let base: string;
 let page: StudioPage;
 const dir = mkdtempSync(join(tmpdir(), 'rhabdoplex-e2e-'));
-session(120_000, (s) => {
-  ({ driver, base, page } = s);
-});
+session(
+  120_000,
+  (s) => {
+    ({ driver, base, page } = s);
+  },
+  'both',
+);
 const cards = async (): Promise<string[]> =>
   Promise.all(
     (await driver.findElements(By.css('main li button[data-open]'))).map(

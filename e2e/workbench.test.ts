@@ -6,11 +6,15 @@ import type { StudioPage } from './support/studio';
 
 let driver: WebDriver;
 let page: StudioPage;
-session(120_000, async (s) => {
-  ({ driver, page } = s);
-  await page.openCard('Terrace night');
-  await page.proved();
-});
+session(
+  120_000,
+  async (s) => {
+    ({ driver, page } = s);
+    await page.openCard('Terrace night');
+    await page.proved();
+  },
+  'both',
+);
 const select = async (name: string, value: string): Promise<void> => {
   await driver.executeScript(
     `const [name] = arguments;

@@ -9,12 +9,13 @@ build();
 let passed = 0;
 let failed = 0;
 for (const [name, args] of [
-  ['core and application', ['--selectProjects', 'core', 'app', '--maxWorkers=2']],
-  // One after another: they ask how soon something answers.
-  ['server and browser', ['--selectProjects', 'server', 'e2e', '--runInBand']],
+  // Side by side: the browser's tests wait for pages half of their time.
+  ['core, application and browser', ['--selectProjects', 'core', 'app', 'e2e', '--maxWorkers=2']],
+  // Alone: it is asked how soon it answers.
+  ['server', ['--selectProjects', 'server', '--runInBand']],
 ]) {
   console.log(`\n== ${name} tests`);
-  const file = `node_modules/.cache/jest-${name.split(' ')[0]}.json`;
+  const file = `node_modules/.cache/jest-${name.split(/\W/)[0]}.json`;
   mkdirSync('node_modules/.cache', { recursive: true });
   rmSync(file, { force: true });
   const status = run('npx', ['jest', ...args, '--json', `--outputFile=${file}`], {

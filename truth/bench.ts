@@ -6,15 +6,22 @@ import { RULES, type Finding, type RuleId } from '../src/core/rules';
 import { seeded } from '../src/core/linkage/random';
 import { draw, families, isByHand } from './designs';
 import { judgeHanging, judgeShut } from './judge-still';
+import { judgeBoth } from './judge-both';
+import { judgeRising } from './judge-rising';
 import { judgeHands, type Judged } from './judge';
 
+/** A design by its number, and what the judge or the rule said of it. */
+interface Judgement {
+  readonly number: number;
+  readonly why: string;
+}
 export interface Tally {
   readonly family: string;
   drawn: number;
   jams: number;
-  undecided: number;
-  readonly missed: { readonly number: number; readonly why: string }[];
-  readonly falseAlarms: { readonly number: number; readonly why: string }[];
+  readonly undecided: Judgement[];
+  readonly missed: Judgement[];
+  readonly falseAlarms: Judgement[];
 }
 
 /** What the rules say runs into something as a hand moves it, or is held down; the first the judge has a say in. */
@@ -28,13 +35,24 @@ export function ruledJam(design: Design): Finding | null {
 /** Paper that is held down by what is stuck over it is no solid in another's room: the judge has no say in that. */
 const isOfSolids = (f: Finding): boolean => /by hand| under | glued to /.test(f.aspect);
 
+const isCollision = (f: Finding): boolean => f.rule === 'collision';
+
 type Ruled = (design: Design) => Finding | null;
 const JUDGES: Readonly<Record<string, { readonly judge: (design: Design) => Judged; readonly ruled: Ruled }>> = {
+  both: { judge: judgeBoth, ruled: ruledJam },
   shut: { judge: judgeShut, ruled: ruledAs('overhang', ['blocks', 'risk']) },
   hanging: { judge: judgeHanging, ruled: ruledAs('tip', ['blocks']) },
+  rising: { judge: judgeRising, ruled: ruledBlock },
 };
 const judgeOf = (family: string) => JUDGES[family]?.judge ?? judgeHands;
 const ruledOf = (family: string): Ruled => JUDGES[family]?.ruled ?? ruledJam;
+
+/** What passes through something as the card opens; else whatever keeps it from being told clear. */
+function ruledBlock(design: Design): Finding | null {
+  const evidence = gather(design, 'travel', 36, buildAssembly(design));
+  const found = RULES.flatMap((r) => r.check(evidence)).filter((f) => f.severity === 'blocks');
+  return found.find((f) => f.rule === 'collision') ?? found[0] ?? null;
+}
 
 function ruledAs(rule: RuleId, severities: readonly Finding['severity'][]): Ruled {
   return (design) => {
@@ -62,7 +80,7 @@ export function bench({
 }): Tally[] {
   const tallies = families
     .filter((f) => family === '' || f === family)
-    .map((name): Tally => ({ family: name, drawn: 0, jams: 0, undecided: 0, missed: [], falseAlarms: [] }));
+    .map((name): Tally => ({ family: name, drawn: 0, jams: 0, undecided: [], missed: [], falseAlarms: [] }));
   for (let number = 0; number < rounds && more(); number++)
     for (const tally of tallies) if (more()) judgeOne(tally, seed, number);
   return tallies;
@@ -73,11 +91,11 @@ function judgeOne(tally: Tally, seed: number, number: number): void {
   tally.drawn++;
   const { answer, why } = judgeOf(tally.family)(design);
   const found = ruledOf(tally.family)(design);
-  if (answer === 'undecided') tally.undecided++;
+  if (answer === 'undecided') tally.undecided.push({ number, why: found ? `${why}; told: ${found.message}` : why });
   if (answer === 'jams') tally.jams++;
   if (answer === 'jams' && !found) tally.missed.push({ number, why });
-  if (answer === 'moves' && found && (!isByHand(tally.family) || isOfSolids(found)))
-    tally.falseAlarms.push({ number, why: found.message });
+  const isAsked = isByHand(tally.family) ? isOfSolids : tally.family === 'rising' ? isCollision : () => true;
+  if (answer === 'moves' && found && isAsked(found)) tally.falseAlarms.push({ number, why: found.message });
 }
 
 export const tableOf = (tallies: readonly Tally[]): string =>
@@ -85,6 +103,7 @@ export const tableOf = (tallies: readonly Tally[]): string =>
     '| family | drawn | jam | too near to tell | missed | false alarms |',
     '|---|---|---|---|---|---|',
     ...tallies.map(
-      (t) => `| ${t.family} | ${t.drawn} | ${t.jams} | ${t.undecided} | ${t.missed.length} | ${t.falseAlarms.length} |`,
+      (t) =>
+        `| ${t.family} | ${t.drawn} | ${t.jams} | ${t.undecided.length} | ${t.missed.length} | ${t.falseAlarms.length} |`,
     ),
   ].join('\n');

@@ -1,7 +1,10 @@
 /** Designs drawn at random within some 2 mm of where they would jam. */
 import { addMechanism } from '../src/core/document/standing';
 import { blankDesign, CENTRE, newLayer, type Design, type Layer } from '../src/core/document/design';
-import type { ParameterValues } from '../src/core/kinds';
+import { buildAssembly, tryBuild } from '../src/core/build/build';
+import { gather } from '../src/core/proof/evidence';
+import { RULES } from '../src/core/rules';
+import { KINDS, type ParameterValues } from '../src/core/kinds';
 
 export type Random = () => number;
 export interface Drawn {
@@ -75,6 +78,23 @@ function beside(random: Random): Design {
     ['volvelle', { ...disc, radius: 24, width: 40, height: 40 }, 24],
   ] as const);
   return fixed(d, kind, values as ParameterValues, { y: round(35 - radius - half - gap) });
+}
+
+/** Two wheels, or a wheel and a disc, whose carriers come within 2 mm of each other's when both are turned. */
+function both(random: Random): Design {
+  const wheel = (): { values: ParameterValues; reach: number } => {
+    const arm = round(between(random, 14, 22));
+    const carrier = { width: round(between(random, 6, 14)), height: round(between(random, 8, 18)), hang: 3 };
+    const low = carrier.height - carrier.hang;
+    const values = { spokes: one(random, [2, 3]), arm, hub: 8, hole: 0.5, rivet: 0.5, carrier };
+    return { values, reach: arm + Math.hypot(carrier.width / 2, low) };
+  };
+  const [a, b] = [wheel(), wheel()];
+  const turned = between(random, 0, 90);
+  const apart = (a.reach + b.reach) * between(random, 0.75, 1.02);
+  const [x, y] = [(apart / 2) * Math.cos((turned * Math.PI) / 180), (apart / 2) * Math.sin((turned * Math.PI) / 180)];
+  const d = fixed(card(random), 'carrier-wheel', a.values, { x: round(-x), y: round(-y) });
+  return fixed(d, 'carrier-wheel', b.values, { x: round(x), y: round(y) });
 }
 
 /** A waterfall, and what stands on the gutter or is stuck beside it. */
@@ -170,8 +190,60 @@ function hanging(random: Random): Design {
   });
 }
 
+const ON_CREASE = ['step-fold', 'v-fold', 'half-cut', 'floating-band', 'strut-figure', 'plane-stack', 'step-strips'];
+const MOST_TRIES = 40;
+
+/** Its lengths some way off those it starts with. */
+function resized(random: Random, kind: string): ParameterValues {
+  const own = KINDS.get(kind)!.parameters.filter((p) => p.unit === 'mm' && typeof p.default === 'number');
+  const some = own.filter((p) => p.default !== 0 && random() < 0.7);
+  return Object.fromEntries(some.map((p) => [p.key, round((p.default as number) * between(random, 0.7, 1.4))]));
+}
+
+/** Two things on the gutter of uneven leaves, a third on one of those, and a bar stuck on somewhere. */
+function rising(random: Random): Design {
+  for (let k = 0; k < MOST_TRIES; k++) {
+    const plain = blankDesign('drawn', round(between(random, 150, 200)), round(between(random, 80, 140)));
+    const parameters = { ...plain.card.parameters, reachB: round(between(random, 80, 140)) };
+    let d: Design = { ...plain, card: { ...plain.card, parameters } };
+    const at = between(random, -50, 20);
+    for (const offset of [at, at + between(random, 10, 70)]) {
+      const kind = one(random, ON_CREASE);
+      d = stand(d, kind, { ...resized(random, kind), offset: round(offset) });
+    }
+    const built = tryBuild(d);
+    if (!built) continue;
+    const creases = [...built.hosts.keys()].filter((id) => !id.startsWith('card.'));
+    const third = one(random, ON_CREASE);
+    const nested = addMechanism(d, third, one(random, creases), resized(random, third)).design;
+    if (creases.length > 0 && random() < 0.6 && tryBuild(nested)) d = nested;
+    const whole = random() < 0.4 ? barOn(random, d) : d;
+    if (liesFlat(whole)) return whole;
+  }
+  return blankDesign('nothing drawn');
+}
+
+/** Nothing keeps it from being told clear before it is opened: what happens then is the question. */
+function liesFlat(d: Design): boolean {
+  const assembly = tryBuild(d);
+  if (!assembly) return false;
+  const closed = gather(d, 'closed', 0, assembly);
+  return RULES.every((r) => r.needs === 'travel' || r.check(closed).every((f) => f.severity !== 'blocks'));
+}
+
+/** A bar in the middle of a facet, as wide as half of it at most. */
+function barOn(random: Random, d: Design): Design {
+  const { facets } = buildAssembly(d);
+  const facet = one(random, facets);
+  const { outer } = facet.polygon;
+  const [xs, ys] = [outer.map((p) => p[0]), outer.map((p) => p[1])];
+  const [wide, high] = [xs, ys].map((v) => Math.max(...v) - Math.min(...v));
+  const shape = { width: round(between(random, 3, Math.max(4, wide / 2))), height: round(Math.max(3, high / 4)) };
+  return stuck(d, { facet: facet.id, shape, foamMm: one(random, [0, 1, 3]), foamInsetMm: 0 });
+}
+
 const HAND: Readonly<Record<string, (random: Random) => Design>> = { bar, beside, tumbling, lifting };
-const OTHERS = { shut: shutUp, hanging } as const;
+const OTHERS = { both, shut: shutUp, hanging, rising } as const;
 export type OtherFamily = keyof typeof OTHERS;
 const FAMILIES: Readonly<Record<string, (random: Random) => Design>> = { ...HAND, ...OTHERS };
 export const families = Object.keys(FAMILIES);

@@ -18,7 +18,11 @@ const tallies: readonly Tally[] = bench({
 });
 process.stdout.write(`${tableOf(tallies)}\n`);
 for (const t of tallies)
-  for (const [sort, list] of Object.entries({ missed: t.missed, 'false alarm': t.falseAlarms }))
+  for (const [sort, list] of Object.entries({
+    missed: t.missed,
+    'false alarm': t.falseAlarms,
+    'not decided': t.undecided,
+  }))
     for (const { number, why } of list) process.stdout.write(`${t.family} ${number}: ${sort}: ${why}\n`);
 const out = value('out', '');
 if (out) writeFileSync(out, JSON.stringify(tallies, null, 1));

@@ -23,6 +23,7 @@ export async function openBrowser(
     '--disable-component-update',
     '--disable-sync',
     '--disable-quic',
+    '--disable-gpu-compositing',
     '--use-gl=angle',
     '--use-angle=swiftshader',
     '--enable-unsafe-swiftshader',

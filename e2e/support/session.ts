@@ -1,8 +1,7 @@
-/** A served application and a browser for the tests of one file, started before them and ended after. */
+/** A browser for the tests of one file, started before them and ended after. */
 import type { WebDriver } from 'selenium-webdriver';
 import { openBrowser } from './browser';
-import { serve } from './server';
-import { StudioPage } from './studio';
+import { StudioPage, type Views } from './studio';
 
 export interface Session {
   readonly driver: WebDriver;
@@ -13,27 +12,27 @@ export interface Session {
 
 /**
  * `begin` runs once all is there, and again where a browser is gone and another takes its place; a test may take
- * `mostMs`.
+ * `mostMs`. Paper is drawn in space only where a file asks for both `views`: that takes as long as all the rest.
  */
-export function session(mostMs: number, begin: (s: Session) => void | Promise<void>): void {
+export function session(mostMs: number, begin: (s: Session) => void | Promise<void>, views: Views = 'flat'): void {
   jest.setTimeout(mostMs);
-  let server: Awaited<ReturnType<typeof serve>> | undefined;
+  const base = process.env.RHABDOPLEX_BASE!;
   let driver: WebDriver | undefined;
   let page: StudioPage | undefined;
   const open = async (): Promise<WebDriver> => {
     const opened = await openBrowser();
     ({ driver } = opened);
-    page ??= new StudioPage(driver, server!.base, async () => {
+    page ??= new StudioPage(driver, base, async () => {
       await quit();
       return open();
     });
     page.driver = driver;
-    await begin({ ...opened, base: server!.base, page });
+    if (views === 'flat') await page.show(views);
+    await begin({ ...opened, base, page });
     return driver;
   };
   const quit = async (): Promise<void> => driver?.quit().catch(() => undefined);
   beforeAll(async () => {
-    server = await serve();
     await open();
   });
   beforeEach(async () => {
@@ -41,10 +40,7 @@ export function session(mostMs: number, begin: (s: Session) => void | Promise<vo
     await quit();
     await open();
   });
-  afterAll(async () => {
-    await quit();
-    server?.stop();
-  });
+  afterAll(quit);
 }
 
 const answers = (driver: WebDriver): Promise<boolean> =>

@@ -2,6 +2,14 @@
 import { By, Key, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { eventually, find, findText, visit } from './browser';
 
+/** What Build and Dress show: the flat view alone, or the posed one beside it. */
+export type Views = 'flat' | 'both';
+const DRAWN: Readonly<Record<Views, string>> = { flat: '.flat-drawing', both: '[data-testid=posed] canvas' };
+const KEPT: Readonly<Record<Views, string>> = {
+  flat: JSON.stringify({ flat: 50, full: 'flat' }),
+  both: JSON.stringify({ flat: 50, full: null }),
+};
+
 export class StudioPage {
   /** `another` gives a new browser in place of one whose tab has crashed, from which nothing can be asked any more. */
   constructor(
@@ -11,17 +19,14 @@ export class StudioPage {
   ) {}
 
   /** There once a card is drawn. */
-  private drawn = '[data-testid=posed] canvas';
-  /** From now on Build and Dress show the flat view alone: what is drawn in space takes as long as all the rest. */
-  async flatOnly(): Promise<void> {
-    await this.begin();
-    await this.driver.executeScript(`localStorage.setItem('rhabdoplex.views', '{"flat":50,"full":"flat"}')`);
-    this.drawn = '.flat-drawing';
-  }
-  async bothViews(): Promise<void> {
-    await this.begin();
-    await this.driver.executeScript(`localStorage.removeItem('rhabdoplex.views')`);
-    this.drawn = '[data-testid=posed] canvas';
+  private drawn = DRAWN.both;
+  /** From now on Build and Dress show these views; the page that is open is loaded anew with them. */
+  async show(views: Views): Promise<void> {
+    this.drawn = DRAWN[views];
+    const address = await this.driver.getCurrentUrl();
+    if (!address.startsWith(this.base)) await visit(this.driver, `${this.base}/licences`);
+    await this.driver.executeScript(`localStorage.setItem('rhabdoplex.views', arguments[0])`, KEPT[views]);
+    if (address.startsWith(this.base)) await visit(this.driver, address);
   }
 
   /** The start page; where its tab crashes while it loads, in a new browser, and said. */
@@ -68,6 +73,10 @@ export class StudioPage {
   }
   async valueOf(key: string): Promise<string> {
     return (await this.field(key)).getAttribute('value') as Promise<string>;
+  }
+  /** The flat drawing, and what can be taken hold of on it, are of the card as it is now. */
+  async settled(): Promise<void> {
+    await find(this.driver, '.flat-drawing[aria-busy=false]');
   }
   async press(...keys: string[]): Promise<void> {
     await this.driver

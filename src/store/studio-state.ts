@@ -102,6 +102,8 @@ export interface StudioActions {
   say(news: string | null): void;
 }
 
+/** The design that the views are to show. */
+export const shown = (s: Pick<Studio, 'preview' | 'design'>): Design => s.preview ?? s.design;
 /** What can be moved, as far as it is known. */
 export const drivesOf = ({ scene }: Pick<Studio, 'scene'>): readonly Drive[] => scene?.drives ?? ONLY_OPENING;
 const ONLY_OPENING = [OPENING];

@@ -13,7 +13,7 @@ import { Keeper } from './keeper';
 import { loadProject } from './load';
 import { addProject, newProjectId, setRemoved, type StoredProject } from './projects';
 import { actionsOf } from './studio-actions';
-import { NONE_ALSO, type Stage, type Studio } from './studio-state';
+import { NONE_ALSO, shown, type Stage, type Studio } from './studio-state';
 import { claimCard, onTabs } from './tabs';
 
 export * from './studio-state';
@@ -80,7 +80,6 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
   );
 
   const ask = askingFor(store);
-  const shown = (s: Studio): Design => s.preview ?? s.design;
 
   const remember = (h: History, d: Design): void => {
     type Past = { design: Design; label: string }[];

@@ -187,10 +187,14 @@ function provedStates(evidence: Evidence): ProvedState[] {
 /** A finding with what was found to clear it. */
 function* seekFor(seeking: Seeking, finding: Finding): Generator<void, Finding> {
   if (finding.levers.length === 0) return finding;
-  if (!canSeek(seeking)) return { ...finding, unsought: true };
+  if (!canSeek(seeking) || waitsToBeAsked(seeking, finding)) return { ...finding, unsought: true };
   const { remedies, nearest } = yield* remedySteps(seeking, finding);
   return remedies.length > 0 ? { ...finding, remedies } : nearest ? { ...finding, nearest } : finding;
 }
+
+/** A note about what a hand moves needs no cure, and each try of one walks every hand's ways: sought when asked. */
+const waitsToBeAsked = ({ alone }: Seeking, { severity, drive }: Finding): boolean =>
+  !alone && severity === 'note' && Object.entries(drive).some(([id, value]) => id !== OPEN && value !== 0);
 
 /** A finding that a proof left unsought, with its remedies. */
 export function seek(design: Design, finding: Finding, known: readonly Finding[], steps = DEFAULT_STEPS): Finding {

@@ -4,6 +4,7 @@ import { IconFlipVertical } from '@tabler/icons-react';
 import { useMemo, useRef, useState } from 'react';
 import { otherSide, type OwnRole } from '@/core/kinds';
 import { useActions, useStudio } from '@/store/context';
+import { shown } from '@/store/studio-state';
 import type { Scene } from '@/workers/protocol';
 import { Action } from '../common/Action';
 import { Hint } from '../common/Hint';
@@ -98,7 +99,8 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
   const svg = useRef<SVGSVGElement>(null);
   const all = { x: -ROUND_MM, y: -ROUND_MM, w: width + 2 * ROUND_MM, h: height + 2 * ROUND_MM };
   const viewport = useViewport(svg, all);
-  const { grips, own, dimensions } = useGrips();
+  const { grips, own, dimensions, late } = useGrips();
+  const behind = useStudio((s) => s.scene?.design !== shown(s));
   const { full, toggle } = useFull();
   const trueSize = useTrueSize();
   const top = placedTop(placed, height);
@@ -139,6 +141,7 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
               aria-label="Flat pattern: plus and minus zoom, arrow keys move it, 0 fits all"
               className="flat-drawing"
               data-mode={mode}
+              aria-busy={late || behind}
               viewBox={viewport.viewBox}
               preserveAspectRatio="xMidYMid meet"
               onPointerLeave={() => {

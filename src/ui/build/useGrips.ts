@@ -11,8 +11,11 @@ interface Found {
   readonly hold: InHold;
 }
 
-/** What of the selected mechanism can be taken hold of; of the card as it is kept, not of a preview. */
-export function useGrips(): InHold {
+/**
+ * What of the selected mechanism can be taken hold of; of the card as it is kept, not of a preview. `late`: the grips
+ * are still those of an earlier card.
+ */
+export function useGrips(): InHold & { readonly late: boolean } {
   const design = useStudio((s) => s.design);
   const selected = useStudio((s) => s.selected);
   const [found, setFound] = useState<Found | null>(null);
@@ -30,8 +33,9 @@ export function useGrips(): InHold {
     [],
   );
   useEffect(() => ask(design, selected), [ask, design, selected]);
-  if (!found || found.id !== selected) return NONE;
+  if (!found || found.id !== selected) return { ...NONE, late: true };
   // While new ones are looked for the old ones stay, so that what is focused stays so; numbers in wrong places do not.
-  return found.design === design ? found.hold : { ...found.hold, dimensions: NONE.dimensions };
+  if (found.design !== design) return { ...found.hold, dimensions: NONE.dimensions, late: true };
+  return { ...found.hold, late: false };
 }
 const NONE: InHold = { grips: [], own: { ends: [], slides: [], corners: [], around: [] }, dimensions: [] };

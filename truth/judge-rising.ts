@@ -1,0 +1,132 @@
+/**
+ * Decides by dense looks at lines drawn over every sheet whether two things of a card pass through each other while it
+ * opens. A line that goes from one face of a sheet to its other inside its outline has gone through it.
+ */
+import { poseAt, type Pose } from '../src/core/assembly/pose';
+import { buildAssembly } from '../src/core/build/build';
+import { stockOf, type Design } from '../src/core/document/design';
+import type { Judged } from './judge';
+import { depthIn, inside, place, slabsOf, toEdge, type Placed, type Slab } from './solids';
+
+type P2 = readonly [number, number];
+type P3 = readonly [number, number, number];
+
+/** Looks are as close as this, and stay this far from shut, where sheets lie on each other. */
+const STEP_DEG = 1.5;
+const FROM_DEG = 8;
+const LINES_MM = 1.2;
+/** Nearer to shut, or to flat, sheets of a card lie on each other by design. */
+const LAID_DEG = 20;
+/** Thickness of both that only touches. */
+const GIVE_MM = 0.12;
+/** Deeper than this is through; less deep than `NOT_MM` is not. */
+const [SURELY_MM, NOT_MM] = [1, 0.15];
+
+export function judgeRising(design: Design): Judged {
+  const assembly = buildAssembly(design);
+  const slabs = slabsOf(assembly, (id) => stockOf(design, id)).filter((s) => s.poly.outer.length > 2);
+  const webs = new Map(slabs.map((s) => [s, linesOver(s)]));
+  const [opening] = assembly.drives;
+  const rest = Object.fromEntries(assembly.drives.map((d) => [d.id, d.rest]));
+  const pairs = slabs.flatMap((a, i) =>
+    slabs
+      .slice(i + 1)
+      .filter((b) => apart(a, b) && assembly.facets[a.facet].body !== assembly.facets[b.facet].body)
+      .map((b): [Slab, Slab] => [a, b]),
+  );
+  let worst = { mm: 0, why: '' };
+  let doubtful = '';
+  for (let open = FROM_DEG; open <= opening.to - 1; open += STEP_DEG) {
+    const pose = poseAt(assembly, { ...rest, [opening.id]: open });
+    if (pose.stop || pose.flexMm > 0) return { answer: 'undecided', why: `it does not open freely at ${open}` };
+    const placed = new Map(slabs.map((s) => [s, place(s, pose)]));
+    for (const [a, b] of pairs) {
+      if (inOnePlane(pose, a, b)) {
+        const folded = open < LAID_DEG || open > 180 - LAID_DEG;
+        if (!folded && doubtful === '' && depthIn(placed.get(a)!, placed.get(b)!, GIVE_MM) > NOT_MM)
+          doubtful = `${name(a)} lies in the room of ${name(b)} at ${open}`;
+        continue;
+      }
+      const mm = Math.max(through(webs, placed, a, b, pose), through(webs, placed, b, a, pose));
+      // What is stuck on is as thick as it is: nearly shut the card presses it, and `thickness` has it.
+      if (open < LAID_DEG && (a.layer || b.layer)) continue;
+      if (mm > worst.mm) worst = { mm, why: `${name(a)} in ${name(b)} by ${mm.toFixed(2)} at ${open}` };
+    }
+    if (worst.mm > SURELY_MM * 3) break;
+  }
+  if (worst.mm > SURELY_MM) return { answer: 'jams', why: worst.why };
+  if (worst.mm >= NOT_MM) return { answer: 'undecided', why: worst.why };
+  return { answer: doubtful === '' ? 'moves' : 'undecided', why: doubtful };
+}
+
+const name = (s: Slab): string => `${s.mechanism}${s.layer ? ` ${s.layer}` : ''} ${s.facet}`;
+/** Parts of one mechanism are its own kind's business; what is stuck on is asked about all but its own facet. */
+const apart = (a: Slab, b: Slab): boolean =>
+  a.facet !== b.facet && (a.mechanism !== b.mechanism || !!a.layer || !!b.layer);
+
+/** Nearly in one plane they lie on each other: which is in front is not told from a line. */
+function inOnePlane(pose: Pose, a: Slab, b: Slab): boolean {
+  const [m, n] = [pose.placed[a.facet], pose.placed[b.facet]];
+  return Math.abs(m[2] * n[2] + m[6] * n[6] + m[10] * n[10]) > 0.995;
+}
+
+/** Points along lines over a sheet, both ways; of each whether the next one goes on from it. */
+function linesOver({ poly }: Slab): P2[][] {
+  const xs = poly.outer.map((p) => p[0]);
+  const ys = poly.outer.map((p) => p[1]);
+  const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
+  const step = Math.max(LINES_MM, Math.sqrt((x1 - x0) * (y1 - y0)) / 60);
+  const out: P2[][] = [];
+  const run = (points: P2[]): void => {
+    let now: P2[] = [];
+    for (const p of points) {
+      if (inside(poly, p)) now.push(p);
+      else if (now.length > 0) {
+        out.push(now);
+        now = [];
+      }
+    }
+    out.push(now);
+  };
+  const ticks = (low: number, high: number): number[] =>
+    Array.from({ length: Math.max(1, Math.floor((high - low) / step)) }, (_, k) => low + step * (k + 0.37));
+  for (const x of ticks(x0, x1)) run(ticks(y0, y1).map((y): P2 => [x, y]));
+  for (const y of ticks(y0, y1)) run(ticks(x0, x1).map((x): P2 => [x, y]));
+  return out.filter((line) => line.length > 1);
+}
+
+/** How deep the lines over one sheet go through another: how far the place is from the edges of both. */
+function through(
+  webs: ReadonlyMap<Slab, P2[][]>,
+  placed: ReadonlyMap<Slab, Placed>,
+  a: Slab,
+  b: Slab,
+  pose: Pose,
+): number {
+  const [pa, pb] = [placed.get(a)!, placed.get(b)!];
+  const gap = Math.hypot(...[0, 1, 2].map((k) => pa.middle[k] - pb.middle[k]));
+  if (gap > pa.radius + pb.radius) return 0;
+  const [m, n] = [pose.placed[a.facet], pose.placed[b.facet]];
+  const [ha, hb] = [(a.low + a.high) / 2, (b.low + b.high) / 2];
+  const seen = ([x, y]: P2): P3 => {
+    const w = [0, 4, 8].map((r) => m[r] * x + m[r + 1] * y + m[r + 2] * ha + m[r + 3]);
+    const d = w.map((v, k) => v - n[4 * k + 3]);
+    return [0, 1, 2].map((k) => n[k] * d[0] + n[4 + k] * d[1] + n[8 + k] * d[2]) as unknown as P3;
+  };
+  let deepest = 0;
+  for (const line of webs.get(a)!) {
+    let before: { at: P2; in: P3 } | null = null;
+    for (const at of line) {
+      const here: { at: P2; in: P3 } = { at, in: seen(at) };
+      if (before && before.in[2] - hb > 0 !== here.in[2] - hb > 0) {
+        const t = (hb - before.in[2]) / (here.in[2] - before.in[2]);
+        const mix = (p: number, q: number): number => p + (q - p) * t;
+        const inB: P2 = [mix(before.in[0], here.in[0]), mix(before.in[1], here.in[1])];
+        const inA: P2 = [mix(before.at[0], at[0]), mix(before.at[1], at[1])];
+        if (inside(b.poly, inB)) deepest = Math.max(deepest, Math.min(toEdge(b.poly, inB), toEdge(a.poly, inA)));
+      }
+      before = here;
+    }
+  }
+  return deepest;
+}
