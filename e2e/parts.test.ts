@@ -11,13 +11,9 @@ jest.retryTimes(1, { logErrorsBeforeRetry: true });
 let driver: WebDriver;
 let base: string;
 let page: StudioPage;
-session(
-  180_000,
-  (s) => {
-    ({ driver, base, page } = s);
-  },
-  'both',
-);
+session(180_000, (s) => {
+  ({ driver, base, page } = s);
+});
 
 const row = (count: number): Design =>
   Array.from({ length: count }, (_, i) => i).reduce(
@@ -40,7 +36,7 @@ test('300 steps: only what is seen is drawn, the list is gone through by key, re
      document.querySelector('main').dispatchEvent(new DragEvent('drop', { bubbles: true, dataTransfer }));`,
     JSON.stringify(row(300)),
   );
-  await find(driver, '[data-testid=posed] canvas');
+  await find(driver, '.flat-drawing');
   expect(await page.proved()).toBe('Do not cut yet');
   const rows = await page.mechanisms();
   expect(rows.slice(0, 3)).toEqual(['card', 'step-fold-1', 'step-fold-2']);
@@ -110,7 +106,7 @@ test('where the whole workbench fails the page says that the card is saved, and 
   expect(await (await findText(driver, 'a', 'To the cards')).getAttribute('href')).toBe(`${base}/`);
   await driver.executeScript('window.broken = false');
   await (await findText(driver, 'button', 'Try again')).click();
-  await find(driver, '[data-testid=posed] canvas');
+  await find(driver, '.flat-drawing');
   expect(await page.proved()).toBe('Ready to cut');
   await undo();
 });

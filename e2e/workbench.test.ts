@@ -181,8 +181,12 @@ describe('what comes in late has its place kept', () => {
   let undo: () => Promise<void>;
   beforeAll(async () => {
     undo = await beforePages(driver, WATCH);
+    await page.show('flat');
   });
-  afterAll(() => undo());
+  afterAll(async () => {
+    await undo();
+    await page.show('both');
+  });
   // Between them: rooms of many numbers, a chart, struts that are weighed, pictures at stops.
   test.each(['Refractor evening', 'Comet watch', 'Moon phases'])('in the panel of %s', async (card) => {
     await page.openCard(card);

@@ -48,7 +48,7 @@ export async function openBrowser(
 }
 
 /** A page that does not load in this time is asked for again by `visit`. */
-const LOAD_MS = 30_000;
+const LOAD_MS = 12_000;
 /**
  * Loads a page. A load that is asked for right after another may never begin: the browser's own log of the network
  * shows no request then, and the page that is left is not asked to go. Such a load is asked for once more, and said.
@@ -65,7 +65,7 @@ export async function visit(driver: WebDriver, address: string): Promise<void> {
 
 export const WAIT_MS = 40_000;
 /** What is waited for is looked for this often; the driver's own pause is longer than most waits. */
-const LOOK_EVERY_MS = 40;
+const LOOK_EVERY_MS = 80;
 export const find = (driver: WebDriver, css: string): Promise<WebElement> =>
   driver.wait(until.elementLocated(By.css(css)), WAIT_MS, `nothing matches ${css}`, LOOK_EVERY_MS);
 export const findText = (driver: WebDriver, tag: string, text: string): Promise<WebElement> =>

@@ -1,5 +1,6 @@
 /** Lengths in text: millimetres and inches, decimals and fractions. */
 import { FRACTION_IN, SIZE_ROUNDING_MM } from '../tolerance';
+import { readSum, type Sum } from './sum';
 
 export type LengthUnit = 'mm' | 'in';
 
@@ -22,58 +23,34 @@ const UNIT_MM: Readonly<Record<string, number>> = {
   '″': MM_PER_INCH,
 };
 
-const NUMBER = /^([+-]?)(\d+(?:[.,]\d+)?|[.,]\d+)$/;
-const MIXED = /^([+-]?)(?:(\d+)(?:\s+|\s*-\s*))?(\d+)\s*\/\s*(\d+)$/;
-const VULGAR: Readonly<Record<string, string>> = {
-  '¼': '1/4',
-  '½': '1/2',
-  '¾': '3/4',
-  '⅛': '1/8',
-  '⅜': '3/8',
-  '⅝': '5/8',
-  '⅞': '7/8',
-};
-
-/** The number in `text`: `4`, `-1.5`, `4 1/8`, `4-1/8`, `3/8`. Null when it is none of these. */
-function parseNumber(text: string): number | null {
-  const plain = NUMBER.exec(text);
-  if (plain) return (plain[1] === '-' ? -1 : 1) * Number(plain[2].replace(',', '.'));
-  const mixed = MIXED.exec(text);
-  if (!mixed) return null;
-  const denominator = Number(mixed[4]);
-  if (denominator === 0) return null;
-  return (mixed[1] === '-' ? -1 : 1) * (Number(mixed[2] ?? 0) + Number(mixed[3]) / denominator);
-}
+/** Longer texts are no length. */
+const LONGEST_TEXT = 60;
 
 /**
- * Read a length. Accepts mm, cm, m and inches (`in`, `"`), decimals with point or comma, and fractions.
- * @param text what was typed, for instance `4 1/8"`, `10 cm`, `104.775`
+ * Read a length. Accepts mm, cm, m and inches (`in`, `"`), decimals with point or comma, fractions, and sums of those
+ * (`sum.ts`).
+ * @param text what was typed, for instance `4 1/8"`, `10 cm`, `104.775`, `29.7cm / 2`
  * @param unitless the unit of a bare number
  * @returns millimetres, or a sentence that says what would be right
  */
 export function parseLength(text: string, unitless: LengthUnit = 'mm'): Parsed {
-  const tidy = text
-    .trim()
-    .replace(/[−–]/g, '-')
-    .replace(/[¼½¾⅛⅜⅝⅞]/g, (c) => ` ${VULGAR[c]}`)
-    .trim();
+  const tidy = text.trim();
   if (tidy === '') return { ok: false, why: 'a length is missing; type a number such as 25 or 4 1/8 in' };
-  if (tidy.length > 40) return { ok: false, why: `"${tidy.slice(0, 20)}…" is too long for a length` };
-  const match = /^(.*?[\d/])\s*([a-zA-Z"″]*)$/.exec(tidy);
-  const value = match ? parseNumber(match[1].trim()) : null;
-  if (!match || value === null)
-    return { ok: false, why: `"${tidy}" is not a length; type a number such as 25, 10 cm or 4 1/8 in` };
-  const unitName = match[2].toLowerCase();
-  if (unitName !== '' && !Object.hasOwn(UNIT_MM, unitName)) {
-    return { ok: false, why: `"${match[2]}" is not a unit of length; use mm, cm or in` };
-  }
-  const factor = UNIT_MM[unitName === '' ? unitless : unitName];
-  // 1.5 in is 38.1 mm, not 38.099999999999994: what a conversion adds past 15 digits is rounding.
-  const mm = factor === 1 ? value : Number((value * factor).toPrecision(15));
-  if (!Number.isFinite(mm) || Math.abs(mm) > LARGEST_LENGTH_MM) {
+  if (tidy.length > LONGEST_TEXT) return { ok: false, why: `"${tidy.slice(0, 20)}…" is too long for a length` };
+  const sum = readSum(tidy, { worth: UNIT_MM, bare: UNIT_MM[unitless] });
+  if (!sum.ok) return { ok: false, why: notALength(tidy, sum.reason, sum.at) };
+  if (!Number.isFinite(sum.value) || Math.abs(sum.value) > LARGEST_LENGTH_MM) {
     return { ok: false, why: `"${tidy}" is too large; lengths go up to ${LARGEST_LENGTH_MM} mm` };
   }
-  return { ok: true, value: mm };
+  return { ok: true, value: sum.value };
+}
+
+function notALength(text: string, reason: Exclude<Sum, { ok: true }>['reason'], at: string): string {
+  if (reason === 'unit') return `"${at}" is not a unit of length; use mm, cm or in`;
+  if (reason === 'of two sizes')
+    return `"${text}" is not a length; multiply and divide by plain numbers, as in 29.7 cm / 2`;
+  if (reason === 'by nothing') return `"${text}" is not a length; nothing is divided by 0`;
+  return `"${text}" is not a length; type a number such as 25, 10 cm or 4 1/8 in, or a sum such as 29.7 cm / 2`;
 }
 
 /** Nearest fraction with a denominator of 2, 4 … 64, or null when `inches` is not one. */
@@ -154,11 +131,21 @@ export function exactLength(mm: number, unit: LengthUnit): string {
   if (unit === 'in') {
     const fraction = asFraction(mm / MM_PER_INCH);
     if (fraction !== null && sameWhenRead(fraction, 'in', mm)) return fraction;
-    const decimal = String(mm / MM_PER_INCH);
-    return sameWhenRead(decimal, 'in', mm) ? decimal : `${mm} mm`;
+    return shortest(mm / MM_PER_INCH, (text) => sameWhenRead(text, 'in', mm)) ?? `${mm} mm`;
   }
   return Math.abs(mm) < SIZE_ROUNDING_MM ? '0' : String(mm);
 }
+
+/** With as few decimals as read back the same: 1.9, not 1.9000000000000001. */
+function shortest(value: number, holds: (text: string) => boolean): string | null {
+  for (let digits = 0; digits <= MOST_DECIMALS; digits++) {
+    const text = trimNumber(value, digits);
+    if (holds(text)) return text;
+  }
+  const all = String(value);
+  return holds(all) ? all : null;
+}
+const MOST_DECIMALS = 17;
 
 function sameWhenRead(text: string, unit: LengthUnit, mm: number): boolean {
   const read = parseLength(text, unit);
