@@ -123,7 +123,7 @@ test('a fault is seen, a remedy clears it, undo brings it back byte for byte', a
     'a remedy',
     async () => (await driver.findElements(By.css('[data-finding=overhang] button')))[0],
   );
-  expect(await remedy.getText()).toBe('Depth from the crease 38.1 → 30.0 mm');
+  expect(await remedy.getText()).toBe('Depth from the crease: 38.1 → 30.0 mm');
   await remedy.click();
   await eventually(driver, 'depth 30', async () => (await page.valueOf('depth')) === '30');
   expect(await page.proved()).not.toBe('Do not cut yet');

@@ -1,5 +1,6 @@
 import { batchVerb } from './batch-verb';
 import { decideVerbs } from './decide-verbs';
+import { helpOf } from './help';
 import { UsageError, VERBS as PLAIN_VERBS } from './verbs';
 import type { Outcome, Verb } from './arguments';
 import { DesignError } from '../core/build/build';
@@ -9,7 +10,8 @@ import { PatternError } from '../core/assembly/crease-pattern';
 
 /** What spreads work runs whole command lines itself, and so stands over the plain verbs. */
 const verbs = () => ({ ...PLAIN_VERBS, ...decideVerbs(run), batch: batchVerb(run) });
-const usage = () => `usage: rhabdoplex VERB …, where VERB is one of ${Object.keys(verbs()).join(', ')}`;
+const usage = () =>
+  `usage: rhabdoplex VERB …, where VERB is one of ${Object.keys(verbs()).join(', ')}; VERB --help tells what it takes`;
 
 export async function run(args: readonly string[]): Promise<Outcome> {
   const [verb, ...rest] = args;
@@ -17,6 +19,8 @@ export async function run(args: readonly string[]): Promise<Outcome> {
     return { code: verb === undefined ? 2 : 0, ...(verb === undefined ? { error: usage() } : { out: `${usage()}\n` }) };
   const known: Readonly<Record<string, Verb>> = verbs();
   if (!Object.hasOwn(known, verb)) return { code: 2, error: `"${verb.slice(0, 40)}" is not a verb; ${usage()}` };
+  const help = rest.includes('--help') ? helpOf(verb) : null;
+  if (help) return { code: 0, out: help };
   try {
     const { code = 0, result } = await known[verb](rest);
     return { code, out: typeof result === 'string' ? result : `${JSON.stringify(result, null, 1)}\n` };

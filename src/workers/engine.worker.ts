@@ -31,6 +31,7 @@ const WHERE: { readonly [J in keyof Engine]: { [G in Group]: J extends keyof Job
   ghost: 'posing',
   snaps: 'posing',
   picture: 'posing',
+  glance: 'posing',
   prove: 'proving',
   seek: 'proving',
   rooms: 'proving',

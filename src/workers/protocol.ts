@@ -151,6 +151,13 @@ export interface Sent {
   readonly revision: number;
   readonly design?: Design;
 }
+export interface Glance {
+  readonly picture: Picture;
+  /** Width and height as it is read. */
+  readonly closedMm: readonly [wide: number, high: number];
+  /** Of its base, where that is no plain one. */
+  readonly builtAs: string | null;
+}
 /** A worker's answer where it does not hold the revision: the design is wanted whole. */
 export const UNKNOWN_REVISION = 'unknown revision';
 
@@ -181,6 +188,8 @@ export interface Engine {
   ): Promise<Answer<null>>;
   /** `from`: where it is seen from; from the reader's right unless given. */
   picture(design: Design, state: State, from?: readonly [number, number, number]): Promise<Answer<Picture>>;
+  /** A card in a list: how it looks, how large it is shut, what it is built as. */
+  glance(design: Design, state: State): Promise<Answer<Glance>>;
   /** The shut card as its reader has it in front of them, mm; null where it does not close. */
   cover(design: Design): Promise<Answer<Picture | null>>;
   /** What is moved by hand at each of its stops, straight on. */

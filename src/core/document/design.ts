@@ -6,7 +6,7 @@ import { STARTER_STOCKS, type Stock } from '../paper/stocks';
 import type { Making } from '../pattern/making';
 import type { Corners } from '../plane/polygon';
 import type { Shape, ShapeAsset, ShapeShelf, TextShape } from '../shapes/shape';
-import type { LengthUnit } from '../units/length';
+import { roundedForCutting, type LengthUnit } from '../units/length';
 import type { Delta } from './delta';
 import type { PrintedPicture } from './pictures';
 import type { Template } from './template';
@@ -271,6 +271,21 @@ export function blankDesign(name: string, gutter = 200, reach = 140): Design {
     notes: '',
   };
 }
+
+/** A new card of about a size for someone who measures so: in inches on marks of a ruler, and cut from Letter. */
+export function blankIn(units: LengthUnit, name: string, gutter = 200, reach = 140): Design {
+  const mark = (mm: number): number => roundedForCutting(mm, units);
+  const plain = blankDesign(name, mark(gutter), mark(reach));
+  if (units === 'mm') return plain;
+  const { marginMm, spacingMm, ...sheets } = plain.sheets;
+  return {
+    ...plain,
+    units,
+    stocks: plain.stocks.map((s) => ({ ...s, sheet: INCH_SHEET })),
+    sheets: { ...sheets, marginMm: mark(marginMm), spacingMm: mark(spacingMm) },
+  };
+}
+const INCH_SHEET = 'letter';
 
 /** The side of the paper something lies on; older files say none and mean the inside. */
 export const sideOf = (what: { readonly side?: Side }): Side => what.side ?? 'inside';

@@ -26,8 +26,9 @@ export function readValue(p: Parameter, text: string, unit: LengthUnit = 'mm'): 
   if (IN_JSON.has(p.unit)) {
     const json = readJson(tidy, p.key);
     if (!json.ok) return no(`${p.key} is not JSON: ${example(p)}`);
-    const why = checkParameter(p, json.value);
-    return why === null ? { ok: true, value: json.value as ParameterValue } : no(why);
+    const value = LENGTHS_INSIDE.has(p.unit) ? measured(json.value, '', unit) : json.value;
+    const why = checkParameter(p, value);
+    return why === null ? { ok: true, value: value as ParameterValue } : no(why);
   }
   const read =
     p.unit === 'deg'
@@ -53,6 +54,31 @@ function parseCount(text: string): { ok: true; value: number } | { ok: false; wh
 const TURN_DEG = 360;
 /** Values that are written as JSON. */
 const IN_JSON: ReadonlySet<Parameter['unit']> = new Set(['shape', 'list', 'group', 'path', 'lines', 'parts']);
+
+/** Of those, what holds lengths and angles: texts in their place are read as a field reads them. */
+const LENGTHS_INSIDE: ReadonlySet<Parameter['unit']> = new Set(['shape', 'list', 'group', 'path']);
+/** Words and drawings, whatever they look like. */
+const TEXTS: ReadonlySet<string> = new Set([
+  ...['asset', 'path', 'curve', 'rule', 'string', 'font', 'name', 'stock'],
+  ...['do', 'keep', 'about', 'edge', 'side', 'corners', 'of'],
+]);
+const COUNTS: ReadonlySet<string> = new Set(['sides', 'points', 'bumps', 'count']);
+const ANGLES: ReadonlySet<string> = new Set(['deg', 'turn', 'from', 'to', 'at', 'span']);
+
+/** JSON with every length and angle that stands in it as text read as a number: `{"circle": "2 3/4 in"}`. */
+function measured(value: unknown, key: string, unit: LengthUnit): unknown {
+  if (Array.isArray(value)) return value.map((v) => measured(v, key, unit));
+  if (typeof value === 'object' && value !== null)
+    return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, measured(v, k, unit)]));
+  if (typeof value !== 'string' || TEXTS.has(key)) return value;
+  const read = COUNTS.has(key) ? parseCount(value) : readLengthOrAngle(value, key, unit);
+  return read.ok ? read.value : value;
+}
+/** `from` is a place in mm in one kind, and an angle of an arc: what has a unit of length is a length. */
+function readLengthOrAngle(text: string, key: string, unit: LengthUnit): ReturnType<typeof parseLength> {
+  const angle = ANGLES.has(key) ? parseAngle(text, TURN_DEG) : null;
+  return angle?.ok ? angle : parseLength(text, unit);
+}
 
 /** How a value that is not a number is written. */
 const example = (p: Parameter): string =>

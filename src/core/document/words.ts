@@ -71,11 +71,11 @@ export const isAngle = (design: Design, mechanism: string, parameter: string): b
 export const sayNumber = (design: Design, mechanism: string, parameter: string, value: number): string =>
   isAngle(design, mechanism, parameter) ? `${Number(value.toFixed(1))}°` : formatSaid(value, design.units);
 
-/** "Depth 18 → 13.8 mm" */
+/** "Depth: 18.0 → 13.8 mm"; a name before the label is parted from it by a comma then. */
 export function remedyWords(design: Design, { mechanism, parameter, value }: Remedy, now: number): string {
   const say = (v: number): string => sayNumber(design, mechanism, parameter, v);
   const from = say(now).replace(/ (mm|in)$/, '');
-  return `${labelOfLever(design, mechanism, parameter)} ${from} → ${say(value)}`;
+  return `${labelOfLever(design, mechanism, parameter).replace(':', ',')}: ${from} → ${say(value)}`;
 }
 
 /** A label as it stands within a sentence: "Reach of leaf A" begins small and keeps the rest. */

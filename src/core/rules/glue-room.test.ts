@@ -12,7 +12,7 @@ import { ringArea } from '../plane/polygon';
 import { cutList } from '../sheets/cutlist';
 import { card, findings, layered, stand } from '../tests/cards';
 import type { RuleId } from './rule';
-import { LEAST_GLUE_WIDTH_MM } from './glue-room';
+import { adhesive } from '../paper/adhesives';
 import { postedStack } from './posted';
 
 const glued = (): Design => stand(card(200, 120), 'step-fold', { build: 'glued', depth: 40, height: 40, width: 60 });
@@ -72,13 +72,18 @@ test('an area set in by hand is that much smaller on every side; its width is ju
   const set = areaOf(by(glued(), { glue: tab, adhesive: 'wet', insetMm: 1.25 }));
   expect(box(set.outline)).toEqual([expect.closeTo(w - 2.5, 5), expect.closeTo(h - 2.5, 5)]);
   expect(Math.abs(ringArea(set.onto.outline))).toBeCloseTo((w - 2.5) * (h - 2.5), 3);
-  const narrow = (insetMm: number): number =>
-    findings(by(glued(), { glue: tab, adhesive: 'wet', insetMm }), 'glue-room').filter((f) => /width/.test(f.aspect))
-      .length;
-  const limit = (Math.min(w, h) - LEAST_GLUE_WIDTH_MM) / 2;
-  expect(narrow(limit - 0.01)).toBe(0);
-  expect(narrow(limit)).toBe(0);
-  expect(narrow(limit + 0.01)).toBe(1);
+  // Common practice, no source: wet glue from 6 mm, tape from 3 mm.
+  expect((['wet', 'tape', 'strong-tape'] as const).map((id) => adhesive(id).leastWideMm)).toEqual([6, 3, 3]);
+  for (const [how, least] of [
+    ['wet', 6],
+    ['strong-tape', 3],
+  ] as const) {
+    const narrow = (insetMm: number): number =>
+      findings(by(glued(), { glue: tab, adhesive: how, insetMm }), 'glue-room').filter((f) => /width/.test(f.aspect))
+        .length;
+    const limit = (Math.min(w, h) - least) / 2;
+    expect([-0.01, 0, 0.01].map((past) => narrow(limit + past))).toEqual([0, 0, 1]);
+  }
   const gone = buildAssembly(by(glued(), { glue: tab, adhesive: 'wet', insetMm: 80 }));
   expect(gone.misfits.map((m) => m.key)).toContain(`glue ${tab}`);
 });

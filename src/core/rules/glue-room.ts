@@ -1,6 +1,7 @@
 /** `glue-room`: glue areas are wide enough, lie on one facet, keep off creases and cuts, and do not lock the drive. */
 import { CLOSED } from '../drives';
 import type { Assembly } from '../assembly/assembly';
+import { adhesive } from '../paper/adhesives';
 import { creaseStretches } from '../pattern/facets';
 import type { GlueArea, Piece } from '../pattern/pattern';
 import { edgesGap, edgesOf, type Edge } from '../plane/gap';
@@ -13,8 +14,8 @@ import { basePiece, finding, turnsOf, type Draft, type Evidence, type Finding, t
 import { wordsFor } from './words';
 
 /** Common practice, no source. */
-export const LEAST_GLUE_WIDTH_MM = 6;
 export const LEAST_SET_BACK_MM = 1;
+const leastWide = ({ adhesive: by = 'wet' }: GlueArea): number => adhesive(by).leastWideMm;
 
 const regionOf = (ring: Ring): Region => [{ outer: ringArea(ring) > 0 ? ring : [...ring].reverse(), holes: [] }];
 /** Whether a disc of a width fits. */
@@ -66,10 +67,12 @@ function checkArea(evidence: Evidence, carrier: Piece, glue: GlueArea): Finding[
     add({ severity: 'risk', measured: glue.thickMm ?? 0, aspect: 'tape', message });
   }
   // How wide it is, is only looked for where it is too narrow.
-  const width = holdsDisc(glue.outline, LEAST_GLUE_WIDTH_MM - WELD_MM) ? Infinity : widthOf(glue.outline);
-  if (width < LEAST_GLUE_WIDTH_MM - WELD_MM) {
-    const limit = LEAST_GLUE_WIDTH_MM;
-    const message = `is ${say.mm(width)} wide; it holds from ${say.mm(limit)}.`;
+  const limit = leastWide(glue);
+  const width = holdsDisc(glue.outline, limit - WELD_MM) ? Infinity : widthOf(glue.outline);
+  if (width < limit - WELD_MM) {
+    const tape = adhesive('strong-tape').leastWideMm;
+    const instead = limit > tape && width >= tape - WELD_MM ? `, strong tape from ${say.mm(tape)}` : '';
+    const message = `is ${say.mm(width)} wide; it holds from ${say.mm(limit)}${instead}.`;
     add({ severity: 'risk', measured: width, limit, aspect: 'width', message }, 'tabs');
   }
   const base = assembly.pieces.find((p) => p.id === glue.onto.piece)!;

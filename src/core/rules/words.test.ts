@@ -58,10 +58,10 @@ test('remedies use the labels of their fields, entries of lists numbered', () =>
   });
   const lever = { mechanism: 'plane-stack-1', parameter: 'planes[0].height', value: 76.2 };
   expect(labelOfLever(d, lever.mechanism, lever.parameter)).toBe('Height, 1');
-  expect(remedyWords(d, lever, 100)).toBe('Height, 1 100.0 → 76.2 mm');
-  expect(remedyWords({ ...d, units: 'in' }, lever, 101.6)).toBe('Height, 1 4 → 3 in');
+  expect(remedyWords(d, lever, 100)).toBe('Height, 1: 100.0 → 76.2 mm');
+  expect(remedyWords({ ...d, units: 'in' }, lever, 101.6)).toBe('Height, 1: 4 → 3 in');
   expect(remedyWords(stand(card(), 'v-fold', {}), { mechanism: 'v-fold-1', parameter: 'lean', value: 41.26 }, 45)).toBe(
-    'Lean of the glue lines 45° → 41.3°',
+    'Lean of the glue lines: 45° → 41.3°',
   );
   expect(labelOfLever(d, 'card', 'reach')).toBe('Reach of both leaves');
   expect(labelOfLever(layered(d, {}), 'layer.l1', 'x')).toBe('Moon: across');

@@ -7,6 +7,7 @@ import { rebuiltAs } from '@/core/document/standing';
 import { baseKindOf, cardValues, setParameter } from '@/core/document/fields';
 import type { Design } from '@/core/document/design';
 import { formatLength } from '@/core/units/length';
+import { keep } from '../common/kept';
 import { useActions, useStudio } from '@/store/context';
 import { Choice, NumberField } from '../common/Field';
 import { CardSizes } from './CardSizes';
@@ -46,7 +47,10 @@ export function CardFields() {
           { id: 'mm', name: 'mm' },
           { id: 'in', name: 'inches' },
         ]}
-        onChange={(u) => edit(`units ${u}`, (d) => ({ ...d, units: u as Design['units'] }))}
+        onChange={(u) => {
+          keep('units', JSON.stringify(u));
+          edit(`units ${u}`, (d) => ({ ...d, units: u as Design['units'] }));
+        }}
       />
       {!design.card.template && (
         <Choice

@@ -2,7 +2,7 @@
 import { useEffect, useState } from 'react';
 import { envelopeOf, formatOf } from '@/core/document/post';
 import { ENVELOPE_EASE_MM } from '@/core/paper/sizes';
-import { baseKindOf, cardValues } from '@/core/document/fields';
+import { asRead, gutterUpright } from '@/core/proof/closed-size';
 import { stockOf, type Design } from '@/core/document/design';
 import { formatFine, formatLength } from '@/core/units/length';
 import type { Picture } from '@/core/formats/picture';
@@ -21,11 +21,7 @@ export function SentCard({ design }: { design: Design }) {
   const sent = useStudio((s) => (open ? s.proof?.sent : s.proof?.closed));
   const cover = useCover(design);
   const how = open ? 'open flat' : 'closed';
-  const values = cardValues(design);
-  const base = baseKindOf(design);
-  const side = Math.abs(base.up(values, base.face(values, 'outside'), 'outside')[0]) > 0.5;
-  const [along, away] = sent ? [sent.height_mm, sent.width_mm] : [0, 0];
-  const [w, h] = side ? [away, along] : [along, away];
+  const [w, h] = asRead(design, sent?.height_mm ?? 0, sent?.width_mm ?? 0);
   const envelope = envelopeOf(design);
   const post = formatOf(design);
   const fit = (s: { shortMm: number; longMm: number }): [number, number] =>
@@ -63,7 +59,7 @@ export function SentCard({ design }: { design: Design }) {
           <PictureParts picture={cover} />
         </g>
       )}
-      {!open && <Spine w={w} h={h} atSide={side} />}
+      {!open && <Spine w={w} h={h} atSide={gutterUpright(design)} />}
       <text
         x="0"
         y={H / 2 + pad * 0.62}

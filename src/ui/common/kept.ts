@@ -1,8 +1,9 @@
 'use client';
 import { useCallback, useSyncExternalStore } from 'react';
+import type { LengthUnit } from '@/core/units/length';
 
 /** What this browser keeps of how a person likes to work; none of it belongs to a card. */
-export type Kept = 'views' | 'pxPerMm' | 'keys' | 'hints' | 'favourites';
+export type Kept = 'views' | 'pxPerMm' | 'keys' | 'hints' | 'favourites' | 'units';
 const nameOf = (what: Kept): string => `rhabdoplex.${what}`;
 
 const listeners = new Set<() => void>();
@@ -54,3 +55,7 @@ function parsed<T>(text: string | null, read: (value: unknown) => T | null): T |
     return null;
   }
 }
+
+/** The unit that new cards are measured in: the one chosen last. */
+export const unitsKept = (): LengthUnit => keptNow('units', readUnits) ?? 'mm';
+const readUnits = (value: unknown): LengthUnit | null => (value === 'mm' || value === 'in' ? value : null);

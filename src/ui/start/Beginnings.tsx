@@ -2,8 +2,10 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { GUIDES, GUTTER, KINDS, type Kind } from '@/core/kinds';
 import { addMechanism, naturalMount } from '@/core/document/standing';
-import { blankDesign, type Design } from '@/core/document/design';
+import { blankIn, type Design } from '@/core/document/design';
 import { fittingFace, fittingParameters } from '@/core/document/fitting';
+import { roundedForCutting, type LengthUnit } from '@/core/units/length';
+import { unitsKept } from '../common/kept';
 import { KindPicture } from '../build/KindPicture';
 import { Sheet } from '../common/Sheet';
 import { TILE } from '../common/tile';
@@ -11,20 +13,21 @@ import { TILE } from '../common/tile';
 const [GUTTER_MM, REACH_MM] = [180, 130];
 
 /** A plain card with one mechanism of a kind on it, at sizes that suit it. */
-export function beginning(kind: Kind): Design {
-  const card = blankDesign(`${kind.title} card`, GUTTER_MM, REACH_MM);
+export function beginning(kind: Kind, units: LengthUnit = 'mm'): Design {
+  const card = blankIn(units, `${kind.title} card`, GUTTER_MM, REACH_MM);
+  const [gutter, reach] = [GUTTER_MM, REACH_MM].map((mm) => roundedForCutting(mm, units));
   return kind.mount === 'crease'
     ? addMechanism(
         card,
         kind.id,
         GUTTER,
-        fittingParameters(kind.id, { lengthMm: GUTTER_MM, reachA: REACH_MM, reachB: REACH_MM }),
+        fittingParameters(kind.id, { lengthMm: gutter, reachA: reach, reachB: reach }, units),
       ).design
     : addMechanism(
         card,
         kind.id,
         naturalMount(card, kind.id),
-        fittingFace(kind.id, { widthMm: REACH_MM, heightMm: GUTTER_MM }),
+        fittingFace(kind.id, { widthMm: reach, heightMm: gutter }, units),
       ).design;
 }
 
@@ -48,7 +51,7 @@ export function Beginnings({
               key={k.id}
               data-first={i === 0 ? '' : undefined}
               data-begin={k.id}
-              onClick={() => onBegin(beginning(k))}
+              onClick={() => onBegin(beginning(k, unitsKept()))}
               p="12px"
             >
               <KindPicture kind={k.id} title={k.title} height={110} />

@@ -3,9 +3,10 @@ import { openTo } from '@/core/drives';
 import { Box, chakra, VisuallyHidden } from '@chakra-ui/react';
 import { IconCopy, IconDownload, IconTrash } from '@tabler/icons-react';
 import { useEffect, useState } from 'react';
-import type { Picture } from '@/core/formats/picture';
+import { formatLength } from '@/core/units/length';
 import type { ListedProject } from '@/store/projects';
 import { engine } from '@/workers/client';
+import type { Glance } from '@/workers/protocol';
 import { Action } from '../common/Action';
 import { designJson, fileName, saveAs } from '../common/files';
 import { PosedPicture } from '../common/PosedPicture';
@@ -26,14 +27,14 @@ export function ProjectCard({
   onRemove,
   onError,
 }: ProjectCardProps) {
-  const [picture, setPicture] = useState<Picture | null>(null);
+  const [seen, setSeen] = useState<Glance | null>(null);
   useEffect(() => {
     let live = true;
     void engine('study')
-      .picture(design, openTo(100))
+      .glance(design, openTo(100))
       .then((answer) => {
         if (!live) return;
-        if (answer.ok) setPicture(answer.value);
+        if (answer.ok) setSeen(answer.value);
         else onError(`${design.name} cannot be posed: ${answer.why}.`);
       });
     return () => {
@@ -42,7 +43,13 @@ export function ProjectCard({
     // The notice is only a way out; a new one does not need a new picture.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [design]);
+  // Until it is put together its base tells about how large it is.
+  const closed = seen
+    ? `${seen.closedMm.map((mm) => formatLength(mm, design.units)).join(' × ')} ${design.units} closed`
+    : `about ${size} ${design.units}`;
   const count = design.mechanisms.length;
+  const built = seen?.builtAs;
+  const holds = [...(built ? [built] : []), ...(built && count === 0 ? [] : [counted(count)])];
   return (
     <Box
       as="li"
@@ -62,14 +69,14 @@ export function ProjectCard({
         data-id={id}
       >
         <Box height="170px" mb="8px">
-          {picture && <PosedPicture picture={picture} height={170} label={`${design.name}, posed`} />}
+          {seen && <PosedPicture picture={seen.picture} height={170} label={`${design.name}, posed`} />}
         </Box>
         <Box fontWeight="700" fontSize="16px">
           <VisuallyHidden>Open </VisuallyHidden>
           {design.name}
         </Box>
         <Box color="ink2" fontSize="13px">
-          {size} {design.units} closed · {count} {count === 1 ? 'mechanism' : 'mechanisms'} · {dayOf(updated)}
+          {[closed, ...holds, dayOf(updated)].join(' · ')}
         </Box>
       </chakra.button>
       <Box display="flex" gap="6px" p="0 14px 12px">
@@ -91,6 +98,8 @@ export function ProjectCard({
     </Box>
   );
 }
+
+const counted = (count: number): string => `${count} ${count === 1 ? 'mechanism' : 'mechanisms'}`;
 
 /** A day as people write it; a record may hold anything. */
 export function dayOf(time: number): string {

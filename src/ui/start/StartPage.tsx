@@ -3,10 +3,11 @@ import { Box, chakra } from '@chakra-ui/react';
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState, type DragEvent } from 'react';
-import { blankDesign } from '@/core/document/design';
+import { blankIn } from '@/core/document/design';
 import type { ListedProject } from '@/store/projects';
 import { warmUp } from '@/workers/client';
 import { Action } from '../common/Action';
+import { unitsKept } from '../common/kept';
 import { Mark } from '../common/Mark';
 import { restoreDark } from '../theme';
 import { ProjectCard } from './ProjectCard';
@@ -106,7 +107,7 @@ function Head({ cards, onBeginFrom }: { readonly cards: Cards; readonly onBeginF
       </Box>
       <Action onClick={() => picker.current?.click()}>Bring in a card file</Action>
       <Action onClick={onBeginFrom}>Begin from…</Action>
-      <Action strong onClick={() => void cards.keep(blankDesign('Untitled card'), true)}>
+      <Action strong onClick={() => void cards.keep(blankIn(unitsKept(), 'Untitled card'), true)}>
         Begin a card
       </Action>
       <input

@@ -107,9 +107,8 @@ const foldCardParameters: readonly Parameter[] = [
 
 /** Every drive at rest. */
 export const POSTED: NamedState = { id: 'post', name: 'For the post', drives: {} };
-/** Openings at which cards are set up, folded at the side and at the top; common practice, no source. */
-const SHELF_DEG = 90;
-const TENT_DEG = 45;
+/** How far a card is opened to look into it, degrees; common practice, no source. */
+const SEEN_DEG = 90;
 
 const isLined = (values: ParameterValues): boolean => num(values, 'liner') > 0;
 
@@ -148,12 +147,8 @@ export const foldCard: BaseKind = {
   turns: () => ({ away: ['reach'], along: ['gutter'], size: ['reach', 'gutter'] }),
   levers: { reach: ['reachA', 'reachB'] },
   sizeOf: (v, say) => `${say(num(v, 'gutter'))} × ${say(num(v, 'reachA'))}`,
-  states: ({ fold }) => [
-    POSTED,
-    fold === 'top'
-      ? { id: 'shelf', name: 'On the shelf', drives: openTo(TENT_DEG), stance: 'tent' }
-      : { id: 'shelf', name: 'On the shelf', drives: openTo(SHELF_DEG), stance: 'upright' },
-  ],
+  // It is held, or lies on a table: that it is left standing is for its maker to say.
+  states: () => [POSTED, { id: 'shelf', name: 'As it is looked at', drives: openTo(SEEN_DEG) }],
   crease: GUTTER,
   face: (values, side) => (side === 'outside' && isLined(values) ? 'coverLeafB' : 'leafB'),
   behind: 'leafA',

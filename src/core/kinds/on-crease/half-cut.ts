@@ -51,7 +51,8 @@ function build(values: ParameterValues, { id, host, outline, say }: BuildContext
   const onPage = ([x, h]: Vec2): Vec2 => frameAt(host.frame, x, -h);
 
   const lines: PatternLine[] = [];
-  for (const ring of [...standingUp, ...hole].flatMap(ringsOf)) {
+  // Without a gap one cut parts the figure from its leaf.
+  for (const ring of [...standingUp, ...(relief > 0 ? hole : [])].flatMap(ringsOf)) {
     ring.forEach((a, i) => {
       const b = ring[(i + 1) % ring.length];
       // Along the fold it is joined to side A.

@@ -419,6 +419,15 @@ test(
 );
 
 describe('half-cut', () => {
+  test('without a gap one cut parts it from its leaf, with one there are two', () => {
+    // A figure of straight sides 40 wide that rises 20: two sides and its top.
+    const cutMm = (relief: number): number =>
+      built('half-cut', { shape: { width: 40, height: 60 }, rise: 20, relief }, card(200, 100))
+        .pieces[0].lines.filter((l) => l.role === 'cut')
+        .reduce((sum, { a, b }) => sum + Math.hypot(a[0] - b[0], a[1] - b[1]), 0);
+    expect(cutMm(0)).toBeCloseTo(80, 6);
+    expect(cutMm(2)).toBeGreaterThan(160);
+  });
   test('check value: a 4 in blank folded at 2 in with 1.062 in of rise is 3.062 in high', () => {
     const a = built('half-cut', { shape: { circle: 50 }, figureHeight: 50, rise: 1.062 * 25.4 }, card(150, 2 * 25.4));
     expect(measures(a).folded_height_mm).toBeCloseTo(3.062 * 25.4, 9);

@@ -1,0 +1,49 @@
+/** Lengths and angles inside shapes, lists and ways, as text: read as a field reads them (an inch is 25.4 mm, 1959). */
+import { KINDS } from '../kinds';
+import { readValue } from './values';
+import type { LengthUnit } from '../units/length';
+
+const parameterOf = (kind: string, key: string) => KINDS.get(kind)!.parameters.find((p) => p.key === key)!;
+const read = (kind: string, key: string, text: string, unit: LengthUnit = 'mm') =>
+  readValue(parameterOf(kind, key), text, unit);
+
+test.each([
+  ['{"circle": "2 1/2 in"}', { circle: 63.5 }],
+  ['{"circle": "10cm/4"}', { circle: 25 }],
+  ['{"rect": {"width": "1in", "height": 20, "corner": "1/8in"}}', { rect: { width: 25.4, height: 20, corner: 3.175 } }],
+  ['{"regular": {"sides": "6", "diameter": "40 mm"}}', { regular: { sides: 6, diameter: 40 } }],
+  [
+    '{"arc": {"radius": "1 in", "width": 6, "from": "45°", "to": "90 + 45"}}',
+    { arc: { radius: 25.4, width: 6, from: 45, to: 135 } },
+  ],
+  [
+    '{"polygon": [[0, 0], ["1in", 0], ["1in", "1/2in"]]}',
+    {
+      polygon: [
+        [0, 0],
+        [25.4, 0],
+        [25.4, 12.7],
+      ],
+    },
+  ],
+])('%s', (text, value) => expect(read('half-cut', 'shape', text)).toEqual({ ok: true, value }));
+
+test('a bare text takes the unit of the card, words stay words', () => {
+  expect(read('half-cut', 'shape', '{"circle": "2 1/2"}', 'in')).toEqual({ ok: true, value: { circle: 63.5 } });
+  const lettered = '{"text": {"string": "12", "font": "lora", "size": "1in"}}';
+  expect(read('half-cut', 'shape', lettered)).toEqual({
+    ok: true,
+    value: { text: { string: '12', font: 'lora', size: 25.4 } },
+  });
+});
+
+test('in lists and ways', () => {
+  expect(read('track-slider', 'path', '{"line": "2in"}')).toEqual({ ok: true, value: { line: 50.8 } });
+  const tiers = read('step-strips', 'tiers', '[{"p": "1in", "q": "29.7cm / 9"}]');
+  expect(tiers).toEqual({ ok: true, value: [{ p: 25.4, q: 33 }] });
+});
+
+test('what is no length is refused at its place', () => {
+  for (const text of ['{"circle": "wide"}', '{"circle": "2 kg"}', '{"circle": "3in x 2in"}'])
+    expect(read('half-cut', 'shape', text)).toMatchObject({ ok: false });
+});
