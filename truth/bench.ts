@@ -103,7 +103,7 @@ export const tableOf = (tallies: readonly Tally[]): string =>
     '| family | drawn | jam | too near to tell | missed | false alarms |',
     '|---|---|---|---|---|---|',
     ...tallies.map(
-      (t) =>
-        `| ${t.family} | ${t.drawn} | ${t.jams} | ${t.undecided.length} | ${t.missed.length} | ${t.falseAlarms.length} |`,
+      ({ family, drawn, jams, undecided, missed, falseAlarms }) =>
+        `| ${[family, drawn, jams, undecided.length, missed.length, falseAlarms.length].join(' | ')} |`,
     ),
   ].join('\n');

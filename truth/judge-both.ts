@@ -10,7 +10,7 @@ const STEP = { deg: 3, mm: 1 } as const;
 const SURELY_MM = 0.6;
 const GIVE_MM = 0.12;
 
-/** The card lies open: each hand is moved by itself, and every place of one is held against every place of the other. */
+/** The card lies open: each hand is moved by itself; every place of one is held against every place of the other. */
 export function judgeBoth(design: Design): Judged {
   const assembly = buildAssembly(design);
   const slabs = slabsOf(assembly, (id) => stockOf(design, id));

@@ -39,8 +39,8 @@ test('a bare text takes the unit of the card, words stay words', () => {
 
 test('in lists and ways', () => {
   expect(read('track-slider', 'path', '{"line": "2in"}')).toEqual({ ok: true, value: { line: 50.8 } });
-  const tiers = read('step-strips', 'tiers', '[{"p": "1in", "q": "29.7cm / 9"}]');
-  expect(tiers).toEqual({ ok: true, value: [{ p: 25.4, q: 33 }] });
+  const tiers = read('step-strips', 'tiers', '[{"p": "1in", "q": "29.7cm / 9", "from": "-1 1/2in", "to": 30}]');
+  expect(tiers).toEqual({ ok: true, value: [{ p: 25.4, q: 33, from: -38.1, to: 30 }] });
 });
 
 test('what is no length is refused at its place', () => {

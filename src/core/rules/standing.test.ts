@@ -190,11 +190,24 @@ describe('standing', () => {
 
 describe('states that are named', () => {
   test('those of the base unless its maker names others; the door keeps what it knows', () => {
-    expect(statesOf(card()).map((s) => s.name)).toEqual(['For the post', 'On the shelf']);
+    expect(statesOf(card()).map((s) => s.name)).toEqual(['For the post', 'As it is looked at']);
     const own = put(card(), { id: 'mine', name: 'Half way', drives: { open: 60 } });
     expect(checkDesign(JSON.parse(JSON.stringify(own)))).toEqual({ ok: true, design: own });
     const wrong = put(card(), { id: 'mine', name: 'x', drives: { 'no good': 4 } });
     expect(checkDesign(JSON.parse(JSON.stringify(wrong)))).toMatchObject({ ok: false, why: /states\[0\].drives/ });
+  });
+
+  test('whether it stands is asked of a base that is for standing, or where its maker says so', () => {
+    // A wheel that nobody sets up, folded at the side or at the top: weights of it are nobody's business.
+    const wheel = stand(card(200, 140), 'carrier-wheel', {}, 'leafB');
+    for (const d of [wheel, top(wheel)]) {
+      expect(standings(gather(d, 'closed'))).toEqual([]);
+      expect(told(d)).toEqual([]);
+      expect(statesOf(d).map((s) => s.drives.open ?? 0)).toEqual([0, 90]);
+    }
+    expect(standings(gather(put(wheel, shelf(90)), 'closed'))).toHaveLength(1);
+    const easel = { ...card(), card: { ...card().card, construction: 'easel', parameters: {} } };
+    expect(standings(gather(easel, 'closed'))).toHaveLength(1);
   });
 
   test('a drive that is gone is left out, a value past its range is at its end', () => {
