@@ -139,3 +139,21 @@ test('a running server proves for a script', async () => {
       .status,
   ).toBe(400);
 });
+
+test('who chose inches once begins in inches, on marks of a ruler; a field takes a sum', async () => {
+  await page.beginCard();
+  await page.stage('Brief');
+  await (await findText(driver, 'label', 'inches')).click();
+  await page.saved();
+  await page.beginCard();
+  await page.stage('Brief');
+  expect(await page.valueOf('gutter')).toBe('7 7/8');
+  await page.type('reachA', '10 1/4 / 2');
+  await eventually(driver, 'half of it', async () => (await page.valueOf('reachA')) === '5 1/8');
+  // The list of cards says the size that the Brief says.
+  await eventually(driver, 'the size', async () => (await page.text()).includes('5 1/8 × 7 7/8 in closed'));
+  await page.saved();
+  await page.begin();
+  await eventually(driver, 'the same size', async () => (await page.text()).includes('5 1/8 × 7 7/8 in closed'));
+  await driver.executeScript(`localStorage.removeItem('rhabdoplex.units')`);
+});

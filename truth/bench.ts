@@ -39,13 +39,20 @@ const isCollision = (f: Finding): boolean => f.rule === 'collision';
 
 type Ruled = (design: Design) => Finding | null;
 const JUDGES: Readonly<Record<string, { readonly judge: (design: Design) => Judged; readonly ruled: Ruled }>> = {
-  both: { judge: judgeBoth, ruled: ruledJam },
+  both: { judge: judgeBoth, ruled: ruledBetween },
   shut: { judge: judgeShut, ruled: ruledAs('overhang', ['blocks', 'risk']) },
   hanging: { judge: judgeHanging, ruled: ruledAs('tip', ['blocks']) },
   rising: { judge: judgeRising, ruled: ruledBlock },
 };
 const judgeOf = (family: string) => JUDGES[family]?.judge ?? judgeHands;
 const ruledOf = (family: string): Ruled => JUDGES[family]?.ruled ?? ruledJam;
+
+/** What two things do to each other as hands move them; what one does to itself is its own kind's business. */
+function ruledBetween(design: Design): Finding | null {
+  const evidence = gather(design, 'travel', 4, buildAssembly(design));
+  const found = RULES.filter((r) => r.id === 'collision').flatMap((r) => r.check(evidence));
+  return found.find((f) => design.mechanisms.some((m) => m.id !== f.mechanism && f.aspect.startsWith(m.id))) ?? null;
+}
 
 /** What passes through something as the card opens; else whatever keeps it from being told clear. */
 function ruledBlock(design: Design): Finding | null {

@@ -281,7 +281,7 @@ export function blankIn(units: LengthUnit, name: string, gutter = 200, reach = 1
   return {
     ...plain,
     units,
-    stocks: plain.stocks.map((s) => ({ ...s, sheet: INCH_SHEET })),
+    stocks: plain.stocks.map((s) => ({ ...s, sheet: INCH_SHEET, leastWebMm: mark(s.leastWebMm) })),
     sheets: { ...sheets, marginMm: mark(marginMm), spacingMm: mark(spacingMm) },
   };
 }

@@ -10,7 +10,7 @@ test.each([
   ['ridge_y', 12.5, 'Ridge from the crease it stands on', '12.50 mm', '0.492 in'],
   ['liner_width_mm', 25.4, 'Liner width', '25.40 mm', '1.000 in'],
   ['crease_deg', 54.321, 'Crease', '54.3°', '54.3°'],
-  ['figure_area_mm2', 99.6, 'Figure area', '100 mm²', '100 mm²'],
+  ['figure_area_mm2', 99.6, 'Figure area', '100 mm²', '0.15 in²'],
   ['strut_count', 3, 'Strut in number', '3', '3'],
   ['planes[1].room_mm', 4, 'Room, planes 2', '4.00 mm', '0.157 in'],
 ])('%s', (key, value, name, mm, inch) => {

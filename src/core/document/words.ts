@@ -2,7 +2,7 @@
 import { CARD, idOfLayer, matOfId, ownerOfId, partOfId, wordsOfPart } from '../ids';
 import { kindById, type Side } from '../kinds';
 import type { Remedy } from '../rules';
-import { formatFine, formatSaid, type LengthUnit } from '../units/length';
+import { formatArea, formatFine, formatSaid, type LengthUnit } from '../units/length';
 import { baseKindOf, fieldOf, isBase, kindIn, mountKey, valuesIn } from './fields';
 import type { Design } from './design';
 
@@ -83,7 +83,7 @@ export const inSentence = (label: string): string => label.charAt(0).toLowerCase
 
 /** What the ends of a measure's key stand for. */
 const MEASURED: readonly (readonly [end: string, words: string, say: (v: number, units: LengthUnit) => string])[] = [
-  ['_mm2', '', (v) => `${Math.round(v)} mm²`],
+  ['_mm2', '', formatArea],
   ['_deg', '', (v) => `${v.toFixed(1)}°`],
   ['_count', ' in number', (v) => String(v)],
   ['_layers', ' in layers', (v) => String(v)],

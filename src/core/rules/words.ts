@@ -2,7 +2,7 @@
 import { OPEN, openOf, type State } from '../drives';
 import type { Assembly } from '../assembly/assembly';
 import { CARD, ownerOfId, partOfId, wordsOfPart } from '../ids';
-import { formatFine, formatSaid, MM_PER_INCH } from '../units/length';
+import { formatArea, formatFine, formatSaid } from '../units/length';
 import type { Evidence, RuleId } from './rule';
 
 export interface Words {
@@ -29,10 +29,7 @@ export function wordsFor({ assembly, brief }: Pick<Evidence, 'assembly' | 'brief
   return {
     mm,
     fine: (value) => formatFine(value, brief.units),
-    mm2: (value) =>
-      inches
-        ? `${(value / MM_PER_INCH ** 2).toFixed(2)} in²`
-        : `${value < 1 ? value.toPrecision(1) : value.toFixed(0)} mm²`,
+    mm2: (value) => formatArea(value, brief.units),
     place: ([x, y]) => (inches ? `${mm(x)}, ${mm(y)}` : `${x.toFixed(0)}, ${y.toFixed(0)} mm`),
     title,
     part: wordsOfPart,

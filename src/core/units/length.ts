@@ -100,6 +100,15 @@ export function formatSaid(mm: number, unit: LengthUnit): string {
   return `${inches.toFixed(Math.abs(inches) < 0.1 ? 3 : 2)} in`;
 }
 
+/** An area in a sentence, with its unit: whole mm² (one digit of less than one), or in² to 0.01. */
+export const formatArea = (mm2: number, unit: LengthUnit): string =>
+  unit === 'in'
+    ? `${(mm2 / MM_PER_INCH ** 2).toFixed(2)} in²`
+    : `${mm2 !== 0 && mm2 < 1 ? mm2.toPrecision(1) : mm2.toFixed(0)} mm²`;
+/** The area of sheets of paper, with its unit: whole cm², or in² to 0.1. */
+export const formatSheetArea = (mm2: number, unit: LengthUnit): string =>
+  unit === 'in' ? `${(mm2 / MM_PER_INCH ** 2).toFixed(1)} in²` : `${(mm2 / 100).toFixed(0)} cm²`;
+
 /** The thickness of paper, with its unit: to 0.01 mm, or 0.001 in. */
 export const formatFine = (mm: number, unit: LengthUnit): string =>
   unit === 'in' ? `${(mm / MM_PER_INCH).toFixed(3)} in` : `${mm.toFixed(2)} mm`;

@@ -1,6 +1,15 @@
 import fc from 'fast-check';
 import { parseAngle } from './angle';
-import { exactLength, formatLength, MM_PER_INCH, parseLength, cutterSize, rulerInches } from './length';
+import {
+  exactLength,
+  formatArea,
+  formatLength,
+  formatSheetArea,
+  MM_PER_INCH,
+  parseLength,
+  cutterSize,
+  rulerInches,
+} from './length';
 
 const mm = (text: string, unit: 'mm' | 'in' = 'mm'): number => {
   const read = parseLength(text, unit);
@@ -167,4 +176,17 @@ test('off a ruler: the nearest 1/32 in, with a sign where it is a little over or
     }),
   );
   expect(cutterSize(101.6, 127)).toBe('101.6 × 127 mm · 4 × 5 in');
+});
+
+// Source: a square inch is 25.4 mm squared, 645.16 mm² exactly (1959 agreement).
+test('areas in either unit', () => {
+  expect([645.16, 6451.6, 0.4, 0].map((mm2) => formatArea(mm2, 'mm'))).toEqual([
+    '645 mm²',
+    '6452 mm²',
+    '0.4 mm²',
+    '0 mm²',
+  ]);
+  expect([645.16, 6451.6].map((mm2) => formatArea(mm2, 'in'))).toEqual(['1.00 in²', '10.00 in²']);
+  expect(formatSheetArea(279.4 * 215.9, 'in')).toBe('93.5 in²');
+  expect(formatSheetArea(210 * 297, 'mm')).toBe('624 cm²');
 });

@@ -3,7 +3,7 @@ import { Box, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Design } from '@/core/document/design';
 import type { Shape, ShapeAsset, ShapeStep } from '@/core/shapes/shape';
-import { cutterSize } from '@/core/units/length';
+import { cutterSize, formatArea, type LengthUnit } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
 import { cutAs, type WorkedShape } from '@/core/build/workshop';
@@ -65,7 +65,7 @@ function Bench({ asset }: { readonly asset: ShapeAsset }) {
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr) 330px" gap="18px">
       <Box>
         <Drawn asset={asset} value={value} why={why} put={put} onStep={addStep} />
-        {value && <Figures worked={value} />}
+        {value && <Figures units={design.units} worked={value} />}
         {value && <SafeToCut worked={value} cut={cutAs(design, asset.id)} onTie={addStep} />}
         <AssetUses asset={asset} />
       </Box>
@@ -175,12 +175,14 @@ function Drawn({
 
 const Figures = ({
   worked: { min, max, areaMm2, points, deviationMm, islands, loose },
+  units,
 }: {
   readonly worked: WorkedShape;
+  readonly units: LengthUnit;
 }) => (
   <Box display="flex" gap="16px" mt="8px" fontSize="13px" className="dim" flexWrap="wrap" data-testid="shape-figures">
     <span>{cutterSize(max[0] - min[0], max[1] - min[1])}</span>
-    <span>{areaMm2.toFixed(1)} mm²</span>
+    <span>{units === 'in' ? formatArea(areaMm2, units) : `${areaMm2.toFixed(1)} mm²`}</span>
     <span>{points} points</span>
     {deviationMm !== null && (
       <chakra.span color="ink">moves the outline by {deviationMm.toFixed(3)} mm at most</chakra.span>

@@ -6,6 +6,7 @@ import { useActions, useStudio } from '@/store/context';
 import type { Laid } from '@/workers/protocol';
 import { count, mm } from '../common/asked';
 import { Action } from '../common/Action';
+import { formatSheetArea } from '@/core/units/length';
 import { NumberField } from '../common/Field';
 import type { Searching } from './useLaid';
 
@@ -88,7 +89,7 @@ function Sums({ laid: { layout } }: { laid: Laid }) {
   const { sheets, price } = layout;
   const area = sheets.reduce((sum, s) => sum + s.widthMm * s.heightMm, 0);
   const used = sheets.reduce((sum, s) => sum + (s.usePercent / 100) * s.widthMm * s.heightMm, 0);
-  const cm2 = (mm2: number): string => `${Math.round(mm2 / 100)} cm²`;
+  const units = useStudio((s) => s.design.units);
   return (
     <chakra.p m="0 0 8px" data-testid="sheet-sums">
       <b>
@@ -97,7 +98,7 @@ function Sums({ laid: { layout } }: { laid: Laid }) {
       </b>
       <chakra.span className="dim">
         {'; '}
-        {cm2(area - used)} left over{price !== null && `, ${price.toFixed(2)} for the sheets`}
+        {formatSheetArea(area - used, units)} left over{price !== null && `, ${price.toFixed(2)} for the sheets`}
       </chakra.span>
     </chakra.p>
   );

@@ -3,6 +3,8 @@ import { Box, chakra } from '@chakra-ui/react';
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import type { Ring } from '@/core/plane/polygon';
 import { onSheet, paperOnSheet, type PlacedPiece, type SheetLayout } from '@/core/sheets/layout';
+import { formatLength, roundedForCutting } from '@/core/units/length';
+import { useStudio } from '@/store/context';
 import type { SheetTrouble } from '@/workers/protocol';
 import { pale } from '../common/files';
 import type { Hand, Picked } from './useHand';
@@ -96,7 +98,10 @@ function LeftOver({ sheet: { widthMm, heightMm, left }, fill }: { sheet: SheetLa
 function Caption({ sheet, number: n }: { sheet: SheetLayout; number: number }) {
   const { stock, name, price, usePercent, left, offcut, widthMm, heightMm } = sheet;
   const grain = stock.grain === 'none' ? 'grain free' : stock.grain === 'long' ? 'grain ↔' : 'grain ↕';
-  const size = offcut ? `offcut ${Math.round(widthMm)} × ${Math.round(heightMm)}` : name;
+  const units = useStudio((s) => s.design.units);
+  const say = (wide: number, high: number): string =>
+    `${[wide, high].map((mm) => formatLength(roundedForCutting(mm, units), units)).join(' × ')} ${units}`;
+  const size = offcut ? `offcut ${say(widthMm, heightMm)}` : name;
   return (
     <chakra.figcaption fontSize="13px" mt="4px">
       <chakra.span display="block">
@@ -104,7 +109,7 @@ function Caption({ sheet, number: n }: { sheet: SheetLayout; number: number }) {
         {price !== null && `, ${price.toFixed(2)}`}
       </chakra.span>
       <chakra.span className="dim">
-        {usePercent.toFixed(0)} % used; {Math.round(left.widthMm)} × {Math.round(left.heightMm)} left whole
+        {usePercent.toFixed(0)} % used; {say(left.widthMm, left.heightMm)} left whole
       </chakra.span>
     </chakra.figcaption>
   );
