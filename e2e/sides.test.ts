@@ -39,6 +39,8 @@ test('a mat and a shape are put outside: seen there, on the cover, in the cut li
   await eventually(driver, 'the outside up', async () => (await sideUp()) === 'outside');
   await (await findText(driver, 'button', 'Add a mat')).click();
   await eventually(driver, 'the mat', async () => (await page.text()).includes('Mat 1'));
+  await page.type('size', '4 1/2in x 90');
+  await eventually(driver, 'the mat at its size', async () => (await page.text()).includes('Mat 1: 114.3 × 90 mm'));
   await (await findText(driver, 'button', 'Shapes')).click();
   await (await findText(driver, 'button', 'Bring in a shape…')).click();
   await click(driver, 'dialog[open] [data-starter]');

@@ -96,7 +96,7 @@ test('a room bar names its limit, and one click goes there', async () => {
     async () => (await driver.findElements(By.css('[aria-label$="take Height to this limit"]')))[0],
   );
   const text = (await limit.getAttribute('aria-label'))!;
-  expect(text).toMatch(/fore edge|narrow|paper ends/);
+  expect(text).toMatch(/fore edge|thin strip|paper ends/);
   await limit.click();
   const at = parseFloat(text);
   await eventually(

@@ -49,20 +49,20 @@ const WORDS: Readonly<Record<string, string>> = {
   fore: 'fore edge',
   head: 'head edge',
   foot: 'foot edge',
-  spine: 'behind fold',
-  gap: 'closing',
-  contradiction: 'lengths',
+  spine: 'past the spine',
+  gap: 'stays open',
+  contradiction: 'cannot fold flat',
 };
 function nameOf(design: Design, f: Finding | 'no shape'): string {
-  if (f === 'no shape') return f;
-  if (f.rule === 'web') return 'narrow';
+  if (f === 'no shape') return 'no shape left';
+  if (f.rule === 'web') return 'thin strip';
   if (f.rule === 'loose-part')
     return f.aspect.startsWith('clash')
       ? `beside ${nameOfMechanism(design, f.aspect.slice('clash '.length))}`
       : /held|foot|contact/.test(f.message)
-        ? 'unheld'
+        ? 'nothing holds it'
         : 'paper ends';
-  if (f.rule === 'glue-room') return 'glue';
+  if (f.rule === 'glue-room') return 'no room for glue';
   return WORDS[f.aspect] ?? WORDS[f.aspect.split(' ')[0]] ?? RULE_WORDS[f.rule].toLowerCase();
 }
 

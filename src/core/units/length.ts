@@ -119,21 +119,22 @@ export const roundedForCutting = (mm: number, unit: LengthUnit): number =>
 
 /** Marks on a cutter's ruler, inches. */
 const RULER_IN = 1 / 32;
-/** Further off a mark than this it is said to be a little over or under (in). */
+/** Further off a mark than this it is said to be about there (in). */
 const ON_MARK_IN = 0.004;
 
-/** Inches as a cutter reads them off a ruler: the nearest 1/32, with + or - where it is a little over or under. */
-export function rulerInches(mm: number): string {
-  const inches = mm / MM_PER_INCH;
-  const mark = Math.round(inches / RULER_IN) * RULER_IN;
-  const off = inches - mark;
-  return `${asFraction(mark)!}${Math.abs(off) <= ON_MARK_IN ? '' : off > 0 ? '+' : '-'}`;
-}
+/** Inches as a cutter reads them off a ruler: the nearest 1/32, and `about` where it lies beside the mark. */
+export const rulerInches = (mm: number): string => `${isOnMark(mm) ? '' : 'about '}${onRuler(mm)}`;
+
+const markOf = (mm: number): number => Math.round(mm / MM_PER_INCH / RULER_IN) * RULER_IN;
+const isOnMark = (mm: number): boolean => Math.abs(mm / MM_PER_INCH - markOf(mm)) <= ON_MARK_IN;
+const onRuler = (mm: number): string => asFraction(markOf(mm))!;
 
 /** Width and height as a cutter reads them: mm, and inches off a ruler. */
-export const cutterSize = (widthMm: number, heightMm: number): string =>
-  `${formatLength(widthMm, 'mm')} × ${formatLength(heightMm, 'mm')} mm · ${rulerInches(widthMm)} × ` +
-  `${rulerInches(heightMm)} in`;
+export const cutterSize = (widthMm: number, heightMm: number): string => {
+  const about = isOnMark(widthMm) && isOnMark(heightMm) ? '' : 'about ';
+  const inches = `${about}${onRuler(widthMm)} × ${onRuler(heightMm)} in`;
+  return `${formatLength(widthMm, 'mm')} × ${formatLength(heightMm, 'mm')} mm · ${inches}`;
+};
 
 /** A length for a field: parses back to the very same millimetres. */
 export function exactLength(mm: number, unit: LengthUnit): string {

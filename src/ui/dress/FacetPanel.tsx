@@ -6,7 +6,7 @@ import { nameOfPart } from '@/core/document/words';
 import { canBeDressed } from '@/workers/protocol';
 import { useActions, useStudio } from '@/store/context';
 import { Action } from '../common/Action';
-import { MatFields, Size } from './MatFields';
+import { MatFields, SizeLine } from './MatFields';
 import { SideChoice } from './SideChoice';
 
 /** Changes what a facet is dressed with; `label` says how. */
@@ -43,7 +43,7 @@ export function FacetPanel() {
         <>
           <SideChoice side={side} onChange={turnUp} />
           <ColourField colour={dressing?.colour} put={put} />
-          <Size name="Facet" rings={facet.rings} />
+          <SizeLine name="Facet" rings={facet.rings} />
           {dressing?.mats.map((m, k) => (
             <MatFields
               key={k}

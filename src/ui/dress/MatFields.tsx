@@ -5,9 +5,11 @@ import { boxOf, type Ring } from '@/core/plane/polygon';
 import { stockOf, type Mat } from '@/core/document/design';
 import { DEFAULT_FOAM_INSET_MM } from '@/core/build/dressing';
 import { cutterSize } from '@/core/units/length';
+import type { Size } from '@/core/units/size';
 import { useStudio } from '@/store/context';
 import { Action } from '../common/Action';
 import { Choice, NumberField, YesNo } from '../common/Field';
+import { SizeField } from '../common/SizeField';
 
 const INSET: Parameter = {
   key: 'inset',
@@ -60,6 +62,7 @@ export function MatFields({ mat: m, number, rings, set, onRemove }: MatProps) {
         </Action>
       </Box>
       <InsetFields mat={m} set={set} />
+      <MatSize mat={m} rings={rings} set={set} />
       <Choice
         label="Corners"
         value={m.corners ?? 'sharp'}
@@ -97,7 +100,7 @@ export function MatFields({ mat: m, number, rings, set, onRemove }: MatProps) {
         choices={design.stocks.map((s) => ({ id: s.id, name: s.name }))}
         onChange={(stock) => set({ stock })}
       />
-      <Size name={`Mat ${number}`} rings={rings} />
+      <SizeLine name={`Mat ${number}`} rings={rings} />
     </Box>
   );
 }
@@ -139,8 +142,32 @@ function InsetFields({ mat: { sides, insetMm }, set }: Pick<MatProps, 'mat' | 's
   );
 }
 
+/** Its size, in its place of the facet: the inset of each side gives way alike. */
+function MatSize({ mat: { sides, insetMm }, rings, set }: Pick<MatProps, 'mat' | 'rings' | 'set'>) {
+  const unit = useStudio((s) => s.design.units);
+  if (rings.length === 0) return null;
+  const { min, max } = boxOf(rings.flat());
+  const size = [max[0] - min[0], max[1] - min[1]] as const;
+  const resize = ([wide, high]: Size): string | null => {
+    const was = sides ?? { left: insetMm, right: insetMm, top: insetMm, bottom: insetMm };
+    const [across, along] = [(size[0] - wide) / 2, (size[1] - high) / 2];
+    const next = {
+      left: tidy(was.left + across),
+      right: tidy(was.right + across),
+      top: tidy(was.top + along),
+      bottom: tidy(was.bottom + along),
+    };
+    if (SIDES.some((side) => next[side] < 0)) return 'it would be larger than what it lies on; type a smaller size';
+    const even = SIDES.every((side) => next[side] === next.left);
+    set(even ? { insetMm: next.left, sides: undefined } : { sides: next });
+    return null;
+  };
+  return <SizeField label="Size" size={size} unit={unit} onSize={resize} />;
+}
+const tidy = (mm: number): number => Number(mm.toFixed(6));
+
 /** Size as a cutter reads it: mm, and inches as a fraction. */
-export function Size({ name, rings }: { readonly name: string; readonly rings: readonly Ring[] }) {
+export function SizeLine({ name, rings }: { readonly name: string; readonly rings: readonly Ring[] }) {
   if (rings.length === 0)
     return (
       <chakra.p color="bad" m="0" fontSize="13px">
