@@ -152,7 +152,9 @@ test('a step that is done stays ticked; the cut list shows each piece in mm and 
   await page.stage('Make');
   await eventually(driver, 'the tick', async () => (await find(driver, '[data-step=cut] input')).isSelected());
   await (await findText(driver, 'label', 'cut list')).click();
-  await eventually(driver, 'sizes in both', async () => /18 × 24 mm · about 23\/32 × 15\/16 in/.test(await page.text()));
+  await eventually(driver, 'sizes in both', async () =>
+    /18 × 24 mm · about 23\/32 × 15\/16 in/.test(await page.text()),
+  );
 });
 
 test('everything in one archive: every file in it opens', async () => {

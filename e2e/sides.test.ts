@@ -44,6 +44,7 @@ test('a mat and a shape are put outside: seen there, on the cover, in the cut li
   await (await findText(driver, 'button', 'Shapes')).click();
   await (await findText(driver, 'button', 'Bring in a shape…')).click();
   await click(driver, 'dialog[open] [data-starter]');
+  await find(driver, '[data-testid=shape-figures]');
   await click(driver, 'dialog[open] [data-use=layer]');
   await eventually(driver, 'the layer', async () => (await count('[data-side=outside] [data-layer]')) === 1);
   // It is of the outside: turned over it is not there.

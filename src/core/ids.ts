@@ -9,6 +9,9 @@ import type { Side } from './side';
 export const CARD = 'card';
 const LAYER = 'layer';
 
+/** Owner of the choices about sheets, as a remedy names it. */
+export const SHEETS = 'card.sheets';
+
 export const partId = (owner: string, part: string): string => `${owner}.${part}`;
 /** The mechanism a crease, facet or glue area belongs to; of an id without a part the id itself. */
 export const ownerOfId = (id: string): string => {

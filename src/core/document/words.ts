@@ -1,5 +1,5 @@
 /** Words of a document for people: names instead of ids, labels instead of keys. */
-import { CARD, idOfLayer, matOfId, ownerOfId, partOfId, wordsOfPart } from '../ids';
+import { CARD, SHEETS, idOfLayer, matOfId, ownerOfId, partOfId, wordsOfPart } from '../ids';
 import { kindById, type Side } from '../kinds';
 import type { Remedy } from '../rules';
 import { formatArea, formatFine, formatSaid, type LengthUnit } from '../units/length';
@@ -43,6 +43,8 @@ const STUCK: Readonly<Record<string, string>> = {
 /** One lever that sets several numbers of a base. */
 const LEVERS_OF_SEVERAL: Readonly<Record<string, string>> = { reach: 'Reach of both leaves' };
 /** Where something is fixed on its face. */
+/** Numbers of other stages, each named with its stage. */
+const SETTINGS: Readonly<Record<string, string>> = { marginMm: 'Sheets: margin' };
 const AT = { x: 'To the right', y: 'Up' } as const;
 
 /** The name that its maker gave to an entry of a list. */
@@ -57,6 +59,7 @@ export function labelOfLever(design: Design, mechanism: string, parameter: strin
   const stuck = idOfLayer(mechanism) !== null || matOfId(mechanism) !== null;
   if (stuck) return `${nameOfPart(design, mechanism)}: ${(STUCK[parameter] ?? parameter).toLowerCase()}`;
   if (isBase(mechanism) && baseKindOf(design).levers?.[parameter]) return LEVERS_OF_SEVERAL[parameter] ?? parameter;
+  if (mechanism === SHEETS) return SETTINGS[parameter] ?? parameter;
   const at = mountKey(parameter);
   if (at) return AT[at];
   return (

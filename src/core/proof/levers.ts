@@ -2,7 +2,7 @@
 import { DEFAULT_FOAM_INSET_MM } from '../build/dressing';
 import { baseKindOf, fieldOf, isBase, kindIn, mountKey, parameterOf, setParameter } from '../document/fields';
 import { dressingOf, type Design } from '../document/design';
-import { idOfLayer, matOfId } from '../ids';
+import { idOfLayer, matOfId, SHEETS } from '../ids';
 
 /** One lever of a base may stand for several of its numbers. */
 const leverKeys = (design: Design, mechanism: string, parameter: string): readonly string[] =>
@@ -51,12 +51,17 @@ const STUCK_RANGE: Readonly<Record<string, { min: number; max: number }>> = {
   height: { min: 1, max: 1000 },
 };
 
-/** A number of a layer (`layer.ID`) or a mat (`FACET.mat-K`); null for anything else. */
+/**
+ * A number of a layer (`layer.ID`) or a mat (`FACET.mat-K`), a place on a face, or a setting of another stage; null for
+ * anything else.
+ */
 function stuckLever(
   design: Design,
   id: string,
   parameter: string,
 ): { value: number; set: (value: number) => Design } | null {
+  const setting = settingLever(design, id, parameter);
+  if (setting) return setting;
   const mounted = mountLever(design, id, parameter);
   if (mounted) return mounted;
   if (!STUCK_RANGE[parameter]) return null;
@@ -88,6 +93,20 @@ function stuckLever(
   };
 }
 
+/** Numbers of other stages that a remedy may turn, with their ranges (mm). */
+const SETTINGS_RANGE: Readonly<Record<string, { min: number; max: number }>> = { marginMm: { min: 0, max: 100 } };
+
+/** A choice about sheets. */
+function settingLever(
+  design: Design,
+  id: string,
+  parameter: string,
+): { value: number; set: (value: number) => Design } | null {
+  if (id !== SHEETS || !Object.hasOwn(SETTINGS_RANGE, parameter)) return null;
+  const key = parameter as 'marginMm';
+  return { value: design.sheets[key], set: (value) => ({ ...design, sheets: { ...design.sheets, [key]: value } }) };
+}
+
 /** Where a mechanism is fixed on its face. */
 function mountLever(
   design: Design,
@@ -108,7 +127,7 @@ function mountLever(
 }
 
 export function leverRange(design: Design, mechanism: string, parameter: string): { min: number; max: number } | null {
-  if (stuckLever(design, mechanism, parameter)) return STUCK_RANGE[parameter];
+  if (stuckLever(design, mechanism, parameter)) return SETTINGS_RANGE[parameter] ?? STUCK_RANGE[parameter];
   const p = fieldOf(kindIn(design, mechanism) ?? '', leverKeys(design, mechanism, parameter)[0]);
   return p?.min === undefined || p.max === undefined ? null : { min: p.min, max: p.max };
 }

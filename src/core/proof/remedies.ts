@@ -296,7 +296,8 @@ function nearestClear(now: number, end: number, measured: number, clears: (value
   const reach = Math.min(room, Math.max(LEAST_REACH, Math.abs(now)));
   let failed = now;
   let good = Number.NaN;
-  for (const part of PROBES) {
+  // An end that is near is looked at itself.
+  for (const part of room <= LEAST_REACH ? [...PROBES, 1] : PROBES) {
     const value = now + direction * reach * part;
     if (clears(value)) {
       good = value;

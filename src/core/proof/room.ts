@@ -59,7 +59,7 @@ function nameOf(design: Design, f: Finding | 'no shape'): string {
   if (f.rule === 'loose-part')
     return f.aspect.startsWith('clash')
       ? `beside ${nameOfMechanism(design, f.aspect.slice('clash '.length))}`
-      : /held|foot|contact/.test(f.message)
+      : f.aspect.startsWith('unheld ')
         ? 'nothing holds it'
         : 'paper ends';
   if (f.rule === 'glue-room') return 'no room for glue';

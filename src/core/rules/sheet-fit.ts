@@ -2,9 +2,10 @@
 import type { Piece } from '../pattern/pattern';
 import { boxOf } from '../plane/polygon';
 import { dist2 } from '../plane/vec2';
+import { SHEETS } from '../ids';
 import { SIZE_ROUNDING_MM } from '../tolerance';
 import type { FlatSize } from '../paper/sizes';
-import { finding, isBase, turnsOf, type Evidence, type Finding, type Rule } from './rule';
+import { finding, isBase, leversOf, turnsOf, type Evidence, type Finding, type Rule } from './rule';
 import { wordsFor } from './words';
 
 /**
@@ -76,7 +77,7 @@ export const sheetFit: Rule = {
           limit: long,
           aspect: `size ${piece.id}`,
           subjects: [piece.id],
-          levers: turnsOf(assembly, piece.mechanism, 'size'),
+          levers: [...leversOf(SHEETS, 'marginMm'), ...turnsOf(assembly, piece.mechanism, 'size')],
           message: `${title} is ${say.mm(widthMm)} x ${say.mm(heightMm)}; ${room}.`,
         }),
       ];

@@ -12,7 +12,7 @@ import { restOf } from '../drives';
 import { cutListCsv } from '../formats/csv';
 import { cutList } from '../sheets/cutlist';
 import { KINDS } from '../kinds';
-import { leverValue, prove } from '../proof/prove';
+import { examine, leverValue, prove } from '../proof/prove';
 import { RULES } from '../rules';
 import { shelveFonts } from '../../fonts/shelve';
 import { demoCards } from './demo';
@@ -62,14 +62,16 @@ test('findings and their remedies are told in words, also of cards that were spo
   const said: string[] = [];
   // Rules that say they never block do not.
   const mild = new Set(RULES.filter((r) => r.neverBlocks).map((r) => r.id));
+  // Where a hand moves something each try of a remedy walks its ways: of those cards the findings alone are read.
   const tell = (d: Design): void => {
-    for (const f of prove(d, 6).findings) {
+    const proof = buildAssembly(d).drives.length > 1 ? examine(d, 6) : prove(d, 6);
+    for (const f of proof.findings) {
       said.push(f.message);
       if (mild.has(f.rule)) expect([f.rule, f.severity]).not.toContain('blocks');
       for (const r of f.remedies ?? []) said.push(remedyWords(d, r, leverValue(d, r.mechanism, r.parameter) ?? 0));
     }
   };
-  for (const [, d] of demoCards().filter((_, k) => k % 2 === 0)) {
+  for (const [, d] of demoCards()) {
     const [m] = d.mechanisms;
     const key = m && numbersOf(d, m.id)[0];
     if (key) tell(setParameter(d, m.id, key, Number(parameterOf(d, m.id, key)) * 1.7));

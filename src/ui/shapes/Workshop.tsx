@@ -65,7 +65,7 @@ function Bench({ asset }: { readonly asset: ShapeAsset }) {
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr) 330px" gap="18px">
       <Box>
         <Drawn asset={asset} value={value} why={why} put={put} onStep={addStep} />
-        {value && <Figures units={design.units} worked={value} />}
+        {value ? <Figures units={design.units} worked={value} /> : <FiguresPlace />}
         {value && <SafeToCut worked={value} cut={cutAs(design, asset.id)} onTie={addStep} />}
         <AssetUses asset={asset} />
       </Box>
@@ -172,6 +172,9 @@ function Drawn({
     </Box>
   );
 }
+
+/** Where the figures will stand: what is below them stays where it is when they come. */
+const FiguresPlace = () => <Box mt="8px" height="1lh" fontSize="13px" aria-hidden="true" />;
 
 const Figures = ({
   worked: { min, max, areaMm2, points, deviationMm, islands, loose },
