@@ -80,7 +80,7 @@ function beside(random: Random): Design {
   return fixed(d, kind, values as ParameterValues, { y: round(35 - radius - half - gap) });
 }
 
-/** Two wheels, or a wheel and a disc, whose carriers come within 2 mm of each other's when both are turned. */
+/** Two wheels so far apart that their carriers meet at some turns of both, or just do not. */
 function both(random: Random): Design {
   const wheel = (): { values: ParameterValues; reach: number } => {
     const arm = round(between(random, 14, 22));
@@ -191,7 +191,6 @@ function hanging(random: Random): Design {
 }
 
 const ON_CREASE = ['step-fold', 'v-fold', 'half-cut', 'floating-band', 'strut-figure', 'plane-stack', 'step-strips'];
-const MOST_TRIES = 40;
 
 /** Its lengths some way off those it starts with. */
 function resized(random: Random, kind: string): ParameterValues {
@@ -202,7 +201,7 @@ function resized(random: Random, kind: string): ParameterValues {
 
 /** Two things on the gutter of uneven leaves, a third on one of those, and a bar stuck on somewhere. */
 function rising(random: Random): Design {
-  for (let k = 0; k < MOST_TRIES; k++) {
+  for (;;) {
     const plain = blankDesign('drawn', round(between(random, 150, 200)), round(between(random, 80, 140)));
     const parameters = { ...plain.card.parameters, reachB: round(between(random, 80, 140)) };
     let d: Design = { ...plain, card: { ...plain.card, parameters } };
@@ -220,7 +219,6 @@ function rising(random: Random): Design {
     const whole = random() < 0.4 ? barOn(random, d) : d;
     if (liesFlat(whole)) return whole;
   }
-  return blankDesign('nothing drawn');
 }
 
 /** Nothing keeps it from being told clear before it is opened: what happens then is the question. */

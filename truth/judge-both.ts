@@ -3,12 +3,11 @@ import { poseAt, type Pose } from '../src/core/assembly/pose';
 import { buildAssembly } from '../src/core/build/build';
 import { stockOf, type Design } from '../src/core/document/design';
 import type { Judged } from './judge';
-import { depthIn, place, slabsOf, type Placed } from './solids';
+import { depthIn, GIVE_MM, place, slabsOf, type Placed } from './solids';
 
 /** Looks of each hand are as close as this. */
 const STEP = { deg: 3, mm: 1 } as const;
 const SURELY_MM = 0.6;
-const GIVE_MM = 0.12;
 
 /** The card lies open: each hand is moved by itself; every place of one is held against every place of the other. */
 export function judgeBoth(design: Design): Judged {

@@ -6,7 +6,7 @@ import { poseAt, type Pose } from '../src/core/assembly/pose';
 import { buildAssembly } from '../src/core/build/build';
 import { stockOf, type Design } from '../src/core/document/design';
 import type { Judged } from './judge';
-import { depthIn, inside, place, slabsOf, toEdge, type Placed, type Slab } from './solids';
+import { depthIn, GIVE_MM, inside, place, slabsOf, toEdge, type Placed, type Slab } from './solids';
 
 type P2 = readonly [number, number];
 type P3 = readonly [number, number, number];
@@ -19,8 +19,6 @@ const LINES_MM = 1.2;
 const LAID_DEG = 20;
 /** Less open, what is stuck on and faces a leaf comes near to that by design; common practice, no source. */
 const PRESSED_DEG = 60;
-/** Thickness of both that only touches. */
-const GIVE_MM = 0.12;
 /** Deeper than this is through; less deep than `NOT_MM` is not. */
 const [SURELY_MM, NOT_MM] = [1, 0.15];
 
@@ -50,9 +48,11 @@ export function judgeRising(design: Design): Judged {
         continue;
       }
       const mm = Math.max(through(webs, placed, a, b, pose), through(webs, placed, b, a, pose));
-      // What is stuck on is as thick as it is: less open than this the card presses it, and `thickness` has it.
-      if (open < PRESSED_DEG && (a.layer || b.layer)) continue;
-      if (mm > worst.mm) worst = { mm, why: `${name(a)} in ${name(b)} by ${mm.toFixed(2)} at ${open}` };
+      const why = `${name(a)} in ${name(b)} by ${mm.toFixed(2)} at ${open}`;
+      // What is stuck on is as thick as it is: less open than this the card may press it, or not.
+      if (open < PRESSED_DEG && (a.layer || b.layer)) {
+        if (mm > NOT_MM && doubtful === '') doubtful = why;
+      } else if (mm > worst.mm) worst = { mm, why };
     }
     if (worst.mm > SURELY_MM * 3) break;
   }

@@ -2,7 +2,7 @@
 import { poseAt, type Pose } from '../src/core/assembly/pose';
 import { buildAssembly } from '../src/core/build/build';
 import { stockOf, type Design } from '../src/core/document/design';
-import { depthIn, place, slabsOf, type Placed, type Slab } from './solids';
+import { depthIn, GIVE_MM, place, slabsOf, type Placed, type Slab } from './solids';
 
 export type Answer = 'jams' | 'moves' | 'undecided';
 
@@ -10,8 +10,6 @@ export type Answer = 'jams' | 'moves' | 'undecided';
 const STEP = { deg: 2, mm: 0.75 } as const;
 /** Parts that are this deep in each other do jam, mm; those that are less deep than `NOT` do not. */
 const SURELY = 0.6;
-/** Height that both must share to run into each other: less is paper that only touches. */
-const GIVE_MM = 0.12;
 const OPENINGS = [180, 135, 90, 45];
 /** Less open than this nobody moves anything against a leaf. */
 const HAND_STOPS_DEG = 90;

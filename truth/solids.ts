@@ -26,6 +26,8 @@ export interface Slab {
 }
 
 const STREW_MM = 1.5;
+/** Height that two parts must share to run into each other, mm: less is paper that only touches. */
+export const GIVE_MM = 0.12;
 
 /** Even-odd over all rings: a ray to the right. */
 export function inside({ outer, holes }: Poly, [x, y]: P2): boolean {

@@ -48,7 +48,7 @@ export async function openBrowser(
 }
 
 /** A page that does not load in this time is asked for again by `visit`. */
-const LOAD_MS = 12_000;
+const LOAD_MS = 30_000;
 /**
  * Loads a page. A load that is asked for right after another may never begin: the browser's own log of the network
  * shows no request then, and the page that is left is not asked to go. Such a load is asked for once more, and said.

@@ -27,6 +27,7 @@ import { readValue } from '../core/document/values';
 import { cutList } from '../core/sheets/cutlist';
 import { parseAngle } from '../core/units/angle';
 import { parseLength } from '../core/units/length';
+import { parseSize } from '../core/units/size';
 import { followWalks } from './progress';
 import {
   readArguments,
@@ -81,14 +82,9 @@ const kinds: Verb = (args) => {
 };
 
 function readCardSize(text: string): { gutter: number; reach: number } {
-  const sides = text.split(/[x×]/i);
-  if (sides.length !== 2)
-    throw new UsageError(`--card is "${text.slice(0, 30)}"; it must be GUTTERxREACH such as 200x140 or 7inx5in`);
-  const [gutter, reach] = sides.map((side) => {
-    const read = parseLength(side);
-    if (!read.ok) throw new UsageError(`--card: ${read.why}`);
-    return read.value;
-  });
+  const read = parseSize(text);
+  if (!read.ok) throw new UsageError(`--card: ${read.why}; it must be GUTTERxREACH such as 200x140 or 7inx5in`);
+  const [gutter, reach] = read.value;
   return { gutter, reach };
 }
 

@@ -85,3 +85,7 @@ const MOST_HAND_STEPS = 72;
 
 export const handSteps = ({ from, to, unit }: Drive): number =>
   Math.min(MOST_HAND_STEPS, Math.max(4, Math.ceil((to - from) / HAND_STEP[unit])));
+
+/** Whether something beside the opening is moved in a state. */
+export const isByHand = (state: State): boolean =>
+  Object.entries(state).some(([id, value]) => id !== OPEN && value !== 0);

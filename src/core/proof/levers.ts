@@ -9,15 +9,15 @@ const leverKeys = (design: Design, mechanism: string, parameter: string): readon
   (isBase(mechanism) ? baseKindOf(design).levers?.[parameter] : undefined) ?? [parameter];
 
 export function leverValue(design: Design, mechanism: string, parameter: string): number | null {
-  const stuck = stuckLever(design, mechanism, parameter);
-  if (stuck) return stuck.value;
+  const own = ownLever(design, mechanism, parameter);
+  if (own) return own.value;
   const value = parameterOf(design, mechanism, leverKeys(design, mechanism, parameter)[0]);
   return typeof value === 'number' ? value : null;
 }
 export function setLever(design: Design, mechanism: string, parameter: string, value: number): Design {
-  const stuck = stuckLever(design, mechanism, parameter);
-  return stuck
-    ? stuck.set(value)
+  const own = ownLever(design, mechanism, parameter);
+  return own
+    ? own.set(value)
     : leverKeys(design, mechanism, parameter).reduce((d, key) => setParameter(d, mechanism, key, value), design);
 }
 
@@ -39,8 +39,19 @@ export function rangeAround(
   return { now, from: Math.max(min, min < 0 ? now - span : min), to: Math.min(max, now + span) };
 }
 
+/** A number that is no parameter of a kind. */
+interface OwnLever {
+  readonly value: number;
+  readonly range: Range;
+  readonly set: (value: number) => Design;
+}
+interface Range {
+  readonly min: number;
+  readonly max: number;
+}
+
 /** Numbers of what is stuck on facets that remedies may change, with their ranges (mm). */
-const STUCK_RANGE: Readonly<Record<string, { min: number; max: number }>> = {
+const STUCK_RANGE: Readonly<Record<string, Range>> = {
   foamMm: { min: 0, max: 10 },
   foamInsetMm: { min: 0, max: 100 },
   'at.x': { min: -500, max: 500 },
@@ -55,16 +66,11 @@ const STUCK_RANGE: Readonly<Record<string, { min: number; max: number }>> = {
  * A number of a layer (`layer.ID`) or a mat (`FACET.mat-K`), a place on a face, or a setting of another stage; null for
  * anything else.
  */
-function stuckLever(
-  design: Design,
-  id: string,
-  parameter: string,
-): { value: number; set: (value: number) => Design } | null {
-  const setting = settingLever(design, id, parameter);
-  if (setting) return setting;
-  const mounted = mountLever(design, id, parameter);
-  if (mounted) return mounted;
-  if (!STUCK_RANGE[parameter]) return null;
+function ownLever(design: Design, id: string, parameter: string): OwnLever | null {
+  const elsewhere = settingLever(design, id, parameter) ?? mountLever(design, id, parameter);
+  if (elsewhere) return elsewhere;
+  const range = STUCK_RANGE[parameter];
+  if (!range) return null;
   const ownId = idOfLayer(id);
   const layer = ownId === null ? undefined : design.layers.find((l) => l.id === ownId);
   const value = layer?.[parameter as 'foamMm' | 'foamInsetMm' | 'x' | 'y' | 'width' | 'height'];
@@ -74,6 +80,7 @@ function stuckLever(
       ? null
       : {
           value,
+          range,
           set: (next) => ({
             ...design,
             layers: design.layers.map((l) => (l === layer ? { ...l, [parameter]: next } : l)),
@@ -84,6 +91,7 @@ function stuckLever(
   if (!mat || !parameter.startsWith('foam')) return null;
   return {
     value: (parameter === 'foamMm' ? mat.foamMm : (mat.foamInsetMm ?? DEFAULT_FOAM_INSET_MM)) ?? 0,
+    range,
     set: (value) => ({
       ...design,
       dressing: design.dressing.map((d) =>
@@ -93,32 +101,29 @@ function stuckLever(
   };
 }
 
-/** Numbers of other stages that a remedy may turn, with their ranges (mm). */
-const SETTINGS_RANGE: Readonly<Record<string, { min: number; max: number }>> = { marginMm: { min: 0, max: 100 } };
+/** Of the margin of a sheet, mm. */
+const MARGIN_RANGE: Range = { min: 0, max: 100 };
 
-/** A choice about sheets. */
-function settingLever(
-  design: Design,
-  id: string,
-  parameter: string,
-): { value: number; set: (value: number) => Design } | null {
-  if (id !== SHEETS || !Object.hasOwn(SETTINGS_RANGE, parameter)) return null;
-  const key = parameter as 'marginMm';
-  return { value: design.sheets[key], set: (value) => ({ ...design, sheets: { ...design.sheets, [key]: value } }) };
+/** A choice of another stage: the margin of the sheets. */
+function settingLever(design: Design, id: string, parameter: string): OwnLever | null {
+  if (id !== SHEETS || parameter !== 'marginMm') return null;
+  const { sheets } = design;
+  return {
+    value: sheets.marginMm,
+    range: MARGIN_RANGE,
+    set: (marginMm) => ({ ...design, sheets: { ...sheets, marginMm } }),
+  };
 }
 
 /** Where a mechanism is fixed on its face. */
-function mountLever(
-  design: Design,
-  id: string,
-  parameter: string,
-): { value: number; set: (value: number) => Design } | null {
+function mountLever(design: Design, id: string, parameter: string): OwnLever | null {
   const axis = mountKey(parameter);
   const fixed = axis && design.mechanisms.find((m) => m.id === id);
   if (!axis || !fixed?.mount) return null;
   const { mount } = fixed;
   return {
     value: mount[axis],
+    range: STUCK_RANGE[parameter],
     set: (value) => ({
       ...design,
       mechanisms: design.mechanisms.map((m) => (m === fixed ? { ...m, mount: { ...mount, [axis]: value } } : m)),
@@ -126,8 +131,9 @@ function mountLever(
   };
 }
 
-export function leverRange(design: Design, mechanism: string, parameter: string): { min: number; max: number } | null {
-  if (stuckLever(design, mechanism, parameter)) return SETTINGS_RANGE[parameter] ?? STUCK_RANGE[parameter];
+export function leverRange(design: Design, mechanism: string, parameter: string): Range | null {
+  const own = ownLever(design, mechanism, parameter);
+  if (own) return own.range;
   const p = fieldOf(kindIn(design, mechanism) ?? '', leverKeys(design, mechanism, parameter)[0]);
   return p?.min === undefined || p.max === undefined ? null : { min: p.min, max: p.max };
 }

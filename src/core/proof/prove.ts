@@ -1,5 +1,5 @@
 /** The proof of a design: every rule, the travel's chart, and remedies where one parameter can clear a finding. */
-import { OPEN, openOf, stateIn, type State } from '../drives';
+import { isByHand, OPEN, openOf, stateIn, type State } from '../drives';
 import type { Assembly } from '../assembly/assembly';
 import type { Stance } from '../kinds';
 import { allMeasures, poseAt, poseOpen, type Pose } from '../assembly/pose';
@@ -194,7 +194,7 @@ function* seekFor(seeking: Seeking, finding: Finding): Generator<void, Finding> 
 
 /** A note about what a hand moves needs no cure, and each try of one walks every hand's ways: sought when asked. */
 const waitsToBeAsked = ({ alone }: Seeking, { severity, drive }: Finding): boolean =>
-  !alone && severity === 'note' && Object.entries(drive).some(([id, value]) => id !== OPEN && value !== 0);
+  !alone && severity === 'note' && isByHand(drive);
 
 /** A finding that a proof left unsought, with its remedies. */
 export function seek(design: Design, finding: Finding, known: readonly Finding[], steps = DEFAULT_STEPS): Finding {

@@ -2,7 +2,7 @@
  * Remedies: one number changed so that a finding is gone. Found by searching on the rule itself, so that every new kind
  * is served, and offered only when the whole proof of the changed design bears them out.
  */
-import { OPEN, openOf } from '../drives';
+import { isByHand, openOf } from '../drives';
 import type { Assembly } from '../assembly/assembly';
 import { poseAt, type Pose } from '../assembly/pose';
 import { tryBuild } from '../build/build';
@@ -218,7 +218,7 @@ class Search {
     if (this.rule.needs !== 'travel') return null;
     // Every hand at every opening is for the proof of what is found.
     const { drive } = this.finding;
-    const byHand = Object.entries(drive).some(([id, value]) => id !== OPEN && value !== 0);
+    const byHand = isByHand(drive);
     // The pose where it was worst is looked at again, whatever the steps; before all others where a hand is needed.
     const there = poseAt(assembly, drive);
     const still = byHand && !there.stop && own({ ...cheap, rough: true, named: [there] });

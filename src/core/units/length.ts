@@ -1,6 +1,6 @@
 /** Lengths in text: millimetres and inches, decimals and fractions. */
 import { FRACTION_IN, SIZE_ROUNDING_MM } from '../tolerance';
-import { readSum, type Sum } from './sum';
+import { readSum, type NoSum } from './sum';
 
 export type LengthUnit = 'mm' | 'in';
 
@@ -45,7 +45,7 @@ export function parseLength(text: string, unitless: LengthUnit = 'mm'): Parsed {
   return { ok: true, value: sum.value };
 }
 
-function notALength(text: string, reason: Exclude<Sum, { ok: true }>['reason'], at: string): string {
+function notALength(text: string, reason: NoSum, at: string): string {
   if (reason === 'unit') return `"${at}" is not a unit of length; use mm, cm or in`;
   if (reason === 'of two sizes')
     return `"${text}" is not a length; multiply and divide by plain numbers, as in 29.7 cm / 2`;

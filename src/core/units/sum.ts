@@ -10,9 +10,9 @@ export interface SumUnits {
   /** Worth of the field's own unit. */
   readonly bare: number;
 }
+export type NoSum = 'not a sum' | 'unit' | 'of two sizes' | 'by nothing';
 export type Sum =
-  | { readonly ok: true; readonly value: number }
-  | { readonly ok: false; readonly reason: 'not a sum' | 'unit' | 'of two sizes' | 'by nothing'; readonly at: string };
+  { readonly ok: true; readonly value: number } | { readonly ok: false; readonly reason: NoSum; readonly at: string };
 
 /** A number yet without a unit, or a size. */
 interface Term {
@@ -39,7 +39,7 @@ const TIMES = /[×*÷/]|(?<=\s)x|x(?=[\s(])/y;
 
 class Unread extends Error {
   constructor(
-    readonly reason: Exclude<Sum, { ok: true }>['reason'],
+    readonly reason: NoSum,
     readonly at: string,
   ) {
     super(reason);
