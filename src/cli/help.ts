@@ -25,6 +25,8 @@ const HELP: Readonly<Record<string, Help>> = {
       side: ['inside|outside', 'of the facet it goes on'],
       at: ['X,Y[,TURN]', 'its place from the middle of the facet, mm and degrees'],
       id: ['ID', 'its name in files'],
+      stock: ['STOCK', 'what it is cut from, by id or name of a stock of the card'],
+      piece: ['PIECE=STOCK', 'one of its pieces, cut from another stock; may be given again and again'],
       name: ['TEXT', 'name of the card'],
       add: ['', 'puts it into OUT, which is there already'],
     },

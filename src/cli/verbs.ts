@@ -16,7 +16,7 @@ import type { Template } from '../core/document/template';
 import { PLAIN_BASE, BASES, faceMounting, kindInfo, KINDS, type Parameter, type ParameterValue } from '../core/kinds';
 import { buildAssembly } from '../core/build/build';
 import { addMechanism, naturalMount } from '../core/document/standing';
-import { blankDesign, type Design, type Mechanism } from '../core/document/design';
+import { blankDesign, type CutFrom, type Design, type Mechanism } from '../core/document/design';
 import { baseKindOf, parametersOf } from '../core/document/fields';
 import { DEFAULT_STEPS, MOST_STEPS, prove as proveDesign, seek } from '../core/proof/prove';
 import type { Finding } from '../core/rules';
@@ -157,11 +157,37 @@ function beginCard(kind: string, size: string | undefined): Design {
 /** A plain card says nothing of its construction. */
 const constructed = (id: string): { construction?: string } => (id === PLAIN_BASE ? {} : { construction: id });
 
+/** The id of a stock of the card, said by that or by its name. */
+function readStock({ stocks }: Design, text: string, option: string): string {
+  const stock = stocks.find((s) => s.id === text || s.name.toLowerCase() === text.toLowerCase());
+  if (stock) return stock.id;
+  const known = stocks.map((s) => `${s.id} (${s.name})`).join(', ');
+  throw new UsageError(`--${option}: "${text.slice(0, 40)}" is no stock of the card; it has ${known}`);
+}
+
+/** A mechanism or the base cut from a stock, and single pieces from others. */
+function withStocks(design: Design, id: string, said: string | undefined, pieces: readonly string[]): Design {
+  const stock = said === undefined ? undefined : readStock(design, said, 'stock');
+  const cutFrom = pieces.map((text): CutFrom => {
+    const at = text.indexOf('=');
+    if (at < 1) throw new UsageError(`--piece is "${text.slice(0, 40)}"; it must be PIECE=STOCK`);
+    return { piece: text.slice(0, at), stock: readStock(design, text.slice(at + 1), 'piece') };
+  });
+  const kept = (design.cutFrom ?? []).filter((c) => !cutFrom.some((n) => n.piece === c.piece));
+  return {
+    ...design,
+    ...(stock !== undefined && id === CARD ? { card: { ...design.card, stock } } : {}),
+    mechanisms: design.mechanisms.map((m) => (m.id === id && stock !== undefined ? { ...m, stock } : m)),
+    ...(cutFrom.length > 0 ? { cutFrom: [...kept, ...cutFrom] } : {}),
+  };
+}
+
 const newDesign: Verb = (args) => {
   const {
     files: [path, ...pairs],
     options,
     flags,
+    many,
   } = readArguments(args, {
     card: 'one',
     kind: 'one',
@@ -169,6 +195,8 @@ const newDesign: Verb = (args) => {
     side: 'one',
     at: 'one',
     id: 'one',
+    stock: 'one',
+    piece: 'many',
     name: 'one',
     add: 'flag',
   });
@@ -209,13 +237,20 @@ const newDesign: Verb = (args) => {
       throw new UsageError(`${kind} is a base, and that of the file is a ${baseKindOf(design).id}; begin a new file`);
     design = { ...design, card: { ...design.card, parameters: { ...design.card.parameters, ...values } } };
   }
+  design = withStocks(design, id, options.stock, many.piece ?? []);
   const checked = checkDesign(design);
   if (!checked.ok) throw new UsageError(checked.why);
   // Built once before it is written: a crease that is not there is refused now, not later.
   const assembly = buildAssembly(design);
+  const lost = design.cutFrom?.find((c) => !assembly.pieces.some((p) => p.id === c.piece));
+  if (lost)
+    throw new UsageError(
+      `--piece: "${lost.piece}" is no piece of the card; pieces are ${assembly.pieces.map((p) => p.id).join(', ')}`,
+    );
   writeFile(path, `${JSON.stringify(design, null, 1)}\n`);
   const facets = assembly.facets.map((f) => f.id);
-  return { result: { file: path, mechanism: id, creases: [...assembly.hosts.keys()], facets } };
+  const pieces = assembly.pieces.map((p) => p.id);
+  return { result: { file: path, mechanism: id, creases: [...assembly.hosts.keys()], facets, pieces } };
 };
 
 /** A walk may take this long unless it is said otherwise, s. */

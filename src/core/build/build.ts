@@ -54,6 +54,7 @@ import { sharePanels } from './shared';
 import { laidNowhere } from './nowhere';
 import { buildTemplate } from './template';
 import { withGluing } from './gluing';
+import { ofOwnStock, stockOfPiece, thickestMm } from './own-stocks';
 import { attachedLayers, windowsAndDrawings } from './dressing';
 import { baseKindOf, cardValues, isBase, valuesOf, wholeValues } from '../document/fields';
 import { CENTRE, shelfOf, stockOf, type Design, type Mechanism } from '../document/design';
@@ -165,7 +166,7 @@ function plainBase({ pieces, interruptions, inner = [] }: Base): BaseOf {
 }
 
 function gatherBase(design: Design, base: Base): Gathered {
-  const pieces = base.pieces.map((p) => [p.id, p] as const);
+  const pieces = base.pieces.map(ofOwnStock(design)).map((p) => [p.id, p] as const);
   const kind = baseKindOf(design);
   const { landmarks = [], demands = [], footings = [], measures } = base;
   const card = { id: CARD, kind: kind.id, title: design.name, host: null, landmarks, demands, footings, measures };
@@ -238,7 +239,7 @@ function addOnFace(
         `${facets.slice(0, 12).join(', ')}`,
     );
   }
-  const { caliperMm } = stockOf(design, m.stock);
+  const caliperMm = thickestMm(design, m.id, m.stock);
   const say = (mm: number): string => formatSaid(mm, design.units);
   const onPiece = { piece: pieces.get(face.piece)!, interruptions };
   const context = { id: m.id, face, so: onPiece, stock: m.stock, caliperMm, outline, say };
@@ -259,7 +260,7 @@ function addParts(
   levelMm: number,
   mount: Pick<PlacedMechanism, 'host' | 'face' | 'turns'>,
 ): void {
-  for (const own of part.pieces) {
+  for (const own of part.pieces.map(ofOwnStock(so.design))) {
     const piece = own.levelMm === undefined ? own : { ...own, levelMm: own.levelMm + levelMm };
     so.pieces.set(piece.id, piece);
     so.plain.set(piece.id, piece);
@@ -287,7 +288,8 @@ function makeBase(design: Design, outline: (shape: Shape) => Region): Base {
     if (design.card.template) return buildTemplate(design.card.template, design.card.stock);
     const { stock, pageStock } = design.card;
     const caliperOf = (id: string): number => stockOf(design, id).caliperMm;
-    return baseKindOf(design).build(cardValues(design), { stock, pageStock, caliperOf, outline, refuse });
+    const stockFor = (piece: string): string => stockOfPiece(design, piece, stock);
+    return baseKindOf(design).build(cardValues(design), { stock, pageStock, caliperOf, stockFor, outline, refuse });
   } catch (error) {
     if (error instanceof ShapeError) throw new DesignError(`${CARD}: ${error.message}`);
     throw error;

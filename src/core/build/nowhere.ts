@@ -6,6 +6,7 @@ import { nameOfPart } from '../document/words';
 import { CARD } from '../ids';
 
 export function laidNowhere(design: Design, assembly: Pick<Assembly, 'facets' | 'pieces'>): Misfit[] {
+  const pieces = new Set(assembly.pieces.map((p) => p.id));
   const facets = new Set(assembly.facets.map((f) => f.id));
   const glue = new Set(assembly.pieces.flatMap((p) => p.glue.map((g) => g.id)));
   const creases = new Set(assembly.pieces.flatMap((p) => p.creases.map((c) => c.id)));
@@ -28,6 +29,9 @@ export function laidNowhere(design: Design, assembly: Pick<Assembly, 'facets' | 
     ...(design.gluing ?? [])
       .filter((g) => !glue.has(g.glue))
       .map((g) => lost(`An adhesive is set for the ${nameOfPart(design, g.glue)}`, `gluing ${g.glue}`)),
+    ...(design.cutFrom ?? [])
+      .filter((c) => !pieces.has(c.piece))
+      .map((c) => lost(`A stock is set for the ${nameOfPart(design, c.piece)}`, `cutFrom ${c.piece}`)),
     ...Object.keys(design.making.creases)
       .filter((c) => !creases.has(c))
       .map((c) => lost(`A way of making is set for the ${nameOfPart(design, c)}`, `making ${c}`)),

@@ -166,6 +166,12 @@ export interface Gluing {
   readonly insetMm?: number;
 }
 
+/** The stock of one piece, both by id. */
+export interface CutFrom {
+  readonly piece: string;
+  readonly stock: string;
+}
+
 export interface Dressing {
   /** Facet, by id. */
   readonly facet: string;
@@ -233,6 +239,8 @@ export interface Design {
   readonly done?: readonly string[];
   /** Glue that is not as its kind has it. */
   readonly gluing?: readonly Gluing[];
+  /** Pieces that are cut from another stock than their kind has them from. */
+  readonly cutFrom?: readonly CutFrom[];
   /** States that its maker names; those of its base unless said. */
   readonly states?: readonly NamedState[];
   /** Variants of it, as differences from it. */

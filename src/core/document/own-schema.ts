@@ -171,6 +171,7 @@ const piece = record<Piece>({
   shares: Joi.valid('front', 'backing'),
   cutWith: held,
   apart: Joi.boolean(),
+  times: Joi.number().integer().min(1).max(100),
   islands: region,
   lines: Joi.array().items(mark).max(MOST_POINTS).required(),
   drawn: list(Joi.object({ side: Joi.valid(...SIDES).required(), region: region.required() })).optional(),

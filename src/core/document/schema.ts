@@ -267,6 +267,10 @@ const designSchema = Joi.object<Design>({
     )
     .max(1000)
     .unique('glue'),
+  cutFrom: Joi.array()
+    .items(Joi.object({ piece: facetId.required(), stock: id.required() }))
+    .max(1000)
+    .unique('piece'),
   states: Joi.array().items(namedState).max(MOST_STATES).unique('id'),
   pictures: Joi.array().items(pictureSchema(id)).max(MOST_PICTURES).unique('id'),
   artwork: Joi.array().items(artwork).max(200).unique('id'),
@@ -382,6 +386,7 @@ function checkReferences(design: Design): string | null {
     ['card.pageStock', design.card.pageStock],
     ...design.mechanisms.map((m, i) => [`mechanisms[${i}].stock`, m.stock]),
     ...design.layers.map((l, i) => [`layers[${i}].stock`, l.stock]),
+    ...(design.cutFrom ?? []).map((c, i) => [`cutFrom[${i}].stock`, c.stock]),
     ...design.dressing.flatMap((d, i) => d.mats.map((m, k) => [`dressing[${i}].mats[${k}].stock`, m.stock])),
   ];
   for (const [where, name] of used)

@@ -3,7 +3,7 @@ import { assetsNamed, type ShapeAsset, type ShapeStep } from '../shapes/shape';
 import type { Stock } from '../paper/stocks';
 import { GUTTER, parametersInCommon } from '../kinds';
 import { CARD, ownerOfId } from '../ids';
-import type { Design, Mechanism } from './design';
+import type { CutFrom, Design, Mechanism } from './design';
 import { parameterOf, parametersOf, setParameter } from './fields';
 import { readJson } from './json';
 import { checkDesign } from './schema';
@@ -85,6 +85,7 @@ interface Copied {
   readonly mechanisms: readonly Mechanism[];
   readonly shapes: readonly ShapeAsset[];
   readonly stocks: readonly Stock[];
+  readonly cutFrom?: readonly CutFrom[];
 }
 
 /** Chosen mechanisms with what stands on them, and the shapes and stocks that they use, as text. */
@@ -92,8 +93,9 @@ export function copiedText(design: Design, ids: readonly string[]): string {
   const all = new Set(ids.flatMap((id) => standingOn(design, id)));
   const mechanisms = chosen(design, [...all]);
   const shapes = shapesUsed(design, mechanisms);
-  const stocks = design.stocks.filter((s) => mechanisms.some((m) => m.stock === s.id));
-  return JSON.stringify({ [MARK]: 1, mechanisms, shapes, stocks });
+  const cutFrom = (design.cutFrom ?? []).filter((c) => all.has(ownerOfId(c.piece)));
+  const stocks = design.stocks.filter((s) => [...mechanisms, ...cutFrom].some((x) => x.stock === s.id));
+  return JSON.stringify({ [MARK]: 1, mechanisms, shapes, stocks, ...(cutFrom.length > 0 ? { cutFrom } : {}) });
 }
 
 function assetsIn(value: unknown): string[] {
@@ -123,7 +125,7 @@ export function pasted(design: Design, text: string): Pasted {
   const value = json.ok ? (json.value as Partial<Copied> & { [MARK]?: unknown }) : null;
   if (!value || value[MARK] !== 1 || !Array.isArray(value.mechanisms))
     return { ok: false, why: 'what was copied is not a part of a card' };
-  const { mechanisms, shapes = [], stocks = [] } = value as Copied;
+  const { mechanisms, shapes = [], stocks = [], cutFrom = [] } = value as Copied;
   // Held against the schema by itself first: nothing of it is touched before that.
   const alone = checkDesign({
     ...design,
@@ -131,12 +133,13 @@ export function pasted(design: Design, text: string): Pasted {
     shapes,
     stocks: [...stocks, ...design.stocks.filter((s) => !stocks.some((t) => t?.id === s.id))],
     layers: [],
+    cutFrom,
     dressing: [],
     artwork: undefined,
     card: { ...design.card, parameters: {}, construction: undefined, template: undefined },
   });
   if (!alone.ok) return { ok: false, why: alone.why };
-  return merged(design, { mechanisms, shapes, stocks });
+  return merged(design, { mechanisms, shapes, stocks, cutFrom });
 }
 
 function merged(design: Design, copied: Copied): Pasted {
@@ -166,6 +169,12 @@ function merged(design: Design, copied: Copied): Pasted {
     const fresh = renamedAssets({ ...m, id: ids.get(m.id)!, stock: stockOf.name(m.stock) }, shapeOf.name);
     next = { ...next, mechanisms: [...next.mechanisms, placedIn(next, fresh, ids)] };
   }
+  const cutFrom = (copied.cutFrom ?? []).flatMap(({ piece, stock }): CutFrom[] => {
+    const owner = ownerOfId(piece);
+    const fresh = ids.get(owner);
+    return fresh ? [{ piece: `${fresh}${piece.slice(owner.length)}`, stock: stockOf.name(stock) }] : [];
+  });
+  if (cutFrom.length > 0) next = { ...next, cutFrom: [...(next.cutFrom ?? []), ...cutFrom] };
   return { ok: true, design: next, ids: [...ids.values()] };
 }
 

@@ -138,6 +138,7 @@ const PARTS: Readonly<Record<string, string>> = {
   machine: 'Machine',
   done: 'Steps done',
   gluing: 'Gluing',
+  cutFrom: 'Stocks of pieces',
   states: 'States by name',
   notes: 'Notes',
 };

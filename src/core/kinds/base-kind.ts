@@ -75,6 +75,8 @@ export interface BaseContext {
   readonly stock: string;
   /** Stock of a page of its own. */
   readonly pageStock: string;
+  /** The stock of one piece, by its id: its maker's choice, else that of the base. */
+  readonly stockFor: (piece: string) => string;
   /** Thickness of a stock, mm. */
   readonly caliperOf: (stock: string) => number;
   /** Outline of a shape, mm, y up. Throws ShapeError. */

@@ -1,7 +1,20 @@
 /** Where loops do not close as rigid facets: the poses of least gap, as a measure of how much the paper must bend. */
 import { largestGap, pointPairs, type Gap } from './bodies';
 import { jointTransform, type Linkage } from './joint';
-import { applyRigid, compose, identity, invert, norm3, sub3, turnAbout, type Rigid, type Vec3 } from './rigid';
+import {
+  applyRigid,
+  compose,
+  cross3,
+  dot3,
+  identity,
+  invert,
+  norm3,
+  rotateOnly,
+  sub3,
+  turnAbout,
+  type Rigid,
+  type Vec3,
+} from './rigid';
 import { DenseNormal } from './dense-normal';
 import { SparseSymmetric } from './sparse';
 import { BENDING_FLOOR, BENDING_GAINED_MM2, BENDING_GAINED_PART } from '../tolerance';
@@ -13,29 +26,46 @@ export interface Bent {
   readonly cost: number;
 }
 
+/**
+ * A sheet that is held, as a wall, and a point of a body that stays in front of it: on the side that the wall's own z
+ * points to. Planes and points in the frames of their bodies, mm.
+ */
+export interface Wall {
+  readonly wall: { readonly body: number; readonly plane: Rigid };
+  readonly point: { readonly body: number; readonly at: Vec3 };
+}
+
 const MOST_ITERATIONS = 60;
 const FIRST_DAMPING = 1e-3;
 /** Damping goes down by this after a step that helped, and up after one that did not. */
 const DAMPING_FACTOR = 5;
 const MOST_DAMPING = 1e8;
+/** A millimetre behind a wall counts as so many of a gap: paper bends long before it goes through paper. */
+const WALL_WEIGHT = 10;
 
 /**
  * Least sum of squared gaps over all creases, driven bodies held; Levenberg-Marquardt from the given poses. Rivets and
  * tracks stay as they are: what they tie is as one body. A measure that does not depend on where a loop is cut. Paper
  * follows it only in the mean: it is a measure, not a shape.
  * @param q value of every joint, rad or mm
+ * @param walls what it may not be bent through
  * @returns bodies and the gap that is left
  */
-export function leastBending(linkage: Linkage, from: readonly Rigid[], q: Float64Array): Bent {
-  const { seams, equations, whole } = bendingOf(linkage, q);
+export function leastBending(
+  linkage: Linkage,
+  from: readonly Rigid[],
+  q: Float64Array,
+  walls: readonly Wall[] = [],
+): Bent {
+  const { costOf, equations, whole } = bendingOf(linkage, from, q, walls);
   let bodies = [...from];
-  let cost = costOf(seams, bodies);
+  let cost = costOf(bodies);
   let damping = FIRST_DAMPING;
   for (let k = 0; k < MOST_ITERATIONS && equations.size > 0 && damping <= MOST_DAMPING; k++) {
     const step = equations.step(bodies, damping);
     // So nearly free that rounding decides: a shorter step is held better. What hangs on nothing at all stays.
     const trial = step && bodies.map((body, b) => nudge(body, step(b)));
-    const next = trial ? costOf(seams, trial) : Infinity;
+    const next = trial ? costOf(trial) : Infinity;
     if (!trial || next >= cost) {
       damping *= DAMPING_FACTOR;
       continue;
@@ -54,20 +84,21 @@ export function leastBending(linkage: Linkage, from: readonly Rigid[], q: Float6
  * derivative.
  */
 export function bentBy(linkage: Linkage, from: readonly Rigid[], q: Float64Array): readonly Rigid[] {
-  const { equations, whole } = bendingOf(linkage, q);
+  const { equations, whole } = bendingOf(linkage, from, q);
   if (equations.size === 0) return from;
   const step = equations.step(from, 0) ?? equations.step(from, FIRST_DAMPING);
   return step ? whole(from.map((body, b) => nudge(body, step(b)))) : from;
 }
 
 /** The equations of a linkage at a pose. `whole`: the first body of each group carries the others of it. */
-function bendingOf(linkage: Linkage, q: Float64Array) {
+function bendingOf(linkage: Linkage, from: readonly Rigid[], q: Float64Array, walls: readonly Wall[] = []) {
   const tied = rigidGroups(linkage, q);
   const seams = seamsOf(linkage, tied);
   const groups = heldGroups(linkage, tied);
+  const keeps = keepsOf(walls, from, tied, groups.held);
   return {
-    seams,
-    equations: isSmall(groups) ? denseEquations(groups, seams) : normalEquations(groups, seams),
+    costOf: (bodies: readonly Rigid[]): number => gapsSquared(seams, bodies) + behindSquared(keeps, bodies),
+    equations: isSmall(groups) ? denseEquations(groups, seams, keeps) : normalEquations(groups, seams, keeps),
     whole: (bodies: readonly Rigid[]): Rigid[] =>
       bodies.map((body, b) => (tied[b].to === b ? body : compose(bodies[tied[b].to], tied[b].placed))),
   };
@@ -139,8 +170,56 @@ function heldGroups({ joints }: Linkage, tied: readonly Tied[]): { held: Readonl
   return { held, carry: tied.flatMap((t, b) => (t.to === b ? [b] : [])) };
 }
 
-const costOf = (seams: readonly Seam[], bodies: readonly Rigid[]): number =>
+const gapsSquared = (seams: readonly Seam[], bodies: readonly Rigid[]): number =>
   seams.reduce((sum, { a, b, p, r }) => sum + norm3(sub3(applyRigid(bodies[a], p), applyRigid(bodies[b], r))) ** 2, 0);
+
+/** A point of a body that stays in front of a plane in the world: on the side of its normal, mm. */
+interface Keep {
+  readonly body: number;
+  readonly at: Vec3;
+  readonly normal: Vec3;
+  readonly level: number;
+}
+/** Of walls that are held, where they are, and of points that are not, in the frames of the bodies that carry them. */
+const keepsOf = (
+  walls: readonly Wall[],
+  bodies: readonly Rigid[],
+  tied: readonly Tied[],
+  held: ReadonlySet<number>,
+): Keep[] =>
+  walls.flatMap(({ wall, point }): Keep[] => {
+    const [on, of] = [tied[wall.body], tied[point.body]];
+    if (!held.has(on.to) || held.has(of.to)) return [];
+    const plane = compose(compose(bodies[on.to], on.placed), wall.plane);
+    const normal: Vec3 = [plane[2], plane[6], plane[10]];
+    const level = dot3(normal, [plane[3], plane[7], plane[11]]);
+    return [{ body: of.to, at: applyRigid(of.placed, point.at), normal, level }];
+  });
+
+/** How far a point is in front of its plane, mm; below 0 behind it. */
+const inFrontMm = ({ body, at, normal, level }: Keep, bodies: readonly Rigid[]): number =>
+  dot3(normal, applyRigid(bodies[body], at)) - level;
+
+function behindSquared(keeps: readonly Keep[], bodies: readonly Rigid[]): number {
+  let sum = 0;
+  for (const keep of keeps) sum += (WALL_WEIGHT * Math.min(0, inFrontMm(keep, bodies))) ** 2;
+  return sum;
+}
+
+/** Rows of the points that are behind their walls: the motion of a body from its first column on, and what is left. */
+function* wallRows(
+  keeps: readonly Keep[],
+  bodies: readonly Rigid[],
+  columns: ReadonlyMap<number, number>,
+): Generator<{ readonly column: number; readonly values: readonly number[]; readonly rest: number }> {
+  for (const keep of keeps) {
+    const mm = inFrontMm(keep, bodies);
+    const column = columns.get(keep.body);
+    if (mm >= 0 || column === undefined) continue;
+    const turn = cross3(rotateOnly(bodies[keep.body], keep.at), keep.normal);
+    yield { column, values: [...turn, ...keep.normal].map((v) => WALL_WEIGHT * v), rest: WALL_WEIGHT * mm };
+  }
+}
 
 /** A body turned about its own origin and shifted: small step [turn (rad), shift (mm)]. */
 function nudge(body: Rigid, s: ArrayLike<number> | null): Rigid {
@@ -178,7 +257,7 @@ function columnsOf({ held, carry }: Groups): Map<number, number> {
 }
 
 /** The normal equations of few bodies. */
-function denseEquations(groups: Groups, seams: readonly Seam[]): NormalEquations {
+function denseEquations(groups: Groups, seams: readonly Seam[], keeps: readonly Keep[]): NormalEquations {
   const column = columnsOf(groups);
   const normal = new DenseNormal(6 * column.size);
   const [columns, values] = [new Int32Array(8), new Float64Array(8)];
@@ -202,6 +281,11 @@ function denseEquations(groups: Groups, seams: readonly Seam[]): NormalEquations
           normal.add(columns, values, count, gap[row]);
         }
       }
+      for (const { column: first, values: row, rest } of wallRows(keeps, bodies, column)) {
+        columns.set(row.map((_, i) => first + i));
+        values.set(row);
+        normal.add(columns, values, row.length, rest);
+      }
       const x = normal.solve(damping, BENDING_FLOOR);
       return (
         x &&
@@ -215,7 +299,7 @@ function denseEquations(groups: Groups, seams: readonly Seam[]): NormalEquations
 }
 
 /** The normal equations of the gaps, their structure analysed once. */
-function normalEquations(groups: Groups, seams: readonly Seam[]): NormalEquations {
+function normalEquations(groups: Groups, seams: readonly Seam[], keeps: readonly Keep[]): NormalEquations {
   const column = columnsOf(groups);
   const size = 6 * column.size;
   const places: [number, number][] = Array.from({ length: size }, (_, k): [number, number] => [k, k]);
@@ -241,6 +325,14 @@ function normalEquations(groups: Groups, seams: readonly Seam[]): NormalEquation
         const sides = [...sideOf(column, bodies, a, A, 1), ...sideOf(column, bodies, b, B, -1)];
         addGap(sub3(A, B), sides, H, g, place);
       }
+      for (const { column: first, values, rest } of wallRows(keeps, bodies, column))
+        addRow(
+          values.map((v, i) => [first + i, v]),
+          rest,
+          H,
+          g,
+          place,
+        );
       let greatest = 0;
       for (let k = 0; k < size; k++) greatest = Math.max(greatest, H[k]);
       for (let k = 0; k < size; k++) H[k] = H[k] * (1 + damping) + BENDING_FLOOR * greatest;
@@ -279,9 +371,19 @@ function addGap(
       const cross = row === 0 ? [0, z, -y] : row === 1 ? [-z, 0, x] : [y, -x, 0];
       return [...cross.map((v, i): [number, number] => [c + i, sign * v]), [c + 3 + row, sign]];
     });
-    entries.forEach(([a, va], i) => {
-      g[a] -= va * gap[row];
-      for (const [b, vb] of entries.slice(i)) H[place(a, b)] += va * vb;
-    });
+    addRow(entries, gap[row], H, g, place);
   }
+}
+
+function addRow(
+  entries: readonly (readonly [column: number, value: number])[],
+  rest: number,
+  H: Float64Array,
+  g: Float64Array,
+  place: (i: number, j: number) => number,
+): void {
+  entries.forEach(([a, va], i) => {
+    g[a] -= va * rest;
+    for (const [b, vb] of entries.slice(i)) H[place(a, b)] += va * vb;
+  });
 }

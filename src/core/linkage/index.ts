@@ -17,5 +17,5 @@ export {
 export { Travel, type Folds, type Reached, type Stop, type StopReason } from './travel';
 export { contactOf } from './contact';
 export { bowed, complete, type Bow } from './elastica';
-export { bentBy, carriedOn, leastBending, type Bent } from './bending';
+export { bentBy, carriedOn, leastBending, type Bent, type Wall } from './bending';
 export { gapsOf, largestGap, placeBodies, tiedBodies } from './bodies';

@@ -78,6 +78,8 @@ export interface Piece {
   readonly cutWith?: string;
   /** Lies beside the card: cut and listed, but not posed with it. */
   readonly apart?: boolean;
+  /** Cut so many times and glued over each other: they are as one. Once unless said. */
+  readonly times?: number;
   /** Paper inside a window that nothing ties to the rest. */
   readonly islands?: readonly Polygon[];
   readonly lines: readonly PatternLine[];

@@ -8,7 +8,7 @@ import { poseAt, type Pose } from '../assembly/pose';
 import { CONTACT_MM } from '../tolerance';
 import { PLACES_PER_POSE } from './carried';
 import { FlatPairs, type Tight } from './flat-pairs';
-import { maybeMeet, pressedMm, slackAt, unjudgedIn, type HandHit } from './hand-solids';
+import { maybeMeet, pressedMm, slackAt, bendingGives, type HandHit } from './hand-solids';
 import { hitsInPose } from './in-pose';
 import { looksAlong, movedFacets, movingPairs, pathsOf, type HandPath, type LookPurse } from './looks';
 import { throughDepth } from './meeting';
@@ -86,14 +86,14 @@ function alongPath(assembly: Assembly, solids: readonly Solid[], path: HandPath,
   const hits: HandHit[] = [];
   const sliding = flat && new Sliding(assembly, solids);
   for (const { pose, placed, pairs: near } of looksAlong(assembly, solids, path.poses, { pairs, moved, purse })) {
-    const unjudged = unjudgedIn(assembly, pose);
+    const gives = bendingGives(assembly, pose);
     hits.push(...(sliding?.look(pose, near) ?? []));
     for (const pair of near) {
       const [a, b] = pair;
       const [p, q] = [solids[a], solids[b]];
-      if (unjudged(p) || unjudged(q) || flat?.look(pair, pose)) continue;
+      if (flat?.look(pair, pose)) continue;
       const depthMm = throughDepth(p, q, placed.get(a)!, placed.get(b)!, slackAt(openOf(pose.state), p, q));
-      if (depthMm > 0 && depthMm > pressedMm(assembly, p, q, path.poses[0]) + CONTACT_MM)
+      if (depthMm > gives(p, q) && depthMm > pressedMm(assembly, p, q, path.poses[0]) + CONTACT_MM)
         hits.push({ pair: [p, q], depthMm, at: pose.state });
     }
   }

@@ -19,7 +19,7 @@ import {
   type Plate,
 } from './plates';
 import { byHandOf } from './by-hand';
-import { HAND_STOPS_DEG, unjudgedIn } from './hand-solids';
+import { HAND_STOPS_DEG, bendingGives } from './hand-solids';
 import { samePlaces } from './same-place';
 import { bridges, covers, foldedUpDeg, liftedMm } from './held-down';
 import { finding, leversOf, turnsOf, type Evidence, type Finding, type Lever, type Rule } from './rule';
@@ -67,10 +67,10 @@ interface Meeting {
   readonly byHand?: boolean;
 }
 
-/** Whether one of a pair is of a mechanism that bends in a pose. */
-function bends(assembly: Assembly, plates: readonly Plate[], pose: Pose): (pair: Pair) => boolean {
-  const unjudged = unjudgedIn(assembly, pose);
-  return (pair) => pair.some((k) => unjudged(plates[k]));
+/** Whether a pair that crosses by so much does so for certain, as far as its paper bends in a pose. */
+function certain(assembly: Assembly, plates: readonly Plate[], pose: Pose): (pair: Pair, depthMm: number) => boolean {
+  const gives = bendingGives(assembly, pose);
+  return ([a, b], depthMm) => depthMm > gives(plates[a], plates[b]);
 }
 
 /** Pairs that pass through each other anywhere on the travel. */
@@ -79,11 +79,10 @@ function* hitsOfTravel(evidence: Evidence, plates: readonly Plate[]): Generator<
   let before: { pose: Pose; placed: Placed[] } | null = null;
   for (const pose of travel) {
     const placed = placePlates(plates, pose);
-    const unjudged = bends(assembly, plates, pose);
+    const isCertain = certain(assembly, plates, pose);
     for (const pair of nearPairs(assembly, plates, placed)) {
       const depth = depthOf(plates, placed, pair);
-      if (depth === 0 || unjudged(pair)) continue;
-      yield { pair: of(plates, pair), depth, at: pose.state };
+      if (isCertain(pair, depth)) yield { pair: of(plates, pair), depth, at: pose.state };
     }
     if (before && !rough) yield* hitsBetween(evidence, plates, before, { pose, placed });
     before = { pose, placed };
@@ -111,10 +110,10 @@ function* hitsBetween(
     if (pose.stop) return;
     const placed: Placed[] = [];
     for (const i of asked) placed[i] = placePlate(plates[i], pose);
-    const unjudged = bends(assembly, plates, pose);
+    const isCertain = certain(assembly, plates, pose);
     for (const pair of pairs) {
       const depth = depthOf(plates, placed, pair);
-      if (depth > 0 && !unjudged(pair)) yield { pair: of(plates, pair), depth, at: pose.state };
+      if (isCertain(pair, depth)) yield { pair: of(plates, pair), depth, at: pose.state };
     }
   }
 }
@@ -125,10 +124,10 @@ function* hitsOfNamed({ assembly, named }: Evidence, plates: readonly Plate[]): 
     assembly.drives.every((d) => d.id === OPEN || state[d.id] === d.rest);
   for (const pose of named.filter(handsAtRest)) {
     const placed = placePlates(plates, pose);
-    const unjudged = bends(assembly, plates, pose);
+    const isCertain = certain(assembly, plates, pose);
     for (const pair of nearPairs(assembly, plates, placed)) {
       const depth = depthOf(plates, placed, pair);
-      if (depth > 0 && !unjudged(pair)) yield { pair: of(plates, pair), depth, at: pose.state };
+      if (isCertain(pair, depth)) yield { pair: of(plates, pair), depth, at: pose.state };
     }
   }
 }

@@ -74,7 +74,7 @@ export const flex: Rule = {
           levers: turnsOf(assembly, mechanism, 'closing'),
           message:
             `${say.title(mechanism)} closes only by bending: ${say.mm(worst.flexMm)} ` +
-            `${atState(worst.state, say.title)}. What it meets while it bends is not judged.`,
+            `${atState(worst.state, say.title)}. What it meets by less than it bends is not told.`,
         }),
       );
     }

@@ -39,9 +39,14 @@ export function pressedMm(assembly: Assembly, p: Solid, q: Solid, rest: Pose): n
   return p.toMm - p.fromMm + q.toMm - q.fromMm;
 }
 
-/** Whether a solid is of a mechanism that bends in a pose: `flex` says so, and where its paper goes is not known. */
-export function unjudgedIn(assembly: Assembly, pose: Pose): (s: Pick<Solid, 'facet'>) => boolean {
-  if (pose.flexMm === 0) return () => false;
+type OnFacet = Pick<Solid, 'facet'>;
+/**
+ * What two parts may be in each other's room by before it counts, mm, where paper bends in a pose: it lies where it is
+ * posed only to within its bending. The sheets of what bends give way to each other.
+ */
+export function bendingGives(assembly: Assembly, pose: Pose): (p: OnFacet, q: OnFacet) => number {
+  if (pose.flexMm === 0) return () => 0;
   const bent = bendingMechanism(assembly, pose);
-  return (s) => assembly.facets[s.facet].mechanism === bent;
+  const bends = ({ facet }: OnFacet): boolean => assembly.facets[facet].mechanism === bent;
+  return (p, q) => (bends(p) && bends(q) ? Infinity : bends(p) || bends(q) ? pose.flexMm : 0);
 }

@@ -4,7 +4,7 @@ import type { Pose } from '../assembly/pose';
 import { openOf } from '../drives';
 import { boxesMeet3 } from '../linkage';
 import { CONTACT_MM } from '../tolerance';
-import { isStuck, maybeMeet, pressedMm, slackAt, unjudgedIn, type HandHit } from './hand-solids';
+import { isStuck, maybeMeet, pressedMm, slackAt, bendingGives, type HandHit } from './hand-solids';
 import { movedFacets, movingPairs, type SolidPair } from './looks';
 import { atOneHeight, isPleat, lapOf, overIn, sameHeight, throughDepth } from './meeting';
 import { placeSolid, type PlacedSolid, type Solid } from './solids';
@@ -18,16 +18,16 @@ export function* hitsInPose(
   pairs: readonly SolidPair[] = movingPairs(assembly, solids, movedFacets([still, pose]), [still, pose]),
   known?: ReadonlyMap<number, PlacedSolid>,
 ): Generator<HandHit> {
-  const unjudged = unjudgedIn(assembly, pose);
+  const gives = bendingGives(assembly, pose);
   const flat = openOf(pose.state) === assembly.drives[0].to;
   const placed = known ?? new Map([...new Set(pairs.flat())].map((k) => [k, placeSolid(solids[k], pose)]));
   for (const [a, b] of pairs) {
     const [p, q] = [solids[a], solids[b]];
     const [s, t] = [placed.get(a)!, placed.get(b)!];
-    if (!boxesMeet3(s, t) || !maybeMeet(p, q) || unjudged(p) || unjudged(q)) continue;
+    if (!boxesMeet3(s, t) || !maybeMeet(p, q)) continue;
     const through = throughDepth(p, q, s, t, slackAt(openOf(pose.state), p, q));
     const depthMm = through > 0 || !flat ? through : besideNow(assembly, p, q, pose, still);
-    if (depthMm > 0 && depthMm > pressedMm(assembly, p, q, still) + CONTACT_MM)
+    if (depthMm > gives(p, q) && depthMm > pressedMm(assembly, p, q, still) + CONTACT_MM)
       yield { pair: [p, q], depthMm, at: pose.state };
   }
 }

@@ -8,7 +8,7 @@ import { poseAt, type Pose } from '../assembly/pose';
 import { carrierOf } from '../assembly/carrier';
 import { boxesMeet3, uniteBox3, type Box3 } from '../linkage';
 import { oneCarriesTheOther } from './carried';
-import { isStuck, slackAt, unjudgedIn, type HandHit } from './hand-solids';
+import { isStuck, slackAt, bendingGives, type HandHit } from './hand-solids';
 import { differ, LOOK_DEG, LOOK_MM, turnBetween, wayBetween, type HandPath } from './looks';
 import { meetOf, restBut, stateOf, sweepOf, type Meet, type Sweep, type WalkedTogether } from './meet';
 import { atOneHeight, isPleat, lapOf, overOf, sameHeight, throughDepth } from './meeting';
@@ -121,12 +121,13 @@ function overGrid(assembly: Assembly, solids: readonly Solid[], meet: Meet, most
     const measure = measureOf(assembly, p, q, { flat, openDeg: a.path.open, still: [own[0], others[0]] });
     let [worst, measured] = [null as HandHit | null, 0];
     for (const [i, s] of at.entries()) {
-      if (!boxesMeet3(s, reach) || unjudgedIn(assembly, own[i])(p)) continue;
+      if (!boxesMeet3(s, reach)) continue;
+      const gives = bendingGives(assembly, own[i])(p, q);
       for (const [l, t] of there.entries()) {
         if (measured >= MOST_MEASURED || sharedDiagonal(s, t) <= (worst?.depthMm ?? 0)) continue;
         const depthMm = measure(own[i], others[l], s, t);
         if (depthMm > 0) measured++;
-        if (depthMm <= (worst?.depthMm ?? 0)) continue;
+        if (depthMm <= Math.max(gives, worst?.depthMm ?? 0)) continue;
         const state = stateOf(assembly, meet, xs[i], ys[l]);
         if (canBe(assembly.drives, state)) worst = { pair: [p, q], depthMm, at: state };
       }

@@ -62,7 +62,7 @@ function drawPiece(design: Design, assembly: Assembly, piece: Piece): Drawing {
     region: [piece.outline],
     lines: [...cuts, ...drawnMarks(piece, 'inside'), ...drawnCreases(design, scores), ...glue],
     outside: drawnMarks(piece, 'outside'),
-    count: countOf(design, piece.id),
+    count: countOf(design, piece.id, piece.times),
   };
 }
 

@@ -10,6 +10,7 @@ import { formatLength } from '@/core/units/length';
 import { keep } from '../common/kept';
 import { useActions, useStudio } from '@/store/context';
 import { Choice, NumberField } from '../common/Field';
+import { PieceStocks } from '../common/PieceStocks';
 import { CardSizes } from './CardSizes';
 
 /** Units, how the base is built, its numbers, and what it is cut from. */
@@ -79,6 +80,7 @@ export function CardFields() {
           onChange={(pageStock) => edit('liner stock', (d) => ({ ...d, card: { ...d.card, pageStock } }))}
         />
       )}
+      <PieceStocks id={CARD} />
     </>
   );
 }

@@ -18,6 +18,7 @@ const inUse = (d: Design, id: string): boolean =>
   d.card.pageStock === id ||
   d.mechanisms.some((m) => m.stock === id) ||
   d.layers.some((l) => l.stock === id) ||
+  (d.cutFrom ?? []).some((c) => c.stock === id) ||
   d.dressing.some((x) => x.mats.some((m) => m.stock === id));
 
 /** In the list of sheets: none of them. */

@@ -24,6 +24,7 @@ import { Choice } from '../common/Field';
 import { KeepOwn } from './KeepOwn';
 import { FindingCard } from '../prove/FindingCard';
 import { GlueFields } from './GlueFields';
+import { PieceStocks } from '../common/PieceStocks';
 import { LinesEditor } from './LinesEditor';
 import { ListField } from './ListField';
 import { MountFields } from './MountFields';
@@ -243,6 +244,7 @@ function BaseFields() {
         Base card
       </chakra.h2>
       <Fields id="card" keys={cardKeys} />
+      <PieceStocks id="card" />
       <GlueFields id="card" />
     </>
   );
@@ -357,6 +359,7 @@ function MechanismFields() {
           }
         />
       )}
+      <PieceStocks id={m.id} />
       <GlueFields id={m.id} />
       <Box display="flex" flexWrap="wrap" gap="6px" mt="4px" mb="12px">
         <Action

@@ -15,6 +15,7 @@ import { setLever } from '../../proof/levers';
 import { briefOf } from '../../proof/evidence';
 import { prove } from '../../proof/prove';
 import { reportPose } from '../../proof/report';
+import { cutList } from '../../sheets/cutlist';
 import { findings, layered, stand } from '../../tests/cards';
 import { BASES, type ParameterValues } from '..';
 
@@ -134,6 +135,21 @@ describe('what must hold', () => {
     const low = easel({ stopHeight: 0.4 });
     const [remedy] = prove(low, 6).findings.find((f) => f.rule === 'stands')!.remedies!;
     expect(findings(setLever(low, remedy.mechanism, remedy.parameter, remedy.value), 'stands')).toEqual([]);
+  });
+  test('a strip is cut so many times as make it tall enough, from its own stock where it has one', () => {
+    const strip = (sizes: ParameterValues, own?: string) => {
+      const d = easel({ stop: 80, stopWidth: 9, ...sizes });
+      const design = own ? { ...d, cutFrom: [{ piece: 'stop', stock: own }] } : d;
+      return cutList(design, buildAssembly(design)).filter((row) => /^stop/i.test(row.title));
+    };
+    // Of card 0.3 mm thick, and of paper 0.2 mm thick.
+    expect(strip({ stopHeight: 0.9 })[0]).toMatchObject({ title: 'Stop', width_mm: 107.95, height_mm: 9, count: 3 });
+    expect(strip({ stopHeight: 0.91 })[0].count).toBe(4);
+    expect(strip({ stopHeight: 0.9 }, 'card-160')[0]).toMatchObject({ stock: 'Light card, white', count: 5 });
+    expect(strip({ stopHeight: 3.6 })[0].count).toBe(12);
+    // Too tall to be glued up: it is got as it is.
+    expect(strip({ stopHeight: 3.7 })[0]).toMatchObject({ counted: true, count: 1 });
+    expect(strip({ stopHeight: 6, stopBy: 'tab' })).toEqual([]);
   });
   test('the stop between |g - c| and the fore edge: 17.95 and 107.95 with the break at 45', () => {
     const places = (sizes: ParameterValues) => told(sizes, 'stands').filter((t) => t.endsWith('place'));

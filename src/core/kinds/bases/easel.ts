@@ -44,6 +44,8 @@ import {
   standLandmarks,
   standMeasures,
   stopFillers,
+  stopIdOf,
+  stopStrip,
   STOPS,
   tabOf,
   type StandNames,
@@ -119,10 +121,16 @@ function build(values: ParameterValues, context: BaseContext): Base {
   }));
   const on = levels.map((level, k) => onLevel(level, k, levels[k - 1]?.names ?? MAIN, lieMm, context));
   const all = [main, ...levels];
+  const strips = all.map((s, k) => stopStrip(s.names, s.sizes, k === 0 ? 'Stop' : `Level ${k}, stop`, context));
   const footMm = caliperOf(stock) + caliperOf(pageStock);
   const covers = [PLATE, ...(values.plateFold === 'none' ? [] : [LEAF])];
   return {
-    pieces: [coverPiece(MAIN, main.sizes, { title: 'Card', stock }), plate.piece, ...on.flatMap((l) => l.pieces)],
+    pieces: [
+      coverPiece(MAIN, main.sizes, { title: 'Card', stock }),
+      plate.piece,
+      ...on.flatMap((l) => l.pieces),
+      ...strips.flatMap((s) => s.pieces),
+    ],
     bonds: [plateBond(MAIN, main.sizes, lieMm), ...on.flatMap((l) => l.bonds)],
     hosts: all.flatMap((s) => hostsOf(s, stock)),
     lead: { crease: GUTTER, still: 'leafA', turning: 'leafB', follows: true, covers },
@@ -148,8 +156,8 @@ function build(values: ParameterValues, context: BaseContext): Base {
         : []),
     ],
     joints: [...joints(main.sizes), ...levels.flatMap((l) => footJoints(l.names, l.sizes, groundOf(l.names)))],
+    hardware: strips.flatMap((s) => s.hardware),
     fillers: all.flatMap((s) => stopFillers(s.names, s.sizes, caliperOf(stock))),
-    hardware: all.filter((s) => s.sizes.stopBy === 'strip').map(() => ({ what: 'Strip for the stop', count: 1 })),
     landmarks: all.flatMap((s) => standLandmarks(s.names, s.sizes, s.outline)),
     demands: [...all.flatMap((s) => standDemands(s.names, s.sizes, footMm)), ...leanBack(all)],
     footings: all.flatMap((s) => standFootings(s.names, s.sizes, footMm)),
@@ -336,9 +344,11 @@ const levelStep = (k: number): OrderStep => {
 const STOP_STEP: Readonly<Record<StopKind, OrderStep>> = {
   strip: {
     title: 'Set the stop',
-    text: 'Stand it up, let the foot down where it leans as wanted, and stick the strip in front of it.',
+    text:
+      'Glue its strips over each other. Stand the card up, let the foot down where it leans as wanted, and stick the ' +
+      'stop in front of it.',
     openDeg: 180,
-    parts: [PLATE],
+    parts: [stopIdOf(MAIN), PLATE],
   },
   tab: {
     title: 'Fold the tab up',

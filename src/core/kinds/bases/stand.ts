@@ -7,6 +7,7 @@ import { partId, CARD } from '../../ids';
 import { compose, cross3, dot3, norm3, shiftBy, sub3, turnAbout, type Rigid, type Vec3 } from '../../linkage';
 import { intersect, largest, mapRegion, offset, rectangle, regionBox, type Polygon } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
+import { SIZE_ROUNDING_MM } from '../../tolerance';
 import type { Shape } from '../../shapes/shape';
 import { radToDeg } from '../../units/angle';
 import {
@@ -20,6 +21,7 @@ import {
   type Filler,
   type Footing,
   type GlueArea,
+  type Hardware,
   type Landmark,
   type MovingJoint,
   type Piece,
@@ -209,6 +211,40 @@ export const plateBond = (names: StandNames, { wide }: StandSizes, lieMm: number
   b: { piece: names.plate, facet: names.plate },
   placement: compose(shiftBy([0, -wide, -lieMm]), turnAbout([0, 0, 0], [0, 1, 0], Math.PI)),
 });
+
+/** Its id is also that of the piece that a strip is cut as. */
+export const stopIdOf = ({ own }: StandNames): string => `${own}stop`;
+
+/** More sheets are not glued over each other: so tall a strip is of something else; common practice, no source. */
+const MOST_SHEETS = 12;
+
+/**
+ * A strip glued up from as many sheets as make it tall enough: cut and listed, it lies where its filler is. One that
+ * would take too many is got as it is.
+ */
+export function stopStrip(
+  names: StandNames,
+  { along, stopWide, stopHigh, stopBy }: StandSizes,
+  title: string,
+  { stockFor, caliperOf }: Pick<BaseContext, 'stockFor' | 'caliperOf'>,
+): { readonly pieces: readonly Piece[]; readonly hardware: readonly Hardware[] } {
+  if (stopBy !== 'strip') return { pieces: [], hardware: [] };
+  const id = stopIdOf(names);
+  const stock = stockFor(id);
+  const times = Math.ceil(stopHigh / caliperOf(stock) - SIZE_ROUNDING_MM);
+  if (times > MOST_SHEETS)
+    return {
+      pieces: [],
+      hardware: [{ what: `${title}: a strip ${along} x ${stopWide} mm, ${stopHigh} mm tall`, count: 1 }],
+    };
+  const piece: Piece = {
+    ...{ id, title, mechanism: CARD, stock, times, apart: true },
+    outline: { outer: rectangle(0, 0, along, stopWide), holes: [] },
+    ...{ lines: [], creases: [], glue: [] },
+    labels: [{ name: id, at: [along / 2, stopWide / 2], mechanism: CARD }],
+  };
+  return { pieces: [piece], hardware: [] };
+}
 
 /** The stop as it lies on the ground; none where a tab or an edge does its work. */
 export function stopFillers(names: StandNames, sizes: StandSizes, caliperMm: number): Filler[] {
