@@ -9,6 +9,7 @@ import { glueRoom } from './glue-room';
 import { grain } from './grain';
 import { gutterRelief } from './gutter-relief';
 import { hides, stuckToMover } from './hides';
+import { rivetsHold } from './rivets';
 import { hung } from './hung';
 import { loosePart } from './loose-part';
 import { overhang } from './overhang';
@@ -54,6 +55,7 @@ export const RULES: readonly Rule[] = [
   ...DEMANDING,
   edgeStop,
   hides,
+  rivetsHold,
   stock,
   web,
   flex,
