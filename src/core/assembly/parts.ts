@@ -80,6 +80,8 @@ export interface AttachedLayer {
   readonly facet: number;
   readonly piece: string;
   readonly region: Region;
+  /** Where it is stuck to what it lies on. */
+  readonly glue: Region;
   readonly stock: string;
   readonly colour?: string;
   readonly foamMm: number;

@@ -114,6 +114,7 @@ export function attachedLayers(
       facet: i,
       piece: facets[i].piece,
       region,
+      glue: region,
       stock: mat.stock,
       ...(mat.colour ? { colour: mat.colour } : {}),
       foamMm: mat.foamMm ?? 0,
@@ -131,6 +132,7 @@ export function attachedLayers(
       const drawn = layerOutline(l, facets[i].polygon, shelf);
       const footing = l.stops ? footings.find((f) => f.facet === l.facet && f.piece === facets[i].piece) : undefined;
       const region = footing ? broughtTo(drawn, footing.stopMm) : drawn;
+      const glue = gluedPart(l, region, facets[i].polygon);
       return [
         {
           id: layerId(l.id),
@@ -140,10 +142,13 @@ export function attachedLayers(
           facet: i,
           piece: facets[i].piece,
           region,
+          glue,
           stock: l.stock,
           ...(l.colour ? { colour: l.colour } : {}),
           foamMm: l.foamMm,
-          foam: foamOutline(region, l.foamMm, l.foamInsetMm),
+          foam: l.glued
+            ? intersect(foamOutline(region, l.foamMm, l.foamInsetMm), glue)
+            : foamOutline(region, l.foamMm, l.foamInsetMm),
           foamInsetMm: l.foamInsetMm,
           order: next(i, sideOf(l)),
           doubled: l.doubled === true,
@@ -151,6 +156,18 @@ export function attachedLayers(
       ];
     });
   return [...mats, ...layers];
+}
+
+/** The part of a layer that is stuck, in the axes of its facet's piece. */
+function gluedPart(layer: Layer, region: Region, facet: Polygon): Region {
+  const { onFacet, insetMm = 0, free } = layer.glued ?? {};
+  const inner = insetMm > 0 ? offset(region, -insetMm, 'sharp') : region;
+  const own = onFacet ? intersect(inner, [facet]) : inner;
+  if (!free || own.length === 0) return own;
+  const side = sideOf(layer);
+  const { min, max } = regionBox(seenOn(side, region));
+  const [x0, y0, x1, y1] = [min[0] + free.left, min[1] + free.bottom, max[0] - free.right, max[1] - free.top];
+  return x0 < x1 && y0 < y1 ? intersect(own, seenOn(side, [{ outer: rectangle(x0, y0, x1, y1), holes: [] }])) : [];
 }
 
 /** Windows and drawings of a piece: what falls out, and the lines that are only drawn. */

@@ -80,9 +80,21 @@ export interface Layer {
   readonly foamMm: number;
   readonly foamInsetMm: number;
   readonly doubled?: boolean;
+  /** Where it is stuck; all over unless said. The rest of it is free paper. */
+  readonly glued?: Glued;
   /** It stops the foot that rests on its facet: it lies where that comes to rest, and goes along with it. */
   readonly stops?: boolean;
 }
+/** Where a layer is stuck to what it lies on: where all that is said here holds, lengths in mm. */
+export interface Glued {
+  /** On the facet that carries it alone, wherever else it reaches. */
+  readonly onFacet?: boolean;
+  /** So far inside its edge, all round. */
+  readonly insetMm?: number;
+  /** So much of it is left free on a side, of its box as that is seen. */
+  readonly free?: { readonly left: number; readonly right: number; readonly top: number; readonly bottom: number };
+}
+
 /** A layer as it starts: of its shape's own size, in the middle of its facet, bonded flat. */
 export const newLayer = (own: Pick<Layer, 'id' | 'name' | 'facet' | 'side' | 'shape' | 'as' | 'stock'>): Layer => ({
   ...own,

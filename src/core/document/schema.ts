@@ -111,6 +111,16 @@ const layer = Joi.object({
   foamInsetMm: length(100).required(),
   doubled: Joi.boolean(),
   stops: Joi.boolean(),
+  glued: Joi.object({
+    onFacet: Joi.boolean(),
+    insetMm: length(100),
+    free: Joi.object({
+      left: length(5000).required(),
+      right: length(5000).required(),
+      top: length(5000).required(),
+      bottom: length(5000).required(),
+    }),
+  }),
 });
 
 const MOST_STATES = 12;

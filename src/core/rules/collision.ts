@@ -210,7 +210,7 @@ function bridged(evidence: Evidence): Finding[] {
   const { assembly, travel, byHand, named } = evidence;
   const say = wordsFor(evidence);
   return bridges(evidence).flatMap((bridge): Finding[] => {
-    const { layer, crease, onto, acrossMm } = bridge;
+    const { layer, crease, onto, acrossMm, glued } = bridge;
     const folded = [...travel, ...byHand, ...named].reduce<Worst | undefined>((known, pose) => {
       const up = foldedUpDeg(assembly, pose, bridge);
       return up > BOWS_DEG ? worsened(known, up, pose.state) : known;
@@ -218,7 +218,7 @@ function bridged(evidence: Evidence): Finding[] {
     if (!folded) return [];
     const [line] = crease.segments;
     const along = Math.abs(line.b[0] - line.a[0]) > Math.abs(line.b[1] - line.a[1]);
-    const hand = assembly.drives.some((d) => ownerOfId(d.id) === crease.mechanism);
+    const hand = glued && assembly.drives.some((d) => ownerOfId(d.id) === crease.mechanism);
     const towards = `folds up to ${folded.measure.toFixed(0)}°${hand ? '' : ` towards it${between(folded)}`}`;
     const reason = hand
       ? `which ${towards}: stuck to both sides it holds it flat; decoration goes on one side only.`

@@ -16,6 +16,8 @@ export interface Bridge {
   readonly onto: number;
   /** How far the layer lies across the crease, mm. */
   readonly acrossMm: number;
+  /** Its adhesive reaches across it too. */
+  readonly glued: boolean;
 }
 
 export function bridges({ assembly, brief }: Pick<Evidence, 'assembly' | 'brief'>): Bridge[] {
@@ -32,18 +34,20 @@ export function bridges({ assembly, brief }: Pick<Evidence, 'assembly' | 'brief'
         (most, p) => (sideOf(line.a, line.b, p) * far > 0 ? Math.max(most, distToLine(p, line.a, line.b)) : most),
         0,
       );
-      return acrossMm > brief.stock(layer.stock).caliperMm + CONTACT_MM ? [{ layer, crease, onto, acrossMm }] : [];
+      const glued = intersect(layer.glue, [assembly.facets[onto].polygon]).length > 0;
+      const bears = brief.stock(layer.stock).caliperMm + CONTACT_MM;
+      return acrossMm > bears ? [{ layer, crease, onto, acrossMm, glued }] : [];
     }),
   );
 }
 
 /**
  * How far a crease has folded up towards the layer that lies over it, degrees; of a crease that a hand folds, how far
- * it has folded either way: what lies across it is taken for stuck to both its sides.
+ * it has folded either way, where what lies across it is stuck to both its sides.
  */
-export function foldedUpDeg({ drives }: Assembly, pose: Pose, { crease, layer }: Bridge): number {
+export function foldedUpDeg({ drives }: Assembly, pose: Pose, { crease, layer, glued }: Bridge): number {
   const deg = foldDeg(pose, crease);
-  return drives.some((d) => ownerOfId(d.id) === crease.mechanism) ? Math.abs(deg) : towards(layer) * deg;
+  return glued && drives.some((d) => ownerOfId(d.id) === crease.mechanism) ? Math.abs(deg) : towards(layer) * deg;
 }
 /** What goes towards a layer of the inside goes away from one of the outside. */
 const towards = ({ side }: AttachedLayer): 1 | -1 => (side === 'inside' ? 1 : -1);

@@ -73,7 +73,7 @@ function gluedIn(evidence: Evidence, path: HandPath, layer: AttachedLayer): Find
   const { assembly } = evidence;
   const own = assembly.facets[layer.facet];
   const paper = assembly.facets.flatMap((f) => (f.piece === own.piece ? [f.polygon] : []));
-  const bare = subtract(layer.region, paper);
+  const bare = subtract(layer.glue, paper);
   if (regionArea(bare) <= FROM_MM2) return [];
   let worst: { readonly areaMm2: number; readonly facet: number; readonly pose: Pose } | null = null;
   for (const facet of movedFacets(path.poses)) {

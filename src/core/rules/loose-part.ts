@@ -50,6 +50,14 @@ function ofLayer(evidence: Evidence, layer: AttachedLayer): Finding[] {
     });
   const parts = partsApart(region);
   return [
+    ...(layer.glue.length > 0
+      ? []
+      : [
+          of({
+            ...{ severity: 'blocks', measured: 0, unit: 'mm2', aspect: `${id} glue` },
+            message: `${title} is stuck by nothing: no part of it is left for adhesive.`,
+          }),
+        ]),
     ...islands.map((island, k) => {
       const areaMm2 = polygonArea(island);
       return of({

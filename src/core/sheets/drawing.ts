@@ -116,6 +116,8 @@ export const cutLines = (region: Region, id: string): DrawnLine[] =>
 function drawLayers(design: Design, assembly: Assembly): Drawing[] {
   return assembly.layers.map(({ id, title, mechanism, stock, side, doubled, colour, ...own }): Drawing => {
     const [region, foam] = [own.region, own.foam].map((r) => seenOn(side, r));
+    // Stuck all over it needs no line for that; on foam, the foam's own says where.
+    const glue = own.glue === own.region || foam.length > 0 ? [] : seenOn(side, own.glue);
     return {
       id,
       title,
@@ -127,6 +129,7 @@ function drawLayers(design: Design, assembly: Assembly): Drawing[] {
       count: countOf(design, id, doubled ? 2 : 1),
       lines: [
         ...cutLines(region, id),
+        ...glue.flatMap(ringsOf).map((points): DrawnLine => ({ role: 'glue', points, closed: true, id: `${id}.glue` })),
         ...foam.flatMap(ringsOf).map((points): DrawnLine => ({ role: 'glue', points, closed: true, id: `${id}.foam` })),
       ],
       outside: [],

@@ -20,6 +20,15 @@ const FIELDS = {
   foamMm: mm('layer-foam', 'Foam', 0, 10),
   foamInsetMm: mm('layer-foam-inset', 'Foam inside by', 0, 100),
 };
+const GLUE_INSET = mm('layer-glue-inset', 'Glue inside by', 0, 100);
+const FREE = {
+  left: mm('layer-free-left', 'Free on the left', 0, 5000),
+  right: mm('layer-free-right', 'Free on the right', 0, 5000),
+  top: mm('layer-free-top', 'Free above', 0, 5000),
+  bottom: mm('layer-free-bottom', 'Free below', 0, 5000),
+};
+type FreeSide = keyof typeof FREE;
+const NOTHING_FREE = { left: 0, right: 0, top: 0, bottom: 0 };
 const TURN = deg('layer-turn', 'Turned');
 const PLACES = ['low', 'middle', 'high'] as const;
 const WORDS = {
@@ -170,6 +179,7 @@ function Made({ layer: l, put }: Own) {
       <Colour layer={l} put={put} />
       <LengthField layer={l} put={put} of="foamMm" />
       {l.foamMm > 0 && <LengthField layer={l} put={put} of="foamInsetMm" />}
+      <Stuck layer={l} put={put} />
       <YesNo
         label="One more for inside"
         value={l.doubled === true}
@@ -184,6 +194,42 @@ function Made({ layer: l, put }: Own) {
         />
       )}
     </>
+  );
+}
+
+/** Where it is stuck; what is not is free paper, held against all that it meets. */
+function Stuck({ layer: l, put }: Own) {
+  const unit = useStudio((s) => s.design.units);
+  const { glued = {} } = l;
+  const { free = NOTHING_FREE } = glued;
+  return (
+    <chakra.details mb="10px" open={l.glued !== undefined || undefined}>
+      <chakra.summary cursor="pointer">Where it is stuck</chakra.summary>
+      <Box pl="10px" pt="4px">
+        <YesNo
+          label="Only on its own facet"
+          value={glued.onFacet === true}
+          onChange={(onFacet) => put('where it is stuck', { glued: { ...glued, onFacet } })}
+        />
+        <NumberField
+          parameter={GLUE_INSET}
+          value={glued.insetMm ?? 0}
+          unit={unit}
+          onChange={(v) => put('glue inside by', { glued: { ...glued, insetMm: v ?? 0 } })}
+        />
+        {(Object.keys(FREE) as FreeSide[]).map((side) => (
+          <NumberField
+            key={side}
+            parameter={FREE[side]}
+            value={free[side]}
+            unit={unit}
+            onChange={(v) =>
+              put(inSentence(FREE[side].label), { glued: { ...glued, free: { ...free, [side]: v ?? 0 } } })
+            }
+          />
+        ))}
+      </Box>
+    </chakra.details>
   );
 }
 
