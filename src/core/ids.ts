@@ -9,8 +9,15 @@ import type { Side } from './side';
 export const CARD = 'card';
 const LAYER = 'layer';
 
-/** Owner of the choices about sheets, as a remedy names it. */
+/** Owners of choices of other stages, as a remedy names them: about sheets, the post, what is meant to stick out. */
 export const SHEETS = 'card.sheets';
+export const POST = 'card.post';
+export const MEANT = 'card.meant';
+/** Owner of the choices about a stock. */
+const STOCK = 'card.stock-';
+export const stockSetting = (stock: string): string => `${STOCK}${stock}`;
+/** The id of the stock whose choices an owner names, or null for anything else. */
+export const stockOfSetting = (id: string): string | null => (id.startsWith(STOCK) ? id.slice(STOCK.length) : null);
 
 export const partId = (owner: string, part: string): string => `${owner}.${part}`;
 /** The mechanism a crease, facet or glue area belongs to; of an id without a part the id itself. */

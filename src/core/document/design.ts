@@ -178,6 +178,12 @@ export interface Gluing {
   readonly insetMm?: number;
 }
 
+/** A mechanism, a piece of the base or a layer (`layer.ID`) that may pass the edge of the shut card by so much, mm. */
+export interface MeantOut {
+  readonly of: string;
+  readonly mm: number;
+}
+
 /** The stock of one piece, both by id. */
 export interface CutFrom {
   readonly piece: string;
@@ -253,6 +259,8 @@ export interface Design {
   readonly gluing?: readonly Gluing[];
   /** Pieces that are cut from another stock than their kind has them from. */
   readonly cutFrom?: readonly CutFrom[];
+  /** What is meant to stick out of the shut card, and by how much. */
+  readonly meantOut?: readonly MeantOut[];
   /** States that its maker names; those of its base unless said. */
   readonly states?: readonly NamedState[];
   /** Variants of it, as differences from it. */

@@ -277,6 +277,10 @@ const designSchema = Joi.object<Design>({
     )
     .max(1000)
     .unique('glue'),
+  meantOut: Joi.array()
+    .items(Joi.object({ of: facetId.required(), mm: length(500).greater(0).required() }))
+    .max(400)
+    .unique('of'),
   cutFrom: Joi.array()
     .items(Joi.object({ piece: facetId.required(), stock: id.required() }))
     .max(1000)

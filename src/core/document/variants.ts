@@ -139,6 +139,7 @@ const PARTS: Readonly<Record<string, string>> = {
   done: 'Steps done',
   gluing: 'Gluing',
   cutFrom: 'Stocks of pieces',
+  meantOut: 'Meant to stick out',
   states: 'States by name',
   notes: 'Notes',
 };

@@ -1,7 +1,6 @@
 /** Words of a document for people: names instead of ids, labels instead of keys. */
-import { CARD, SHEETS, idOfLayer, matOfId, ownerOfId, partOfId, wordsOfPart } from '../ids';
+import { CARD, idOfLayer, matOfId, ownerOfId, partOfId, wordsOfPart } from '../ids';
 import { kindById, type Side } from '../kinds';
-import type { Remedy } from '../rules';
 import { formatArea, formatFine, formatSaid, type LengthUnit } from '../units/length';
 import { baseKindOf, fieldOf, isBase, kindIn, mountKey, valuesIn } from './fields';
 import type { Design } from './design';
@@ -43,8 +42,6 @@ const STUCK: Readonly<Record<string, string>> = {
 /** One lever that sets several numbers of a base. */
 const LEVERS_OF_SEVERAL: Readonly<Record<string, string>> = { reach: 'Reach of both leaves' };
 /** Where something is fixed on its face. */
-/** Numbers of other stages, each named with its stage. */
-const SETTINGS: Readonly<Record<string, string>> = { marginMm: 'Sheets: margin' };
 const AT = { x: 'To the right', y: 'Up' } as const;
 
 /** The name that its maker gave to an entry of a list. */
@@ -59,7 +56,6 @@ export function labelOfLever(design: Design, mechanism: string, parameter: strin
   const stuck = idOfLayer(mechanism) !== null || matOfId(mechanism) !== null;
   if (stuck) return `${nameOfPart(design, mechanism)}: ${(STUCK[parameter] ?? parameter).toLowerCase()}`;
   if (isBase(mechanism) && baseKindOf(design).levers?.[parameter]) return LEVERS_OF_SEVERAL[parameter] ?? parameter;
-  if (mechanism === SHEETS) return SETTINGS[parameter] ?? parameter;
   const at = mountKey(parameter);
   if (at) return AT[at];
   return (
@@ -73,13 +69,6 @@ export const isAngle = (design: Design, mechanism: string, parameter: string): b
 /** A value of a number with its unit: "13.8 mm", "56°". */
 export const sayNumber = (design: Design, mechanism: string, parameter: string, value: number): string =>
   isAngle(design, mechanism, parameter) ? `${Number(value.toFixed(1))}°` : formatSaid(value, design.units);
-
-/** "Depth: 18.0 → 13.8 mm"; a name before the label is parted from it by a comma then. */
-export function remedyWords(design: Design, { mechanism, parameter, value }: Remedy, now: number): string {
-  const say = (v: number): string => sayNumber(design, mechanism, parameter, v);
-  const from = say(now).replace(/ (mm|in)$/, '');
-  return `${labelOfLever(design, mechanism, parameter).replace(':', ',')}: ${from} → ${say(value)}`;
-}
 
 /** A label as it stands within a sentence: "Reach of leaf A" begins small and keeps the rest. */
 export const inSentence = (label: string): string => label.charAt(0).toLowerCase() + label.slice(1);

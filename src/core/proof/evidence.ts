@@ -5,6 +5,7 @@ import { poseAt, type Pose } from '../assembly/pose';
 import { buildAssembly } from '../build/build';
 import { marginOf, stockOf, type Design } from '../document/design';
 import { baseKindOf, cardValues } from '../document/fields';
+import { meantOutMm } from '../document/settings';
 import { statesOf } from '../document/states';
 import { envelopeOf, formatOf, sheetOf } from '../document/post';
 import type { Brief, Evidence, Rule } from '../rules';
@@ -16,6 +17,7 @@ export const briefOf = (design: Design): Brief => ({
   units: design.units,
   stayInside: design.card.stayInside,
   sentOpen: design.post.sent === 'open',
+  meantOutMm: (of) => meantOutMm(design, of),
   envelope: envelopeOf(design),
   post: formatOf(design),
   stock: (id) => stockOf(design, id),

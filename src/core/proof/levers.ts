@@ -2,7 +2,8 @@
 import { DEFAULT_FOAM_INSET_MM } from '../build/dressing';
 import { baseKindOf, fieldOf, isBase, kindIn, mountKey, parameterOf, setParameter } from '../document/fields';
 import { dressingOf, type Design } from '../document/design';
-import { idOfLayer, matOfId, SHEETS } from '../ids';
+import { settingOf } from '../document/settings';
+import { idOfLayer, matOfId } from '../ids';
 
 /** One lever of a base may stand for several of its numbers. */
 const leverKeys = (design: Design, mechanism: string, parameter: string): readonly string[] =>
@@ -67,7 +68,7 @@ const STUCK_RANGE: Readonly<Record<string, Range>> = {
  * anything else.
  */
 function ownLever(design: Design, id: string, parameter: string): OwnLever | null {
-  const elsewhere = settingLever(design, id, parameter) ?? mountLever(design, id, parameter);
+  const elsewhere = settingOf(design, id, parameter) ?? mountLever(design, id, parameter);
   if (elsewhere) return elsewhere;
   const range = STUCK_RANGE[parameter];
   if (!range) return null;
@@ -98,20 +99,6 @@ function ownLever(design: Design, id: string, parameter: string): OwnLever | nul
         d.mats.includes(mat) ? { ...d, mats: d.mats.map((m) => (m === mat ? { ...m, [parameter]: value } : m)) } : d,
       ),
     }),
-  };
-}
-
-/** Of the margin of a sheet, mm. */
-const MARGIN_RANGE: Range = { min: 0, max: 100 };
-
-/** A choice of another stage: the margin of the sheets. */
-function settingLever(design: Design, id: string, parameter: string): OwnLever | null {
-  if (id !== SHEETS || parameter !== 'marginMm') return null;
-  const { sheets } = design;
-  return {
-    value: sheets.marginMm,
-    range: MARGIN_RANGE,
-    set: (marginMm) => ({ ...design, sheets: { ...sheets, marginMm } }),
   };
 }
 

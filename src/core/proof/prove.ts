@@ -17,12 +17,14 @@ import {
   standings,
   type Evidence,
   type Finding,
+  type Lever,
   type Overhang,
   type WalkedPair,
   type WalkedThree,
 } from '../rules';
 
 export type { WalkedPair, WalkedThree } from '../rules';
+import { settingOf } from '../document/settings';
 import { briefOf, closedPose, DEFAULT_STEPS, handWalk, namedPoses, walk } from './evidence';
 import { canSeek, PROOF_BUDGET, purseAlone, remedySteps, type Seeking } from './remedies';
 import { handTravel, travelPoint, type HandPoint, type TravelPoint } from './travel-chart';
@@ -192,9 +194,13 @@ function* seekFor(seeking: Seeking, finding: Finding): Generator<void, Finding> 
   return remedies.length > 0 ? { ...finding, remedies } : nearest ? { ...finding, nearest } : finding;
 }
 
-/** A note about what a hand moves needs no cure, and each try of one walks every hand's ways: sought when asked. */
-const waitsToBeAsked = ({ alone }: Seeking, { severity, drive }: Finding): boolean =>
-  !alone && severity === 'note' && isByHand(drive);
+/**
+ * A note needs no cure: sought when asked where each try walks every hand's ways, or where only another stage has one.
+ */
+const waitsToBeAsked = ({ alone, design }: Seeking, { severity, drive, levers }: Finding): boolean =>
+  !alone && severity === 'note' && (isByHand(drive) || levers.every((l) => isSetting(design, l)));
+const isSetting = (design: Design, { mechanism, parameter }: Lever): boolean =>
+  settingOf(design, mechanism, parameter) !== null;
 
 /** A finding that a proof left unsought, with its remedies. */
 export function seek(design: Design, finding: Finding, known: readonly Finding[], steps = DEFAULT_STEPS): Finding {

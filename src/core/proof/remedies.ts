@@ -18,11 +18,12 @@ import {
   type RuleId,
 } from '../rules';
 import { DEFAULT_STEPS, gather, handWalk, namedPoses, walk } from './evidence';
+import { settingOf } from '../document/settings';
 import { leverRange, leverValue, setLever } from './levers';
 import { partFor } from './part';
 import { SIZE_ROUNDING_MM } from '../tolerance';
 
-/** Most remedies offered for one finding. */
+/** Most remedies offered for one finding by its own numbers; choices of other stages come on top. */
 const MOST_REMEDIES = 3;
 /** Travel steps that are enough to look for a value; what is found is proved at the steps of the proof. */
 const SEARCH_STEPS = 18;
@@ -98,11 +99,21 @@ export const canSeek = ({ purse, assembly }: Seeking): boolean => purse.left >= 
 export function* remedySteps(seeking: Seeking, finding: Finding): Generator<void, Sought> {
   const search = new Search(seeking, finding);
   const remedies: Remedy[] = [];
-  for (const lever of finding.levers) {
-    if (remedies.length >= MOST_REMEDIES) break;
+  const elsewhere = finding.levers.filter((l) => settingOf(seeking.design, l.mechanism, l.parameter) !== null);
+  const own = finding.levers.filter((l) => !elsewhere.includes(l));
+  // A choice of another stage is soon tried; what it leaves to spend is for the numbers, which are told first.
+  for (const lever of elsewhere) {
     const value = search.along(lever);
     yield;
     if (value !== null) remedies.push({ ...lever, value });
+  }
+  const most = remedies.length + MOST_REMEDIES;
+  let told = 0;
+  for (const lever of own) {
+    if (remedies.length >= most) break;
+    const value = search.along(lever);
+    yield;
+    if (value !== null) remedies.splice(told++, 0, { ...lever, value });
   }
   return { remedies, ...(remedies.length === 0 && search.nearest ? { nearest: search.nearest } : {}) };
 }
@@ -165,6 +176,8 @@ class Search {
     const range = leverRange(this.design, lever.mechanism, lever.parameter);
     if (now === null || !range || this.elsewhere) return null;
     const clears = (value: number): boolean => this.clears(lever, value);
+    const choices = settingOf(this.design, lever.mechanism, lever.parameter)?.choices;
+    if (choices) return this.among(lever, now, choices.length);
     const found = [range.min, range.max]
       .map((end) => ({ end, value: nearestClear(now, end, this.finding.measured, clears) }))
       .filter((f): f is { end: number; value: number } => f.value !== null)
@@ -179,6 +192,13 @@ class Search {
       }
     }
     return null;
+  }
+
+  /** The first choice that clears the finding and is proved, those after what is chosen now before those before it. */
+  private among(lever: Lever, now: number, count: number): number | null {
+    const others = Array.from({ length: count }, (_, k) => k).filter((k) => k !== now);
+    const inOrder = [...others.filter((k) => k > now), ...others.filter((k) => k < now).reverse()];
+    return inOrder.find((k) => this.clears(lever, k) && this.proves(lever, k)) ?? null;
   }
 
   private get spent(): boolean {

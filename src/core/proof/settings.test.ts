@@ -1,7 +1,12 @@
 /** Remedies that lie in another stage: applied, and proved in full. A4 is 210 x 297 mm (ISO 216). */
-import { remedyWords } from '../document/words';
-import { card } from '../tests/cards';
-import { leverValue, prove, setLever } from './prove';
+import { remedyWords } from '../document/remedy-words';
+import type { Design } from '../document/design';
+import { checkDesign } from '../document/schema';
+import { ENVELOPES } from '../paper/sizes';
+import { card, layered, stand } from '../tests/cards';
+import { gather, leverValue, prove, seek, setLever } from './prove';
+import { overhang } from '../rules/overhang';
+import type { Finding } from '../rules';
 
 const found = (gutter: number, reach: number) =>
   prove(card(gutter, reach), 6).findings.find((f) => f.rule === 'sheet-fit');
@@ -32,4 +37,108 @@ test('marks to register by keep their room: then no margin is offered', () => {
   const marked = { ...d, sheets: { ...d.sheets, print: { marks: true } } } as typeof d;
   const finding = prove(marked, 6).findings.find((f) => f.rule === 'sheet-fit')!;
   expect(finding.remedies?.some((r) => r.parameter === 'marginMm') ?? false).toBe(false);
+});
+
+/** A card with a step that reaches 10 mm past leaves of 100 mm when shut. */
+const past = stand(card(200, 100), 'step-fold', { depth: 60, height: 50, width: 40 });
+const remedyOf = (d: Design, rule: Finding['rule'], parameter: string) => {
+  const finding = prove(d, 6).findings.find((f) => f.rule === rule)!;
+  const { remedies } = finding.unsought ? seek(d, finding, [finding], 6) : finding;
+  return remedies?.find((r) => r.parameter === parameter);
+};
+const wordsOf = (d: Design, r: NonNullable<ReturnType<typeof remedyOf>>): string =>
+  remedyWords(d, r, leverValue(d, r.mechanism, r.parameter)!);
+
+describe('choices of other stages', () => {
+  test('a piece too large for its sheet: the next larger sheet that takes it, and everything else as it was', () => {
+    // 320 x 200 mm: no A4, no Letter (215.9 x 279.4) and no 12 x 12 in (304.8); A3 is 297 x 420 (ISO 216).
+    const d = card(320, 100);
+    const remedy = remedyOf(d, 'sheet-fit', 'sheet')!;
+    expect(wordsOf(d, remedy)).toBe('Brief, sheet of Smooth card, cream: A4 → A3');
+    const mended = setLever(d, remedy.mechanism, remedy.parameter, remedy.value);
+    expect(checkDesign(mended).ok).toBe(true);
+    expect(prove(mended, 6).findings.filter((f) => f.rule === 'sheet-fit')).toEqual([]);
+    expect({ ...mended, stocks: d.stocks }).toEqual(d);
+    expect(remedyOf(card(900, 700), 'sheet-fit', 'sheet')).toBeUndefined();
+  });
+  test('a crease across the grain: paper with its grain the other way, once it is asked for', () => {
+    const d = card(180, 120);
+    const before = prove(d, 6).findings.find((f) => f.rule === 'grain')!;
+    expect([before.unsought, before.remedies]).toEqual([true, undefined]);
+    const remedy = remedyOf(d, 'grain', 'grain')!;
+    expect(wordsOf(d, remedy)).toMatch(/grain of Smooth card, cream: long → short$/);
+  });
+  test('a card too large for its envelope: the smallest of those listed that takes it', () => {
+    const d: Design = { ...card(150, 120), post: { envelope: 'C6', format: null } };
+    const remedy = remedyOf(d, 'post-size', 'envelope')!;
+    // By brute force: 3 mm of ease each way, common practice.
+    const takes = ENVELOPES.filter((e) => e.shortMm >= 123 && e.longMm >= 153);
+    const [least] = takes.sort((a, b) => a.shortMm * a.longMm - b.shortMm * b.longMm);
+    const mended = setLever(d, remedy.mechanism, remedy.parameter, remedy.value);
+    expect(mended.post.envelope).toBe(least.id);
+    expect(prove(mended, 6).findings.filter((f) => f.rule === 'post-size')).toEqual([]);
+  });
+  test('what reaches past the shut card: sent open flat it matters to nobody', () => {
+    const remedy = remedyOf(past, 'overhang', 'sent')!;
+    expect(wordsOf(past, remedy)).toBe('Brief, sent: shut → open flat');
+    const mended = setLever(past, remedy.mechanism, remedy.parameter, remedy.value);
+    expect(prove(mended, 6).verdict).not.toBe('blocked');
+    expect(setLever(mended, remedy.mechanism, remedy.parameter, 0)).toEqual(past);
+  });
+  test('what holds a ridge flat is stuck to its own side alone', () => {
+    const lifted = stand(card(200, 140), 'lift-tab', {
+      lower: 24,
+      upper: 24,
+      width: 50,
+      strip: 14,
+      glueTab: 10,
+      notch: 12,
+    });
+    const d = layered(lifted, {
+      facet: 'lift-tab-1.upper',
+      shape: { rect: { width: 20, height: 12 } },
+      from: { x: 'middle', y: 'low' },
+      y: -5,
+    });
+    const remedy = remedyOf(d, 'collision', 'onFacet')!;
+    expect(wordsOf(d, remedy)).toBe('Moon, stuck: all over → on its own facet');
+  });
+});
+
+describe('meant to stick out', () => {
+  const told = (mm: number, d = past) => {
+    const meant = mm > 0 ? { ...d, meantOut: [{ of: 'step-fold-1', mm }] } : d;
+    return overhang.check(gather(meant, 'closed')).map((f) => `${f.severity} ${f.aspect}`);
+  };
+  test('just below what is meant, at it and just above', () => {
+    expect(told(0)).toEqual(['blocks fore']);
+    expect(told(9.99)).toEqual(['blocks fore']);
+    expect(told(10)).toEqual(['note fore as meant']);
+    expect(told(10.01)).toEqual(['note fore as meant']);
+  });
+  test('it is meant of that part alone', () => {
+    const two = stand(past, 'step-fold', { depth: 62, height: 50, width: 30, offset: 60 });
+    expect(told(20, two).sort()).toEqual(['blocks fore', 'note fore as meant']);
+  });
+  test('the envelope is asked for all of it', () => {
+    // 200 mm long, 100 and 10 mm high, with 3 mm of ease: DL is 110 x 220 mm (ISO 269).
+    const posted = (mm: number, reach: number): Design => ({
+      ...stand(card(200, reach), 'step-fold', { depth: 60, height: 50, width: 40 }),
+      post: { envelope: 'DL', format: null },
+      meantOut: [{ of: 'step-fold-1', mm }],
+    });
+    const blocked = (d: Design) =>
+      prove(d, 6)
+        .findings.filter((f) => f.severity === 'blocks')
+        .map((f) => f.rule);
+    expect(blocked(posted(30, 100))).toEqual(['post-size']);
+    expect(blocked(posted(1, 110))).toEqual(['post-size']);
+  });
+  test('the remedy means as much as there is', () => {
+    const remedy = remedyOf(past, 'overhang', 'step-fold-1')!;
+    expect(wordsOf(past, remedy)).toBe('Step, meant to stick out by: 0.0 → 10.0 mm');
+    const mended = setLever(past, remedy.mechanism, remedy.parameter, remedy.value);
+    expect(mended.meantOut).toEqual([{ of: 'step-fold-1', mm: 10 }]);
+    expect(setLever(mended, remedy.mechanism, remedy.parameter, 0)).toEqual(past);
+  });
 });

@@ -235,7 +235,7 @@ function bridged(evidence: Evidence): Finding[] {
         aspect: `${layer.id} ${crease.id}`,
         message: `${layer.title} lies ${say.mm(acrossMm)} across ${say.partOf(crease.id)}, ${reason}`,
         subjects: [layer.id, assembly.facets[onto].id, crease.id],
-        levers: layerLevers(layer.id, along),
+        levers: [...layerLevers(layer.id, along), ...(hand ? leversOf(layer.id, 'onFacet') : [])],
       }),
     ];
   });

@@ -10,7 +10,7 @@ import { AREA_ROUNDING, WELD_MM } from '../tolerance';
 import type { Turn } from '../kinds';
 import { bearsLoad } from './loads';
 import { shutOutline } from './shut';
-import { basePiece, finding, turnsOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
+import { basePiece, finding, leversOf, turnsOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
 import { wordsFor } from './words';
 
 /** Common practice, no source. */
@@ -110,9 +110,9 @@ function pastItsFacet(evidence: Evidence): Finding[] {
   if (!closed) return [];
   const say = wordsFor(evidence);
   return assembly.layers.flatMap((layer): Finding[] => {
-    const { facet, region, id } = layer;
+    const { facet, glue, id } = layer;
     const own = assembly.facets[facet];
-    const past = subtract(region, [own.polygon]);
+    const past = subtract(glue, [own.polygon]);
     if (regionArea(past) <= PAST_FROM_MM2) return [];
     const there = past.map((p) => shutOutline(closed, facet, p));
     const areaOver = (k: number): number =>
@@ -135,6 +135,7 @@ function pastItsFacet(evidence: Evidence): Finding[] {
           `${layer.title} reaches past ${say.partOf(own.id)}, over ${say.partOf(over.f.id)} when shut: ` +
           `stick it to ${say.partOf(own.id)} only.`,
         subjects: [id, own.id, over.f.id],
+        levers: leversOf(id, 'onFacet'),
       }),
     ];
   });

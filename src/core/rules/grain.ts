@@ -1,8 +1,9 @@
 /** `grain`: long creases run along the grain; across it card cracks and folds where it likes. */
 import type { CreaseLine } from '../pattern/pattern';
+import { stockSetting } from '../ids';
 import { dist2 } from '../plane/vec2';
 import { SIZE_ROUNDING_MM } from '../tolerance';
-import { finding, type Finding, type Rule } from './rule';
+import { finding, leversOf, type Finding, type Rule } from './rule';
 import { laidOn } from './sheet-fit';
 import { wordsFor } from './words';
 
@@ -35,6 +36,7 @@ export const grain: Rule = {
         measured: worst ? dist2(worst.a, worst.b) : 0,
         limit: LONG_CREASE_MM,
         aspect: piece.id,
+        levers: leversOf(stockSetting(piece.stock), 'grain', 'sheet'),
       } as const;
       const across = `the grain of ${brief.stock(piece.stock).name}`;
       return [

@@ -6,8 +6,8 @@ import type { Turn } from '../kinds';
 import type { Vec3 } from '../linkage';
 import { preparePolygon } from '../plane/prepared';
 import { regionArea, unite } from '../plane/polygon';
-import { OVERHANG_FROM_MM } from '../tolerance';
-import { ownerOfId } from '../ids';
+import { OVERHANG_FROM_MM, SIZE_ROUNDING_MM } from '../tolerance';
+import { MEANT, ownerOfId, POST } from '../ids';
 import {
   baseExtent,
   coverFacets,
@@ -118,6 +118,8 @@ function levers(assembly: Assembly, mechanism: string, side: Side): Lever[] {
 
 /** What may stick out by itself: a mechanism with all that is on it, or what is stuck on the base. */
 interface Part {
+  /** What its maker says of it is said under this: a mechanism, a piece of the base, a layer. */
+  readonly key: string;
   readonly mechanism: string;
   readonly piece: string;
   readonly title: string;
@@ -133,6 +135,7 @@ function partsOf({ assembly, closed }: Evidence & { readonly closed: Pose }, tit
     ...mechanisms.map(({ id }): Part => {
       const own = assembly.facets.filter((f) => f.mechanism === id);
       return {
+        key: id,
         mechanism: id,
         piece: own[0]?.piece,
         title: title(id),
@@ -145,6 +148,7 @@ function partsOf({ assembly, closed }: Evidence & { readonly closed: Pose }, tit
     ...innerPieces(assembly).map((piece): Part => {
       const facets = assembly.facets.filter((f) => f.piece === piece.id);
       return {
+        key: piece.id,
         mechanism: piece.mechanism,
         piece: piece.id,
         title: piece.title,
@@ -167,7 +171,7 @@ function partsOf({ assembly, closed }: Evidence & { readonly closed: Pose }, tit
       const { mechanism } = assembly.facets[on];
       return [
         {
-          ...{ mechanism, piece, title: name, aspect: `${facet} ${name} `, subjects: [facet] },
+          ...{ key: piece, mechanism, piece, title: name, aspect: `${facet} ${name} `, subjects: [facet] },
           levers: () => turnsOf(assembly, mechanism, 'size', 'away'),
           past: (past) =>
             greatest(
@@ -180,6 +184,7 @@ function partsOf({ assembly, closed }: Evidence & { readonly closed: Pose }, tit
     ...assembly.layers
       .filter((l) => isBase(assembly, l.mechanism))
       .map((layer): Part => ({
+        key: layer.id,
         mechanism: layer.mechanism,
         piece: layer.piece,
         title: layer.title,
@@ -210,20 +215,27 @@ export const overhang: Rule = {
       const past = part.past(outline);
       // Past a shaped outline but inside its box it shows, and goes into the envelope all the same.
       const boxed = part.past(box);
-      return SIDES.filter((side) => past[side] > 0).map((side) =>
-        finding({
+      const meantMm = brief.meantOutMm(part.key);
+      return SIDES.filter((side) => past[side] > 0).map((side) => {
+        const meant = past[side] <= meantMm + SIZE_ROUNDING_MM;
+        const allowed = meant ? ', as meant' : meantMm > 0 ? `; ${say.mm(meantMm)} are meant` : '';
+        return finding({
           rule: 'overhang',
-          severity: brief.sentOpen ? 'note' : boxed[side] > 0 ? 'blocks' : 'risk',
+          severity: brief.sentOpen || meant ? 'note' : boxed[side] > 0 ? 'blocks' : 'risk',
           mechanism: part.mechanism,
           piece: part.piece,
           measured: past[side],
+          limit: meantMm,
           at: CLOSED,
-          aspect: `${part.aspect}${side}`,
-          message: `${part.title} reaches ${say.mm(past[side])} ${WHERE[side]} when closed${onlyOpen}.`,
+          // What is meant, or matters to nobody, is another finding: a remedy may make it one.
+          aspect: `${part.aspect}${side}${meant ? ' as meant' : brief.sentOpen ? ' sent open' : ''}`,
+          message: `${part.title} reaches ${say.mm(past[side])} ${WHERE[side]} when closed${allowed}${onlyOpen}.`,
           subjects: part.subjects,
-          levers: part.levers(side),
-        }),
-      );
+          levers: meant
+            ? []
+            : [...part.levers(side), ...leversOf(MEANT, part.key), ...(boxed[side] > 0 ? leversOf(POST, 'sent') : [])],
+        });
+      });
     });
   },
 };

@@ -1,9 +1,10 @@
 /** `post-size`: the card as it is sent fits its envelope less the ease, and the post format's limits. */
 import { ENVELOPE_EASE_MM } from '../paper/sizes';
+import { POST } from '../ids';
 import { SIZE_ROUNDING_MM } from '../tolerance';
 import type { Turn } from '../kinds';
 import { postedSize, postedState } from './posted';
-import { basePiece, finding, turnsOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
+import { basePiece, finding, leversOf, turnsOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
 import { wordsFor } from './words';
 
 /** What is judged, as a sentence begins. */
@@ -38,7 +39,10 @@ const sizeFinding = (
     mechanism: assembly.base.mechanism,
     piece: basePiece(assembly).id,
     at: postedState(assembly, brief),
-    levers: turnsOf(assembly, assembly.base.mechanism, ...turns),
+    levers: [
+      ...turnsOf(assembly, assembly.base.mechanism, ...turns),
+      ...(brief.envelope ? leversOf(POST, 'envelope') : []),
+    ],
   });
 
 function inEnvelope(evidence: Evidence): Finding[] {

@@ -12,6 +12,9 @@ import { finding, turnsOf, type Evidence, type Finding, type Rule } from './rule
 import { solidsOf, type Solid } from './solids';
 import { wordsFor } from './words';
 
+/** Round edges are drawn by chords that lie inside them by less than this, mm. */
+const FROM_MM = 0.01;
+
 export const rivetsHold: Rule = {
   id: 'covered',
   needs: 'pattern',
@@ -38,7 +41,7 @@ function held(evidence: Evidence, head: Solid): Finding[] {
   const paper = assembly.facets.filter((f) => f.piece === facet.piece).map((f) => f.polygon);
   const bare = subtract([head.polygon], paper).filter((part) => !isItsHole(part, middle, radius));
   const intoMm = Math.max(0, ...bare.map((part) => radius - nearestMm(part, middle)));
-  if (intoMm <= SIZE_ROUNDING_MM) return [];
+  if (intoMm <= FROM_MM) return [];
   const say = wordsFor(evidence);
   const falls = head.polygon.outer.every((p) => !paper.some((part) => contains(part, p)));
   return [

@@ -105,6 +105,8 @@ export interface Brief {
   readonly stayInside: boolean;
   /** It goes into its envelope open flat, not shut. */
   readonly sentOpen: boolean;
+  /** How far a mechanism, a piece of the base or a layer is meant to stick out of the shut card, mm. */
+  readonly meantOutMm: (of: string) => number;
   readonly envelope: FlatSize | null;
   readonly post: PostFormat | null;
   readonly stock: (id: string) => Stock;

@@ -2,7 +2,7 @@
 import type { Piece } from '../pattern/pattern';
 import { boxOf } from '../plane/polygon';
 import { dist2 } from '../plane/vec2';
-import { SHEETS } from '../ids';
+import { SHEETS, stockSetting } from '../ids';
 import { SIZE_ROUNDING_MM } from '../tolerance';
 import type { FlatSize } from '../paper/sizes';
 import { finding, isBase, leversOf, turnsOf, type Evidence, type Finding, type Rule } from './rule';
@@ -77,7 +77,11 @@ export const sheetFit: Rule = {
           limit: long,
           aspect: `size ${piece.id}`,
           subjects: [piece.id],
-          levers: [...leversOf(SHEETS, 'marginMm'), ...turnsOf(assembly, piece.mechanism, 'size')],
+          levers: [
+            ...leversOf(SHEETS, 'marginMm'),
+            ...leversOf(stockSetting(piece.stock), 'sheet'),
+            ...turnsOf(assembly, piece.mechanism, 'size'),
+          ],
           message: `${title} is ${say.mm(widthMm)} x ${say.mm(heightMm)}; ${room}.`,
         }),
       ];

@@ -1,5 +1,6 @@
 /** `thickness`: the card as it is sent is as thick as its post takes. */
-import { basePiece, finding, type Rule } from './rule';
+import { POST } from '../ids';
+import { basePiece, finding, leversOf, type Rule } from './rule';
 import { postedStack, postedState } from './posted';
 import { wordsFor } from './words';
 
@@ -27,6 +28,7 @@ export const thickness: Rule = {
         limit,
         at: postedState(assembly, brief),
         aspect: over ? 'most' : 'least',
+        levers: over ? leversOf(POST, 'sent') : [],
         message:
           `${brief.sentOpen ? 'Open flat' : 'Closed'} it is ${say.fine(greatest.mm)} thick ` +
           `(${greatest.layers} layers at ${say.place(greatest.at)}); ` +

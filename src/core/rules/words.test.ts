@@ -2,7 +2,8 @@
 import { addMechanism } from '../document/standing';
 import { blankDesign, type Design } from '../document/design';
 import { fittingFace, fittingParameters } from '../document/fitting';
-import { labelOfLever, nameOfMechanism, nameOfPart, remedyWords } from '../document/words';
+import { labelOfLever, nameOfMechanism, nameOfPart } from '../document/words';
+import { remedyWords } from '../document/remedy-words';
 import { matId, matOfId, idOfLayer, layerId, ownerOfId, partId, partOfId, wordsOfPart } from '../ids';
 import { KINDS, type ParameterValues } from '../kinds';
 import { prove } from '../proof/prove';

@@ -24,6 +24,7 @@ import { Choice } from '../common/Field';
 import { KeepOwn } from './KeepOwn';
 import { FindingCard } from '../prove/FindingCard';
 import { GlueFields } from './GlueFields';
+import { MeantField } from '../common/MeantField';
 import { PieceStocks } from '../common/PieceStocks';
 import { LinesEditor } from './LinesEditor';
 import { ListField } from './ListField';
@@ -359,6 +360,7 @@ function MechanismFields() {
           }
         />
       )}
+      <MeantField of={m.id} />
       <PieceStocks id={m.id} />
       <GlueFields id={m.id} />
       <Box display="flex" flexWrap="wrap" gap="6px" mt="4px" mb="12px">

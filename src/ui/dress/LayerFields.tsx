@@ -9,6 +9,8 @@ import { useActions, useStudio } from '@/store/context';
 import { deg, mm, UNSET } from '../common/asked';
 import { Action } from '../common/Action';
 import { Choice, NumberField, YesNo } from '../common/Field';
+import { layerId } from '@/core/ids';
+import { MeantField } from '../common/MeantField';
 import { SideChoice } from './SideChoice';
 import { useBoxes } from './useBoxes';
 
@@ -180,6 +182,7 @@ function Made({ layer: l, put }: Own) {
       <LengthField layer={l} put={put} of="foamMm" />
       {l.foamMm > 0 && <LengthField layer={l} put={put} of="foamInsetMm" />}
       <Stuck layer={l} put={put} />
+      <MeantField of={layerId(l.id)} />
       <YesNo
         label="One more for inside"
         value={l.doubled === true}

@@ -3,7 +3,7 @@ import { OPEN, openOf } from '@/core/drives';
 import { useState } from 'react';
 import { Box, chakra } from '@chakra-ui/react';
 import { RULE_WORDS, type Finding, type Remedy } from '@/core/rules';
-import { remedyWords } from '@/core/document/words';
+import { remedyWords } from '@/core/document/remedy-words';
 import { leverValue, setLever } from '@/core/proof/prove';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
 import { Action } from '../common/Action';

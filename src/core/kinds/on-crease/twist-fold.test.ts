@@ -103,7 +103,7 @@ function leastInFrontMm(a: Assembly, pose: Pose): number {
     ...leaves.flatMap((m) => corners.map(([x, y, z]) => m[2] * (x - m[3]) + m[6] * (y - m[7]) + m[10] * (z - m[11]))),
   );
 }
-/** How far an edge of the step goes through a panel of the train, on the side where it reaches less, mm: brute force. */
+/** How far an edge of the step goes through a panel of the train, on the side where it reaches less, mm. */
 function leastCrossedMm(a: Assembly, pose: Pose): number {
   const outlines = a.facets.map((_, k) => facetOutline(pose, a.facets, k));
   const [panels, steps] = ['twist-fold-1.panel', 'step-fold-1'].map((start) =>
@@ -157,7 +157,7 @@ describe('the train', () => {
     panel: fc.double({ min: 0.1, max: 0.9, noNaN: true }),
     width: fc.double({ min: 0.2, max: 2, noNaN: true }),
   });
-  test('it stays in front of both leaves all the way from shut, bends no less than without them, whatever is asked first', () => {
+  test('it stays before both leaves from shut on, and bends no less than without them, whatever is asked first', () => {
     fc.assert(
       fc.property(sizes, ({ half, more, panel, width }) => {
         const train = { panel: half + panel * more, width: width * half };

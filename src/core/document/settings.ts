@@ -1,0 +1,149 @@
+/**
+ * Numbers and choices of other stages that a remedy may turn: what a card is cut from, how it is sent, what is meant to
+ * stick out of it. A choice is turned by its place in the list of what it can be.
+ */
+import { idOfLayer, MEANT, POST, SHEETS, stockOfSetting } from '../ids';
+import { SHEETS as SHEET_SIZES } from '../paper/sizes';
+import type { Design } from './design';
+import { nameOfMechanism, nameOfPart } from './words';
+import { envelopesOf } from './post';
+
+export interface Setting {
+  /** Stage and name: "Sheets: margin". */
+  readonly label: string;
+  /** The number (mm), or the place of what is chosen. */
+  readonly value: number;
+  readonly range: { readonly min: number; readonly max: number };
+  /** Names of what it can be, where it is a choice. */
+  readonly choices?: readonly string[];
+  readonly set: (value: number) => Design;
+}
+
+/** The setting that a lever names; null where it names none, or one that this card does not have. */
+export function settingOf(design: Design, mechanism: string, parameter: string): Setting | null {
+  if (mechanism === SHEETS && parameter === 'marginMm') return margin(design);
+  if (mechanism === POST && parameter === 'sent') return sent(design);
+  if (mechanism === POST && parameter === 'envelope') return envelope(design);
+  if (mechanism === MEANT) return meant(design, parameter);
+  const stock = stockOfSetting(mechanism);
+  if (stock !== null && parameter === 'sheet') return sheet(design, stock);
+  if (stock !== null && parameter === 'grain') return grain(design, stock);
+  const layer = idOfLayer(mechanism);
+  return layer !== null && parameter === 'onFacet' ? onFacet(design, layer) : null;
+}
+
+const margin = (design: Design): Setting => ({
+  label: 'Sheets: margin',
+  value: design.sheets.marginMm,
+  range: { min: 0, max: 100 },
+  set: (marginMm) => ({ ...design, sheets: { ...design.sheets, marginMm } }),
+});
+
+/** A choice among things that have names. */
+function choice<T>(
+  label: string,
+  all: readonly { readonly name: string; readonly is: T }[],
+  now: number,
+  set: (is: T) => Design,
+): Setting {
+  return {
+    label,
+    value: now,
+    range: { min: 0, max: all.length - 1 },
+    choices: all.map((one) => one.name),
+    set: (k) => set(all[Math.min(all.length - 1, Math.max(0, Math.round(k)))].is),
+  };
+}
+
+function sent(design: Design): Setting {
+  const { sent: now, ...post } = design.post;
+  const all = [
+    { name: 'shut', is: false },
+    { name: 'open flat', is: true },
+  ];
+  return choice('Brief: sent', all, now === 'open' ? 1 : 0, (open) => ({
+    ...design,
+    post: open ? { ...post, sent: 'open' } : post,
+  }));
+}
+
+/** Envelopes from the smallest: the next that takes the card is the nearest. */
+function envelope(design: Design): Setting | null {
+  const all = [...envelopesOf(design)].sort((a, b) => a.shortMm * a.longMm - b.shortMm * b.longMm);
+  const now = all.findIndex((e) => e.id === design.post.envelope);
+  return now < 0
+    ? null
+    : choice(
+        'Brief: envelope',
+        all.map(({ id, name }) => ({ name, is: id })),
+        now,
+        (id) => ({
+          ...design,
+          post: { ...design.post, envelope: id },
+        }),
+      );
+}
+
+/** Sheets from the smallest. One of a size of its own stands before them all. */
+function sheet(design: Design, id: string): Setting | null {
+  const stock = design.stocks.find((s) => s.id === id);
+  if (!stock) return null;
+  const listed = [...SHEET_SIZES].sort((a, b) => a.shortMm * a.longMm - b.shortMm * b.longMm);
+  const own = stock.ownSheet
+    ? [{ name: `${stock.ownSheet.shortMm} x ${stock.ownSheet.longMm} mm`, is: stock.sheet }]
+    : [];
+  const all = [...own, ...listed.map((s) => ({ name: s.name, is: s.id }))];
+  const now = stock.ownSheet ? 0 : all.findIndex((s) => s.is === stock.sheet);
+  return choice(`Brief: sheet of ${stock.name}`, all, now, (next) => {
+    const { ownSheet: _, ...rest } = stock;
+    return { ...design, stocks: design.stocks.map((s) => (s === stock ? { ...rest, sheet: next } : s)) };
+  });
+}
+
+/** Paper is sold with its grain either way; what has none is another paper. */
+function grain(design: Design, id: string): Setting | null {
+  const stock = design.stocks.find((s) => s.id === id);
+  if (!stock || stock.grain === 'none') return null;
+  const all = [
+    { name: 'long', is: 'long' },
+    { name: 'short', is: 'short' },
+  ] as const;
+  return choice(`Brief: grain of ${stock.name}`, all, stock.grain === 'long' ? 0 : 1, (next) => ({
+    ...design,
+    stocks: design.stocks.map((s) => (s === stock ? { ...s, grain: next } : s)),
+  }));
+}
+
+const nameOfOwner = (design: Design, of: string): string =>
+  design.mechanisms.some((m) => m.id === of) ? nameOfMechanism(design, of) : nameOfPart(design, of);
+
+/** How far a mechanism, a piece of the base or a layer is meant to stick out of the shut card, mm. */
+function meant(design: Design, of: string): Setting {
+  const others = (design.meantOut ?? []).filter((m) => m.of !== of);
+  return {
+    label: `${nameOfOwner(design, of)}: meant to stick out by`,
+    value: meantOutMm(design, of),
+    range: { min: 0, max: 500 },
+    set: (mm) => {
+      const { meantOut: _, ...rest } = design;
+      const all = mm > 0 ? [...others, { of, mm }] : others;
+      return all.length > 0 ? { ...rest, meantOut: all } : rest;
+    },
+  };
+}
+export const meantOutMm = ({ meantOut = [] }: Pick<Design, 'meantOut'>, of: string): number =>
+  meantOut.find((m) => m.of === of)?.mm ?? 0;
+
+/** Whether a layer is stuck to its own facet alone. */
+function onFacet(design: Design, id: string): Setting | null {
+  const layer = design.layers.find((l) => l.id === id);
+  if (!layer) return null;
+  const all = [
+    { name: 'all over', is: false },
+    { name: 'on its own facet', is: true },
+  ];
+  return choice(`${layer.name}: stuck`, all, layer.glued?.onFacet ? 1 : 0, (own) => ({
+    ...design,
+    layers: design.layers.map((l) => (l === layer ? { ...l, glued: { ...l.glued, onFacet: own } } : l)),
+  }));
+}
