@@ -6,7 +6,8 @@ import { baseKindOf } from '@/core/document/fields';
 import { dressingOf, stockOf, type Design } from '@/core/document/design';
 import { placedArtwork, type PlacedArt } from '@/core/build/artwork';
 import { readingAxes, readingUp } from '@/core/build/faces';
-import { ownerOfId, wordsOfPart } from '@/core/ids';
+import { ownerOfId } from '@/core/ids';
+import { wordsOfOwnPart } from '@/core/document/words';
 import { PLAIN_BASE, SIDES, type Face, type Filler, type Side } from '@/core/kinds';
 import { boxOf, contains, intersect, ringsOf } from '@/core/plane/polygon';
 import { lerp2, type Frame2, type Vec2 } from '@/core/plane/vec2';
@@ -230,7 +231,7 @@ function stackOf(design: Design, assembly: Assembly, mechanism: string, face: Fa
   });
   const half = face.caliperMm / 2;
   const all: StackLayer[] = [
-    { name: wordsOfPart(face.facet), kind: 'face', from: -half, to: half },
+    { name: wordsOfOwnPart(design, face.facet), kind: 'face', from: -half, to: half },
     // A token is as thick as it is, whatever it is cut from.
     ...sheets.filter((s) => !fillers.some((f) => f.name === s.name)),
     ...foam,

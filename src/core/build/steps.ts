@@ -4,7 +4,7 @@ import type { Assembly, AttachedLayer } from '../assembly/assembly';
 import { poseAt } from '../assembly/pose';
 import { sideOf, type Design, type Mechanism } from '../document/design';
 import { baseKindOf, cardValues } from '../document/fields';
-import { nameOfPart } from '../document/words';
+import { nameOfPart, wordsOfOwnPart } from '../document/words';
 import { CARD, idOfLayer, ownerOfId, wordsOfPart } from '../ids';
 import { faceMounting, KINDS, SIDES, type Side } from '../kinds';
 import { adhesive } from '../paper/adhesives';
@@ -167,7 +167,7 @@ class Drafts {
 
   private folding(m: Mechanism, based: readonly string[]): void {
     const creases = this.assembly.creases.filter((c) => c.mechanism === m.id);
-    const folds = [...new Set(creases.map((c) => `${wordsOfPart(c.id)} ${c.role}`))].join(', ');
+    const folds = [...new Set(creases.map((c) => `${wordsOfOwnPart(this.design, c.id)} ${c.role}`))].join(', ');
     this.add({
       id: `fold.${m.id}`,
       group: 'fold',
@@ -182,7 +182,9 @@ class Drafts {
 
   private gluing(m: Mechanism, based: readonly string[]): void {
     const areas = this.gluedBy(m.id);
-    const tabs = areas.map((g) => `${wordsOfPart(g.facet)} to the ${this.nameOf(g.onto.facet)}${saidWith(g)}`);
+    const tabs = areas.map(
+      (g) => `${wordsOfOwnPart(this.design, g.facet)} to the ${this.nameOf(g.onto.facet)}${saidWith(g)}`,
+    );
     this.add({
       id: `glue.${m.id}`,
       group: 'glue',

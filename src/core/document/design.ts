@@ -178,6 +178,12 @@ export interface Gluing {
   readonly insetMm?: number;
 }
 
+/** What a maker calls a facet or a crease, by its id. */
+export interface PartName {
+  readonly of: string;
+  readonly name: string;
+}
+
 /** A mechanism, a piece of the base or a layer (`layer.ID`) that may pass the edge of the shut card by so much, mm. */
 export interface MeantOut {
   readonly of: string;
@@ -259,6 +265,8 @@ export interface Design {
   readonly gluing?: readonly Gluing[];
   /** Pieces that are cut from another stock than their kind has them from. */
   readonly cutFrom?: readonly CutFrom[];
+  /** Facets and creases by the names that their maker gave them. */
+  readonly names?: readonly PartName[];
   /** What is meant to stick out of the shut card, and by how much. */
   readonly meantOut?: readonly MeantOut[];
   /** States that its maker names; those of its base unless said. */

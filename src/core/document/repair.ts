@@ -11,7 +11,7 @@ export interface Repaired {
 /** More than this left out, and it is another card. */
 const MOST_LEFT_OUT = 50;
 /** Lists whose entries a card can do without. */
-const ENTRY = /^"?(mechanisms|layers|dressing|shapes|gluing|cutFrom|meantOut|states|variants)\[(\d+)\]/;
+const ENTRY = /^"?(mechanisms|layers|dressing|shapes|gluing|cutFrom|meantOut|names|states|variants)\[(\d+)\]/;
 const KEY = /^"?(card\.template|making\.roles|notes)\b/;
 
 type Raw = Record<string, unknown>;

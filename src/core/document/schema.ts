@@ -277,6 +277,10 @@ const designSchema = Joi.object<Design>({
     )
     .max(1000)
     .unique('glue'),
+  names: Joi.array()
+    .items(Joi.object({ of: facetId.required(), name: Joi.string().trim().min(1).max(40).required() }))
+    .max(1000)
+    .unique('of'),
   meantOut: Joi.array()
     .items(Joi.object({ of: facetId.required(), mm: length(500).greater(0).required() }))
     .max(400)

@@ -82,6 +82,7 @@ export function removeMechanism(design: Design, id: string): Design {
     mechanisms: design.mechanisms.filter((m) => !gone.has(m.id)),
     dressing: design.dressing.filter((d) => !gone.has(ownerOfId(d.facet))),
     layers: design.layers.filter((l) => !gone.has(ownerOfId(l.facet))),
+    ...(design.names ? { names: design.names.filter((n) => !gone.has(ownerOfId(n.of))) } : {}),
     ...(design.meantOut ? { meantOut: design.meantOut.filter((m) => !gone.has(ownerOfId(m.of))) } : {}),
     ...(design.cutFrom ? { cutFrom: design.cutFrom.filter((c) => !gone.has(ownerOfId(c.piece))) } : {}),
     ...(design.gluing ? { gluing: design.gluing.filter((g) => !gone.has(ownerOfId(g.glue))) } : {}),

@@ -140,6 +140,7 @@ const PARTS: Readonly<Record<string, string>> = {
   gluing: 'Gluing',
   cutFrom: 'Stocks of pieces',
   meantOut: 'Meant to stick out',
+  names: 'Names of parts',
   states: 'States by name',
   notes: 'Notes',
 };

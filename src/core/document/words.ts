@@ -21,8 +21,25 @@ export function nameOfPart(design: Design, id: string): string {
   const mat = matOfId(id);
   if (mat) return `mat ${mat.k} on ${mat.side === 'outside' ? 'the outside of ' : ''}${nameOfPart(design, mat.facet)}`;
   const owner = ownerOfId(id);
-  const part = kindById(kindIn(design, owner) ?? '')?.words?.[partOfId(id)] ?? wordsOfPart(id);
+  const part = wordsOfOwnPart(design, id);
   return owner === id || owner === CARD ? part : `${part} of ${nameOfMechanism(design, owner)}`;
+}
+
+/** A part without whose it is: as its maker calls it, as its kind does, else its id as words. */
+export function wordsOfOwnPart(design: Design, id: string): string {
+  const own = design.names?.find((n) => n.of === id)?.name;
+  const kind = kindById(kindIn(design, ownerOfPart(id)) ?? '');
+  return own ?? kind?.words?.[partOfId(id)] ?? wordsOfPart(id);
+}
+/** A facet of the base stands without its owner. */
+const ownerOfPart = (id: string): string => (ownerOfId(id) === id ? CARD : ownerOfId(id));
+
+/** The design with a facet or crease called so; as before without a name. */
+export function named(design: Design, of: string, name: string): Design {
+  const { names = [], ...rest } = design;
+  const others = names.filter((n) => n.of !== of);
+  const all = name === '' ? others : [...others, { of, name }];
+  return all.length > 0 ? { ...rest, names: all } : rest;
 }
 
 /** A side of a facet: "leaf A", "leaf A, outside". */

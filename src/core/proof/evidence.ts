@@ -6,6 +6,7 @@ import { buildAssembly } from '../build/build';
 import { marginOf, stockOf, type Design } from '../document/design';
 import { baseKindOf, cardValues } from '../document/fields';
 import { meantOutMm } from '../document/settings';
+import { wordsOfOwnPart } from '../document/words';
 import { statesOf } from '../document/states';
 import { envelopeOf, formatOf, sheetOf } from '../document/post';
 import type { Brief, Evidence, Rule } from '../rules';
@@ -14,6 +15,7 @@ export const DEFAULT_STEPS = 36;
 export const MOST_STEPS = 720;
 
 export const briefOf = (design: Design): Brief => ({
+  words: (part) => wordsOfOwnPart(design, part),
   units: design.units,
   stayInside: design.card.stayInside,
   sentOpen: design.post.sent === 'open',

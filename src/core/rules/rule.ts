@@ -100,6 +100,8 @@ export function finding({ at = FLAT, about, ...draft }: Draft): Finding {
 
 /** What the card is for, as far as rules need it. */
 export interface Brief {
+  /** A facet, crease or glue area without whose it is: "riser". */
+  readonly words: (part: string) => string;
   /** What lengths are said in. */
   readonly units: LengthUnit;
   readonly stayInside: boolean;

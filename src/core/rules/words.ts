@@ -32,10 +32,10 @@ export function wordsFor({ assembly, brief }: Pick<Evidence, 'assembly' | 'brief
     mm2: (value) => formatArea(value, brief.units),
     place: ([x, y]) => (inches ? `${mm(x)}, ${mm(y)}` : `${x.toFixed(0)}, ${y.toFixed(0)} mm`),
     title,
-    part: wordsOfPart,
+    part: brief.words,
     partOf: (id) => {
       const owner = ownerOfId(id);
-      return owner === id || owner === CARD ? wordsOfPart(id) : `the ${wordsOfPart(id)} of ${title(owner)}`;
+      return owner === id || owner === CARD ? brief.words(id) : `the ${brief.words(id)} of ${title(owner)}`;
     },
   };
 }

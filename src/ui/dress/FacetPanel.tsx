@@ -1,11 +1,15 @@
 'use client';
+import { useState } from 'react';
 import { Box, chakra } from '@chakra-ui/react';
-import { matId } from '@/core/ids';
+import { CARD, matId } from '@/core/ids';
+import { matsOnAll } from '@/core/document/mats';
 import { dressingOf, type Design, type Dressing, type Mat } from '@/core/document/design';
-import { nameOfPart } from '@/core/document/words';
+import { named, nameOfPart, wordsOfOwnPart } from '@/core/document/words';
 import { canBeDressed } from '@/workers/protocol';
 import { useActions, useStudio } from '@/store/context';
+import { mm } from '../common/asked';
 import { Action } from '../common/Action';
+import { NumberField } from '../common/Field';
 import { MatFields, SizeLine } from './MatFields';
 import { SideChoice } from './SideChoice';
 
@@ -38,6 +42,7 @@ export function FacetPanel() {
         Facet
       </chakra.h2>
       <FacetChoice />
+      {facet && <NameField key={facet.id} of={facet.id} />}
       {!facet && <chakra.p className="dim">Click a facet in the flat view, then give it a colour or a mat.</chakra.p>}
       {facet && (
         <>
@@ -66,7 +71,74 @@ export function FacetPanel() {
           </Box>
         </>
       )}
+      <EveryPanel />
     </>
+  );
+}
+
+/** What a facet is called, in every list, step and finding. */
+function NameField({ of }: { readonly of: string }) {
+  const design = useStudio((s) => s.design);
+  const { edit } = useActions();
+  const own = design.names?.find((n) => n.of === of)?.name ?? '';
+  return (
+    <Box display="flex" alignItems="center" gap="8px" mb="12px">
+      <chakra.label htmlFor="facet-name" flex="1">
+        Called
+      </chakra.label>
+      <chakra.input
+        id="facet-name"
+        defaultValue={own}
+        key={own}
+        maxLength={40}
+        placeholder={wordsOfOwnPart(named(design, of, ''), of)}
+        width="150px"
+        height="30px"
+        px="8px"
+        bg="field"
+        border="1px solid var(--rule)"
+        borderRadius="card"
+        onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+        onBlur={(e) => {
+          const name = e.currentTarget.value.trim();
+          if (name !== own) edit(`call it ${name || 'as before'}`, (d) => named(d, of, name));
+        }}
+      />
+    </Box>
+  );
+}
+
+const SMALLER = mm('mats-smaller', 'Smaller by', 0, 200, {
+  note: 'Of width and of height: half of it inside every edge',
+});
+/** 1/8 in where inches are spoken, 3 mm elsewhere. */
+const usualSmaller = ({ units }: Design): number => (units === 'in' ? 3.175 : 3);
+
+/** One mat on every panel of the base. */
+function EveryPanel() {
+  const design = useStudio((s) => s.design);
+  const facets = useStudio((s) => s.scene?.facets) ?? [];
+  const side = useStudio((s) => s.sideUp);
+  const { edit } = useActions();
+  const [smaller, setSmaller] = useState<number | null>(null);
+  const panels = facets.filter((f) => f.mechanism === CARD && canBeDressed(f)).map((f) => f.id);
+  const by = smaller ?? usualSmaller(design);
+  if (panels.length < 2) return null;
+  return (
+    <chakra.details mt="16px">
+      <chakra.summary cursor="pointer" fontWeight="600" mb="6px">
+        Mats on every panel
+      </chakra.summary>
+      <NumberField parameter={SMALLER} value={by} unit={design.units} onChange={(v) => setSmaller(v ?? 0)} />
+      <Action
+        small
+        onClick={() =>
+          edit('mats on every panel', (d) => matsOnAll(d, panels, side, by, d.stocks[d.stocks.length - 1].id))
+        }
+      >
+        {`Mat all ${panels.length}, ${side === 'outside' ? 'outside' : 'inside'}`}
+      </Action>
+    </chakra.details>
   );
 }
 

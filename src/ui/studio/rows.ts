@@ -2,7 +2,8 @@
 import { valuesOf } from '@/core/document/fields';
 import { sizeOfCard } from '@/core/document/listed';
 import type { Design, Mechanism } from '@/core/document/design';
-import { CARD, ownerOfId, wordsOfPart } from '@/core/ids';
+import { wordsOfOwnPart } from '@/core/document/words';
+import { CARD, ownerOfId } from '@/core/ids';
 import { KINDS } from '@/core/kinds';
 import { naturalCrease } from '@/core/document/standing';
 import { formatLength } from '@/core/units/length';
@@ -26,7 +27,7 @@ export function rowsOf(design: Design): ListRow[] {
   const rows: ListRow[] = [{ id: CARD, kind: CARD, depth: 0, title: 'Base card', size: sizeOfCard(design) }];
   const under = (owner: string, depth: number): void => {
     for (const m of standing.get(owner) ?? []) {
-      const title = m.on === naturalCrease(design) ? m.name : `${wordsOfPart(m.on)}: ${m.name}`;
+      const title = m.on === naturalCrease(design) ? m.name : `${wordsOfOwnPart(design, m.on)}: ${m.name}`;
       rows.push({ id: m.id, kind: m.kind, depth, title, size: sizeOf(design, m) });
       under(m.id, depth + 1);
     }

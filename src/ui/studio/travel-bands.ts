@@ -23,7 +23,9 @@ export function bandsOf(proof: Proof | null): Band[] {
   return [...out, ...proof.findings.flatMap(bandOf)];
 }
 
-function bandOf({ rule, unit, drive, span, limit, measured }: Finding): Band[] {
+function bandOf({ rule, severity, unit, drive, span, limit, measured }: Finding): Band[] {
+  // A note says what was not looked at, or where a hand stops by itself: nothing is wrong there.
+  if (severity === 'note') return [];
   // What only a hand can bring about belongs to the drive it moves.
   const byOpening = Object.entries(drive).every(([id, v]) => id === OPEN || v === 0);
   if (rule === 'collision' && byOpening)

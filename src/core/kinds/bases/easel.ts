@@ -459,6 +459,7 @@ export const easel: BaseKind = {
     { id: 'writing', name: 'For writing', drives: { [LIFT]: 180 } },
   ],
   stands: 'lying',
+  words: { leafA: 'base', leafB: 'strut' },
   flat: { [OPEN]: 0, [LIFT]: 180 },
   crease: GUTTER,
   face: (_, side) => (side === 'outside' ? PLATE : 'leafA'),

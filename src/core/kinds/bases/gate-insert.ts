@@ -223,6 +223,7 @@ export const gateInsert: BaseKind = {
   crease: GUTTER,
   face: (_, side) => (side === 'outside' ? 'leafB' : 'leafA'),
   behind: 'leafA',
+  words: { leafA: 'back', leafB: 'flap' },
   // A book whose cover is short: its fold at the left.
   up: () => [-1, 0],
   build,
