@@ -1,8 +1,9 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
-import { faceMounting, SIDES, type Kind, type Side } from '@/core/kinds';
-import { addMechanism, naturalFace, naturalMount } from '@/core/document/standing';
+import { BASES, faceMounting, SIDES, type Kind, type Side } from '@/core/kinds';
+import { baseKindOf } from '@/core/document/fields';
+import { addMechanism, naturalFace, naturalMount, rebuiltAs } from '@/core/document/standing';
 import { CENTRE } from '@/core/document/design';
 import { fittingFace, fittingParameters } from '@/core/document/fitting';
 import { inSentence, nameOfPart } from '@/core/document/words';
@@ -122,8 +123,46 @@ export function AddDialog() {
               </Box>
             ))}
           </Box>
+          <OtherBases onBuilt={() => add(null)} />
         </>
       )}
     </Sheet>
+  );
+}
+
+/** The card itself, built otherwise. */
+function OtherBases({ onBuilt }: { readonly onBuilt: () => void }) {
+  const design = useStudio((s) => s.design);
+  const { edit } = useActions();
+  if (design.card.template) return null;
+  const others = [...BASES.values()].filter((b) => b !== baseKindOf(design));
+  return (
+    <>
+      <chakra.h3 className="heading" mt="20px !important" mb="10px !important">
+        Or build the card as
+      </chakra.h3>
+      <Box display="grid" gridTemplateColumns="1fr 1fr 1fr" gap="14px">
+        {others.map((b) => (
+          <chakra.button
+            {...TILE}
+            key={b.id}
+            data-base={b.id}
+            p="12px"
+            onClick={() => {
+              edit(inSentence(b.title), (d) => rebuiltAs(d, b.id));
+              onBuilt();
+            }}
+          >
+            <KindPicture kind={b.id} title={b.title} height={110} />
+            <Box fontWeight="700" mt="6px">
+              {b.title}
+            </Box>
+            <Box className="dim" fontSize="13px">
+              {b.says}
+            </Box>
+          </chakra.button>
+        ))}
+      </Box>
+    </>
   );
 }

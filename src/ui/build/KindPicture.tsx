@@ -3,8 +3,8 @@ import { Box } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import type { Picture } from '@/core/formats/picture';
 import { GUTTER, KINDS } from '@/core/kinds';
-import { addMechanism } from '@/core/document/standing';
-import { blankDesign, CENTRE } from '@/core/document/design';
+import { addMechanism, rebuiltAs } from '@/core/document/standing';
+import { blankDesign, CENTRE, type Design } from '@/core/document/design';
 import { fittingFace, fittingParameters } from '@/core/document/fitting';
 import { engine } from '@/workers/client';
 import { whenInSight } from '../common/folding';
@@ -21,20 +21,24 @@ const pictures = new Map<string, Promise<readonly Picture[]>>();
 function framesOf(id: string): Promise<readonly Picture[]> {
   const known = pictures.get(id);
   if (known) return known;
-  const card = blankDesign(id, 120, 80);
-  const kind = KINDS.get(id)!;
-  const small =
-    kind.mount === 'crease'
-      ? addMechanism(card, id, GUTTER, fittingParameters(id, { lengthMm: 120, reachA: 80, reachB: 80 }))
-      : addMechanism(card, id, ON_PICTURE, fittingFace(id, { widthMm: 80, heightMm: 120 }));
   const asked = engine('shape')
-    .moving({ ...small.design, dressing: [] }, ANGLES, PICTURE_OPEN)
+    .moving({ ...smallCard(id), dressing: [] }, ANGLES, PICTURE_OPEN)
     .then((a) => (a.ok ? a.value : []));
   pictures.set(id, asked);
   return asked;
 }
 
-/** A kind as it folds. */
+/** A small plain card with one mechanism of a kind on it, or a small card built as a base. */
+function smallCard(id: string): Design {
+  const card = blankDesign(id, 120, 80);
+  const kind = KINDS.get(id);
+  if (!kind) return rebuiltAs(card, id);
+  return kind.mount === 'crease'
+    ? addMechanism(card, id, GUTTER, fittingParameters(id, { lengthMm: 120, reachA: 80, reachB: 80 })).design
+    : addMechanism(card, id, ON_PICTURE, fittingFace(id, { widthMm: 80, heightMm: 120 })).design;
+}
+
+/** A kind or a base as it folds. */
 export function KindPicture({
   kind,
   title,

@@ -1,7 +1,7 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
-import { GUIDES, GUTTER, KINDS, type Kind } from '@/core/kinds';
-import { addMechanism, naturalMount } from '@/core/document/standing';
+import { BASES, GUIDES, GUTTER, KINDS, PLAIN_BASE, type BaseKind, type Kind } from '@/core/kinds';
+import { addMechanism, naturalMount, rebuiltAs } from '@/core/document/standing';
 import { blankIn, type Design } from '@/core/document/design';
 import { fittingFace, fittingParameters } from '@/core/document/fitting';
 import { roundedForCutting, type LengthUnit } from '@/core/units/length';
@@ -31,7 +31,27 @@ export function beginning(kind: Kind, units: LengthUnit = 'mm'): Design {
       ).design;
 }
 
-/** Cards to begin from: each kind, moving, and what it is good for. */
+/** A card built as a base other than the plain one, of about the same size. */
+export const beginningAs = (base: BaseKind, units: LengthUnit = 'mm'): Design =>
+  rebuiltAs(blankIn(units, base.title, GUTTER_MM, REACH_MM), base.id);
+
+/** What a card can be begun from: as it is built, then what stands on a plain one. */
+const BEGINNINGS: readonly {
+  readonly id: string;
+  readonly title: string;
+  readonly says: string;
+  readonly begin: (units: LengthUnit) => Design;
+}[] = [
+  ...[...BASES.values()]
+    .filter((b) => b.id !== PLAIN_BASE)
+    .map((b) => ({ id: b.id, title: b.title, says: b.says, begin: (units: LengthUnit) => beginningAs(b, units) })),
+  ...[...KINDS.values()].map((k) => ({
+    ...{ id: k.id, title: k.title, says: GUIDES[k.id].goodFor },
+    begin: (units: LengthUnit) => beginning(k, units),
+  })),
+];
+
+/** Cards to begin from: each base and each kind, moving, and what it is good for. */
 export function Beginnings({
   shown,
   onClose,
@@ -45,21 +65,21 @@ export function Beginnings({
     <Sheet title="Begin from" shown={shown} onClose={onClose} width={920}>
       {shown && (
         <Box display="grid" gridTemplateColumns="1fr 1fr 1fr" gap="14px">
-          {[...KINDS.values()].map((k, i) => (
+          {BEGINNINGS.map(({ id, title, says, begin }, i) => (
             <chakra.button
               {...TILE}
-              key={k.id}
+              key={id}
               data-first={i === 0 ? '' : undefined}
-              data-begin={k.id}
-              onClick={() => onBegin(beginning(k, unitsKept()))}
+              data-begin={id}
+              onClick={() => onBegin(begin(unitsKept()))}
               p="12px"
             >
-              <KindPicture kind={k.id} title={k.title} height={110} />
+              <KindPicture kind={id} title={title} height={110} />
               <Box fontWeight="700" mt="6px">
-                {k.title}
+                {title}
               </Box>
               <Box className="dim" fontSize="13px">
-                {GUIDES[k.id].goodFor}
+                {says}
               </Box>
             </chakra.button>
           ))}
