@@ -150,7 +150,9 @@ export const foldCard: BaseKind = {
   // It is held, or lies on a table: that it is left standing is for its maker to say.
   states: () => [POSTED, { id: 'shelf', name: 'As it is looked at', drives: openTo(SEEN_DEG) }],
   crease: GUTTER,
-  face: (values, side) => (side === 'outside' && isLined(values) ? 'coverLeafB' : 'leafB'),
+  // Of a card that hangs from its fold the leaf before its reader is the one that lies still: its foot is a fore edge.
+  face: (values, side) =>
+    side === 'outside' ? (isLined(values) ? 'coverLeafB' : 'leafB') : values.fold === 'top' ? 'leafA' : 'leafB',
   behind: 'leafA',
   // Folded at the side it is a book with its spine at the left of the cover, leaf B; at the top it hangs from its fold.
   up: ({ fold }, facet, side) =>
