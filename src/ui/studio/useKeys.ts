@@ -33,6 +33,11 @@ export const KEYS: readonly (readonly [keys: string, does: string])[] = [
 const typing = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
 
+/** Where a browser undoes what was typed: a list or a choice of a few has nothing of its own to undo. */
+const undoesItself = (target: EventTarget | null): boolean =>
+  typing(target) && !(target instanceof HTMLSelectElement) && !(target as Element).matches(WITHOUT_TEXT);
+const WITHOUT_TEXT = ['radio', 'checkbox', 'range', 'color', 'file'].map((type) => `input[type=${type}]`).join();
+
 /** Listens for the keys; returns whether the sheet of keys is shown. */
 export function useKeys(): [boolean, (shown: boolean) => void] {
   const store = useStudioStore();
@@ -43,11 +48,11 @@ export function useKeys(): [boolean, (shown: boolean) => void] {
       const s = store.getState();
       const { actions } = s;
       const command = event.ctrlKey || event.metaKey;
-      if (command && event.key.toLowerCase() === 'z' && !typing(event.target)) {
+      if (command && event.key.toLowerCase() === 'z' && !undoesItself(event.target)) {
         event.preventDefault();
         return event.shiftKey ? actions.redo() : actions.undo();
       }
-      if (command && event.key.toLowerCase() === 'y' && !typing(event.target)) {
+      if (command && event.key.toLowerCase() === 'y' && !undoesItself(event.target)) {
         event.preventDefault();
         return actions.redo();
       }
