@@ -114,5 +114,5 @@ test('a label past the free edge of a flap is said to be stuck to the flap only;
   expect(told(reach - 0.1)).toEqual([]);
   expect(told(reach)).toEqual([]);
   const [note] = told(reach + 4);
-  expect(note).toMatch(/^note .*reaches past leaf B, over leaf A when shut: stick it to leaf B only/);
+  expect(note).toMatch(/^note .*reaches past the flap, over the back when shut: stick it to the flap only/);
 });

@@ -35,7 +35,10 @@ export function wordsFor({ assembly, brief }: Pick<Evidence, 'assembly' | 'brief
     part: brief.words,
     partOf: (id) => {
       const owner = ownerOfId(id);
-      return owner === id || owner === CARD ? brief.words(id) : `the ${brief.words(id)} of ${title(owner)}`;
+      if (owner !== id && owner !== CARD) return `the ${brief.words(id)} of ${title(owner)}`;
+      // "leaf A" is a name; what a maker or a base calls it is a word.
+      const word = brief.words(id);
+      return word === wordsOfPart(id) ? word : `the ${word}`;
     },
   };
 }

@@ -123,13 +123,14 @@ export function FacetLayers({ facet, scene, side }: { facet: SceneFacet; scene: 
  */
 function guidesFor(scene: Scene, facet: SceneFacet, moving: readonly string[]): Guide[] {
   const { min, max } = boxOf(facet.rings[0]);
+  const called = nameOfPart(scene.design, facet.id);
   const out: Guide[] = [
-    { axis: 'x', at: (min[0] + max[0]) / 2, name: `the middle of ${facet.id}` },
-    { axis: 'y', at: (min[1] + max[1]) / 2, name: `the middle of ${facet.id}` },
-    { axis: 'x', at: min[0], name: `the edge of ${facet.id}` },
-    { axis: 'x', at: max[0], name: `the edge of ${facet.id}` },
-    { axis: 'y', at: min[1], name: `the edge of ${facet.id}` },
-    { axis: 'y', at: max[1], name: `the edge of ${facet.id}` },
+    { axis: 'x', at: (min[0] + max[0]) / 2, name: `the middle of ${called}` },
+    { axis: 'y', at: (min[1] + max[1]) / 2, name: `the middle of ${called}` },
+    { axis: 'x', at: min[0], name: `the edge of ${called}` },
+    { axis: 'x', at: max[0], name: `the edge of ${called}` },
+    { axis: 'y', at: min[1], name: `the edge of ${called}` },
+    { axis: 'y', at: max[1], name: `the edge of ${called}` },
   ];
   for (const c of scene.creases) {
     if (c.piece !== facet.piece) continue;
@@ -142,8 +143,8 @@ function guidesFor(scene: Scene, facet: SceneFacet, moving: readonly string[]): 
     if (!m.id.startsWith('layer.') || moving.includes(layerId(m.id))) continue;
     const box = boxOf(m.rings.flat());
     out.push(
-      { axis: 'x', at: (box.min[0] + box.max[0]) / 2, name: `the middle of ${layerId(m.id)}` },
-      { axis: 'y', at: (box.min[1] + box.max[1]) / 2, name: `the middle of ${layerId(m.id)}` },
+      { axis: 'x', at: (box.min[0] + box.max[0]) / 2, name: `the middle of ${nameOfPart(scene.design, m.id)}` },
+      { axis: 'y', at: (box.min[1] + box.max[1]) / 2, name: `the middle of ${nameOfPart(scene.design, m.id)}` },
     );
   }
   return out;

@@ -3,7 +3,7 @@ import { Box, chakra } from '@chakra-ui/react';
 import { boxOf, type Box2 } from '@/core/plane/polygon';
 import { sideOf, type Layer } from '@/core/document/design';
 import { moveLayers } from '@/core/build/placing';
-import { nameOfFace } from '@/core/document/words';
+import { nameOfFace, nameOfPart } from '@/core/document/words';
 import { useActions, useStudio } from '@/store/context';
 import { Action } from '../common/Action';
 import { LayerFields } from './LayerFields';
@@ -106,8 +106,8 @@ function LineUp() {
     const [what, id] = value.split('|');
     const f = facet && boxOf(facet.rings[0]);
     const first = boxes.get(picked[0]);
-    if (what === 'fx' && f) to(0, (b) => middle(f, 0) - middle(b, 0), `the middle of ${facet.id}`);
-    if (what === 'fy' && f) to(1, (b) => middle(f, 1) - middle(b, 1), `the middle of ${facet.id}`);
+    if (what === 'fx' && f) to(0, (b) => middle(f, 0) - middle(b, 0), `the middle of ${nameOfPart(design, facet.id)}`);
+    if (what === 'fy' && f) to(1, (b) => middle(f, 1) - middle(b, 1), `the middle of ${nameOfPart(design, facet.id)}`);
     if (what === 'sx' && first) to(0, (b) => middle(first, 0) - middle(b, 0), 'the first, upright');
     if (what === 'sy' && first) to(1, (b) => middle(first, 1) - middle(b, 1), 'the first, level');
     const crease = creases.find((c) => c.id === id);
@@ -116,8 +116,8 @@ function LineUp() {
     const level = Math.abs(a[1] - b[1]) < Math.abs(a[0] - b[0]);
     const line = level ? a[1] : a[0];
     const axis = level ? 1 : 0;
-    if (what === 'on') to(axis, (box) => line - middle(box, axis), id);
-    if (what === 'foot') to(axis, (box) => line - box.min[axis], id);
+    if (what === 'on') to(axis, (box) => line - middle(box, axis), nameOfPart(design, id));
+    if (what === 'foot') to(axis, (box) => line - box.min[axis], nameOfPart(design, id));
   };
   return (
     <chakra.select

@@ -44,7 +44,6 @@ import {
   standLandmarks,
   standMeasures,
   stopFillers,
-  stopIdOf,
   stopStrip,
   STOPS,
   tabOf,
@@ -348,7 +347,7 @@ const STOP_STEP: Readonly<Record<StopKind, OrderStep>> = {
       'Glue its strips over each other. Stand the card up, let the foot down where it leans as wanted, and stick the ' +
       'stop in front of it.',
     openDeg: 180,
-    parts: [stopIdOf(MAIN), PLATE],
+    parts: [PLATE],
   },
   tab: {
     title: 'Fold the tab up',

@@ -213,7 +213,7 @@ export const plateBond = (names: StandNames, { wide }: StandSizes, lieMm: number
 });
 
 /** Its id is also that of the piece that a strip is cut as. */
-export const stopIdOf = ({ own }: StandNames): string => `${own}stop`;
+const stopIdOf = ({ own }: StandNames): string => `${own}stop`;
 
 /** More sheets are not glued over each other: so tall a strip is of something else; common practice, no source. */
 const MOST_SHEETS = 12;
