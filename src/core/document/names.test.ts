@@ -4,6 +4,7 @@ import { workSteps } from '../build/steps';
 import { prove } from '../proof/prove';
 import { card, layered, stand } from '../tests/cards';
 import { checkDesign } from './schema';
+import { copiedText, pasted } from './several';
 import { removeMechanism } from './standing';
 import { named, nameOfPart } from './words';
 
@@ -38,6 +39,15 @@ test('findings call it so', () => {
 test('a name goes with the part that has it', () => {
   const design = named(named(step, 'leafB', 'cover flap'), 'step-fold-1.riser', 'terrace wall');
   expect(removeMechanism(design, 'step-fold-1').names).toEqual([{ of: 'leafB', name: 'cover flap' }]);
+});
+
+test('in a copy its parts are called and meant alike', () => {
+  const design = { ...named(step, 'step-fold-1.riser', 'terrace wall'), meantOut: [{ of: 'step-fold-1', mm: 4 }] };
+  const copied = pasted(design, copiedText(design, ['step-fold-1']));
+  if (!copied.ok) throw new Error(copied.why);
+  const [id] = copied.ids;
+  expect(copied.design.names).toEqual([...design.names!, { of: `${id}.riser`, name: 'terrace wall' }]);
+  expect(copied.design.meantOut).toEqual([...design.meantOut, { of: id, mm: 4 }]);
 });
 
 test('no name is markup, none is endless', () => {

@@ -5,6 +5,7 @@
 import { idOfLayer, MEANT, POST, SHEETS, stockOfSetting } from '../ids';
 import { SHEETS as SHEET_SIZES } from '../paper/sizes';
 import type { Design } from './design';
+import { withEntry } from './entries';
 import { nameOfMechanism, nameOfPart } from './words';
 import { envelopesOf } from './post';
 
@@ -119,16 +120,11 @@ const nameOfOwner = (design: Design, of: string): string =>
 
 /** How far a mechanism, a piece of the base or a layer is meant to stick out of the shut card, mm. */
 function meant(design: Design, of: string): Setting {
-  const others = (design.meantOut ?? []).filter((m) => m.of !== of);
   return {
     label: `${nameOfOwner(design, of)}: meant to stick out by`,
     value: meantOutMm(design, of),
     range: { min: 0, max: 500 },
-    set: (mm) => {
-      const { meantOut: _, ...rest } = design;
-      const all = mm > 0 ? [...others, { of, mm }] : others;
-      return all.length > 0 ? { ...rest, meantOut: all } : rest;
-    },
+    set: (mm) => withEntry(design, 'meantOut', of, mm > 0 ? { of, mm } : null),
   };
 }
 export const meantOutMm = ({ meantOut = [] }: Pick<Design, 'meantOut'>, of: string): number =>

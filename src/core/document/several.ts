@@ -3,7 +3,8 @@ import { assetsNamed, type ShapeAsset, type ShapeStep } from '../shapes/shape';
 import type { Stock } from '../paper/stocks';
 import { GUTTER, parametersInCommon } from '../kinds';
 import { CARD, ownerOfId } from '../ids';
-import type { CutFrom, Design, Mechanism } from './design';
+import type { Design, Mechanism } from './design';
+import { LISTS, saidOf, type Said } from './entries';
 import { parameterOf, parametersOf, setParameter } from './fields';
 import { readJson } from './json';
 import { checkDesign } from './schema';
@@ -81,11 +82,10 @@ export function mirroredCopies(
 
 /** First key of what is copied: tells it from any other text. */
 const MARK = 'rhabdoplexParts';
-interface Copied {
+interface Copied extends Said {
   readonly mechanisms: readonly Mechanism[];
   readonly shapes: readonly ShapeAsset[];
   readonly stocks: readonly Stock[];
-  readonly cutFrom?: readonly CutFrom[];
 }
 
 /** Chosen mechanisms with what stands on them, and the shapes and stocks that they use, as text. */
@@ -93,9 +93,9 @@ export function copiedText(design: Design, ids: readonly string[]): string {
   const all = new Set(ids.flatMap((id) => standingOn(design, id)));
   const mechanisms = chosen(design, [...all]);
   const shapes = shapesUsed(design, mechanisms);
-  const cutFrom = (design.cutFrom ?? []).filter((c) => all.has(ownerOfId(c.piece)));
-  const stocks = design.stocks.filter((s) => [...mechanisms, ...cutFrom].some((x) => x.stock === s.id));
-  return JSON.stringify({ [MARK]: 1, mechanisms, shapes, stocks, ...(cutFrom.length > 0 ? { cutFrom } : {}) });
+  const said = saidOf(design, (id) => all.has(id));
+  const stocks = design.stocks.filter((s) => [...mechanisms, ...(said.cutFrom ?? [])].some((x) => x.stock === s.id));
+  return JSON.stringify({ [MARK]: 1, mechanisms, shapes, stocks, ...said });
 }
 
 function assetsIn(value: unknown): string[] {
@@ -125,7 +125,7 @@ export function pasted(design: Design, text: string): Pasted {
   const value = json.ok ? (json.value as Partial<Copied> & { [MARK]?: unknown }) : null;
   if (!value || value[MARK] !== 1 || !Array.isArray(value.mechanisms))
     return { ok: false, why: 'what was copied is not a part of a card' };
-  const { mechanisms, shapes = [], stocks = [], cutFrom = [] } = value as Copied;
+  const { mechanisms, shapes = [], stocks = [], cutFrom, meantOut, names } = value as Copied;
   // Held against the schema by itself first: nothing of it is touched before that.
   const alone = checkDesign({
     ...design,
@@ -133,13 +133,13 @@ export function pasted(design: Design, text: string): Pasted {
     shapes,
     stocks: [...stocks, ...design.stocks.filter((s) => !stocks.some((t) => t?.id === s.id))],
     layers: [],
-    cutFrom,
+    ...{ cutFrom, meantOut, names },
     dressing: [],
     artwork: undefined,
     card: { ...design.card, parameters: {}, construction: undefined, template: undefined },
   });
   if (!alone.ok) return { ok: false, why: alone.why };
-  return merged(design, { mechanisms, shapes, stocks, cutFrom });
+  return merged(design, { mechanisms, shapes, stocks, cutFrom, meantOut, names });
 }
 
 function merged(design: Design, copied: Copied): Pasted {
@@ -169,12 +169,18 @@ function merged(design: Design, copied: Copied): Pasted {
     const fresh = renamedAssets({ ...m, id: ids.get(m.id)!, stock: stockOf.name(m.stock) }, shapeOf.name);
     next = { ...next, mechanisms: [...next.mechanisms, placedIn(next, fresh, ids)] };
   }
-  const cutFrom = (copied.cutFrom ?? []).flatMap(({ piece, stock }): CutFrom[] => {
-    const owner = ownerOfId(piece);
+  /** What is said of a part under its new name; of what was not copied nothing. */
+  const renamed = (part: string): string[] => {
+    const owner = ownerOfId(part);
     const fresh = ids.get(owner);
-    return fresh ? [{ piece: `${fresh}${piece.slice(owner.length)}`, stock: stockOf.name(stock) }] : [];
-  });
-  if (cutFrom.length > 0) next = { ...next, cutFrom: [...(next.cutFrom ?? []), ...cutFrom] };
+    return fresh ? [`${fresh}${part.slice(owner.length)}`] : [];
+  };
+  const said: Said = {
+    cutFrom: copied.cutFrom?.flatMap((c) => renamed(c.piece).map((piece) => ({ piece, stock: stockOf.name(c.stock) }))),
+    meantOut: copied.meantOut?.flatMap((m) => renamed(m.of).map((of) => ({ ...m, of }))),
+    names: copied.names?.flatMap((n) => renamed(n.of).map((of) => ({ ...n, of }))),
+  };
+  for (const list of LISTS) if (said[list]?.length) next = { ...next, [list]: [...(next[list] ?? []), ...said[list]] };
   return { ok: true, design: next, ids: [...ids.values()] };
 }
 

@@ -4,6 +4,7 @@ import { kindById, type Side } from '../kinds';
 import { formatArea, formatFine, formatSaid, type LengthUnit } from '../units/length';
 import { baseKindOf, fieldOf, isBase, kindIn, mountKey, valuesIn } from './fields';
 import type { Design } from './design';
+import { withEntry } from './entries';
 
 /** A mechanism's name; where several share one, with its number. */
 export function nameOfMechanism(design: Design, id: string): string {
@@ -35,12 +36,8 @@ export function wordsOfOwnPart(design: Design, id: string): string {
 const ownerOfPart = (id: string): string => (ownerOfId(id) === id ? CARD : ownerOfId(id));
 
 /** The design with a facet or crease called so; as before without a name. */
-export function named(design: Design, of: string, name: string): Design {
-  const { names = [], ...rest } = design;
-  const others = names.filter((n) => n.of !== of);
-  const all = name === '' ? others : [...others, { of, name }];
-  return all.length > 0 ? { ...rest, names: all } : rest;
-}
+export const named = (design: Design, of: string, name: string): Design =>
+  withEntry(design, 'names', of, name === '' ? null : { of, name });
 
 /** A side of a facet: "leaf A", "leaf A, outside". */
 export const nameOfFace = (design: Design, facet: string, side: Side): string =>

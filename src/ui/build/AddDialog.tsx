@@ -9,11 +9,10 @@ import { fittingFace, fittingParameters } from '@/core/document/fitting';
 import { inSentence, nameOfPart } from '@/core/document/words';
 import { formatLength } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
-import { TILE } from '../common/tile';
 import { Action } from '../common/Action';
 import { Choice } from '../common/Field';
 import { KindGuide } from './KindGuide';
-import { KindPicture } from './KindPicture';
+import { KindTile } from './KindTile';
 import { offeredOn } from './offered';
 import { Sheet } from '../common/Sheet';
 import { OwnTiles } from './OwnTiles';
@@ -102,21 +101,14 @@ export function AddDialog() {
           <Box display="grid" gridTemplateColumns="1fr 1fr 1fr" gap="14px" mt="10px">
             {kinds.map((k, i) => (
               <Box key={k.id} display="grid" gridTemplateRows="1fr auto" gap="3px">
-                <chakra.button
-                  {...TILE}
+                <KindTile
+                  kind={k.id}
+                  title={k.title}
+                  says={k.says}
                   data-first={i === 0 ? '' : undefined}
                   data-kind={k.id}
                   onClick={() => put(k)}
-                  p="12px"
-                >
-                  <KindPicture kind={k.id} title={k.title} />
-                  <Box fontWeight="700" mt="6px">
-                    {k.title}
-                  </Box>
-                  <Box className="dim" fontSize="13px">
-                    {k.says}
-                  </Box>
-                </chakra.button>
+                />
                 <Action small onClick={() => setTold(k.id)}>
                   About {inSentence(k.title)}
                 </Action>
@@ -143,24 +135,18 @@ function OtherBases({ onBuilt }: { readonly onBuilt: () => void }) {
       </chakra.h3>
       <Box display="grid" gridTemplateColumns="1fr 1fr 1fr" gap="14px">
         {others.map((b) => (
-          <chakra.button
-            {...TILE}
+          <KindTile
             key={b.id}
+            kind={b.id}
+            title={b.title}
+            says={b.says}
+            height={110}
             data-base={b.id}
-            p="12px"
             onClick={() => {
               edit(inSentence(b.title), (d) => rebuiltAs(d, b.id));
               onBuilt();
             }}
-          >
-            <KindPicture kind={b.id} title={b.title} height={110} />
-            <Box fontWeight="700" mt="6px">
-              {b.title}
-            </Box>
-            <Box className="dim" fontSize="13px">
-              {b.says}
-            </Box>
-          </chakra.button>
+          />
         ))}
       </Box>
     </>

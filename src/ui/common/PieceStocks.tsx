@@ -1,6 +1,7 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import type { Design } from '@/core/document/design';
+import { withEntry } from '@/core/document/entries';
 import { CARD } from '@/core/ids';
 import { useActions, useStudio } from '@/store/context';
 import { Choice } from './Field';
@@ -9,12 +10,8 @@ import { Choice } from './Field';
 const AS_THE_REST = '';
 
 /** A card with one piece cut from a stock, or from what the rest of its mechanism is cut from. */
-function cutFrom(design: Design, piece: string, stock: string): Design {
-  const { cutFrom: now = [], ...rest } = design;
-  const others = now.filter((c) => c.piece !== piece);
-  const all = stock === AS_THE_REST ? others : [...others, { piece, stock }];
-  return all.length > 0 ? { ...rest, cutFrom: all } : rest;
-}
+const cutFrom = (design: Design, piece: string, stock: string): Design =>
+  withEntry(design, 'cutFrom', piece, stock === AS_THE_REST ? null : { piece, stock });
 
 /** The pieces of a mechanism or of the base, each with the stock that it is cut from. */
 export function PieceStocks({ id }: { readonly id: string }) {

@@ -1,14 +1,13 @@
 'use client';
-import { Box, chakra } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import { BASES, GUIDES, GUTTER, KINDS, PLAIN_BASE, type BaseKind, type Kind } from '@/core/kinds';
 import { addMechanism, naturalMount, rebuiltAs } from '@/core/document/standing';
 import { blankIn, type Design } from '@/core/document/design';
 import { fittingFace, fittingParameters } from '@/core/document/fitting';
 import { roundedForCutting, type LengthUnit } from '@/core/units/length';
 import { unitsKept } from '../common/kept';
-import { KindPicture } from '../build/KindPicture';
+import { KindTile } from '../build/KindTile';
 import { Sheet } from '../common/Sheet';
-import { TILE } from '../common/tile';
 
 const [GUTTER_MM, REACH_MM] = [180, 130];
 
@@ -66,22 +65,16 @@ export function Beginnings({
       {shown && (
         <Box display="grid" gridTemplateColumns="1fr 1fr 1fr" gap="14px">
           {BEGINNINGS.map(({ id, title, says, begin }, i) => (
-            <chakra.button
-              {...TILE}
+            <KindTile
               key={id}
+              kind={id}
+              title={title}
+              says={says}
+              height={110}
               data-first={i === 0 ? '' : undefined}
               data-begin={id}
               onClick={() => onBegin(begin(unitsKept()))}
-              p="12px"
-            >
-              <KindPicture kind={id} title={title} height={110} />
-              <Box fontWeight="700" mt="6px">
-                {title}
-              </Box>
-              <Box className="dim" fontSize="13px">
-                {says}
-              </Box>
-            </chakra.button>
+            />
           ))}
         </Box>
       )}

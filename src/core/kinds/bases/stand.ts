@@ -231,7 +231,7 @@ export function stopStrip(
   if (stopBy !== 'strip') return { pieces: [], hardware: [] };
   const id = stopIdOf(names);
   const stock = stockFor(id);
-  const times = Math.ceil(stopHigh / caliperOf(stock) - SIZE_ROUNDING_MM);
+  const times = Math.ceil((stopHigh - SIZE_ROUNDING_MM) / caliperOf(stock));
   if (times > MOST_SHEETS)
     return {
       pieces: [],
