@@ -43,6 +43,7 @@ const JUDGES: Readonly<Record<string, { readonly judge: (design: Design) => Judg
   shut: { judge: judgeShut, ruled: ruledAs('overhang', ['blocks', 'risk']) },
   hanging: { judge: judgeHanging, ruled: ruledAs('tip', ['blocks']) },
   rising: { judge: judgeRising, ruled: ruledBlock },
+  mixed: { judge: judgeMixed, ruled: ruledBlock },
 };
 const judgeOf = (family: string) => JUDGES[family]?.judge ?? judgeHands;
 const ruledOf = (family: string): Ruled => JUDGES[family]?.ruled ?? ruledJam;
@@ -59,6 +60,14 @@ function ruledBlock(design: Design): Finding | null {
   const evidence = gather(design, 'travel', 36, buildAssembly(design));
   const found = RULES.flatMap((r) => r.check(evidence)).filter((f) => f.severity === 'blocks');
   return found.find((f) => f.rule === 'collision') ?? found[0] ?? null;
+}
+
+/** As each hand moves it, and while it opens. */
+function judgeMixed(design: Design): Judged {
+  const byHand = judgeHands(design);
+  if (byHand.answer === 'jams') return byHand;
+  const opening = judgeRising(design);
+  return opening.answer === 'moves' ? byHand : opening;
 }
 
 function ruledAs(rule: RuleId, severities: readonly Finding['severity'][]): Ruled {
@@ -101,7 +110,11 @@ function judgeOne(tally: Tally, seed: number, number: number): void {
   if (answer === 'undecided') tally.undecided.push({ number, why: found ? `${why}; told: ${found.message}` : why });
   if (answer === 'jams') tally.jams++;
   if (answer === 'jams' && !found) tally.missed.push({ number, why });
-  const isAsked = isByHand(tally.family) ? isOfSolids : tally.family === 'rising' ? isCollision : () => true;
+  const isAsked = isByHand(tally.family)
+    ? isOfSolids
+    : ['rising', 'mixed'].includes(tally.family)
+      ? isCollision
+      : () => true;
   if (answer === 'moves' && found && isAsked(found)) tally.falseAlarms.push({ number, why: found.message });
 }
 

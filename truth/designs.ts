@@ -240,8 +240,30 @@ function barOn(random: Random, d: Design): Design {
   return stuck(d, { facet: facet.id, shape, foamMm: one(random, [0, 1, 3]), foamInsetMm: 0 });
 }
 
+const ON_FACE = ['volvelle', 'track-slider', 'lift-tab', 'waterfall', 'carrier-wheel', 'pocket', 'z-window'];
+
+/** Two things fixed on the leaves, of any kinds, often one on the gutter, sometimes a bar on any of it. */
+function mixed(random: Random): Design {
+  for (;;) {
+    let d = card(random);
+    for (let k = 0; k < 2; k++) {
+      const kind = one(random, ON_FACE);
+      const at = { x: round(between(random, -50, 50)), y: round(between(random, -30, 30)) };
+      const mount = { ...at, turnDeg: one(random, [0, 0, 90, 180]) };
+      d = fixed(d, kind, resized(random, kind), mount, one(random, ['leafA', 'leafB']));
+    }
+    if (random() < 0.7) {
+      const kind = one(random, [...ON_CREASE, 'leaf-bundle']);
+      d = stand(d, kind, { ...resized(random, kind), offset: round(between(random, -60, 40)) });
+    }
+    if (!tryBuild(d)) continue;
+    const whole = random() < 0.3 ? barOn(random, d) : d;
+    if (liesFlat(whole)) return whole;
+  }
+}
+
 const HAND: Readonly<Record<string, (random: Random) => Design>> = { bar, beside, tumbling, lifting };
-const OTHERS = { both, shut: shutUp, hanging, rising } as const;
+const OTHERS = { both, shut: shutUp, hanging, rising, mixed } as const;
 export type OtherFamily = keyof typeof OTHERS;
 const FAMILIES: Readonly<Record<string, (random: Random) => Design>> = { ...HAND, ...OTHERS };
 export const families = Object.keys(FAMILIES);

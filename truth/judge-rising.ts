@@ -5,11 +5,13 @@
 import { poseAt, type Pose } from '../src/core/assembly/pose';
 import { buildAssembly } from '../src/core/build/build';
 import { stockOf, type Design } from '../src/core/document/design';
+import type { Assembly } from '../src/core/assembly/assembly';
 import type { Judged } from './judge';
 import { depthIn, GIVE_MM, inside, place, slabsOf, toEdge, type Placed, type Slab } from './solids';
 
 type P2 = readonly [number, number];
-type P3 = readonly [number, number, number];
+/** Its two ends; all of it lies inside the outline. */
+type Line = readonly [P2, P2];
 
 /** Looks are as close as this, and stay this far from shut, where sheets lie on each other. */
 const STEP_DEG = 1.5;
@@ -17,8 +19,10 @@ const FROM_DEG = 8;
 const LINES_MM = 1.2;
 /** Nearer to shut, or to flat, sheets of a card lie on each other by design. */
 const LAID_DEG = 20;
-/** Less open, what is stuck on and faces a leaf comes near to that by design; common practice, no source. */
+/** Less open, what lies on a leaf and faces the other comes near to that by design; common practice, no source. */
 const PRESSED_DEG = 60;
+/** What lies on a leaf lies this near to it. */
+const LOW_MM = 6;
 /** Deeper than this is through; less deep than `NOT_MM` is not. */
 const [SURELY_MM, NOT_MM] = [1, 0.15];
 
@@ -50,7 +54,8 @@ export function judgeRising(design: Design): Judged {
       const mm = Math.max(through(webs, placed, a, b, pose), through(webs, placed, b, a, pose));
       const why = `${name(a)} in ${name(b)} by ${mm.toFixed(2)} at ${open}`;
       // What is stuck on is as thick as it is: less open than this the card may press it, or not.
-      if (open < PRESSED_DEG && (a.layer || b.layer)) {
+      const isLow = a.layer || b.layer || [a, b].some((s) => liesOnLeaf(assembly, pose, s));
+      if (open < PRESSED_DEG && isLow) {
         if (mm > NOT_MM && doubtful === '') doubtful = why;
       } else if (mm > worst.mm) worst = { mm, why };
     }
@@ -61,6 +66,7 @@ export function judgeRising(design: Design): Judged {
   return { answer: doubtful === '' ? 'moves' : 'undecided', why: doubtful };
 }
 
+const CARD = 'card';
 const name = (s: Slab): string => `${s.mechanism}${s.layer ? ` ${s.layer}` : ''} ${s.facet}`;
 /** Parts of one mechanism are its own kind's business; what is stuck on is asked about all but its own facet. */
 const apart = (a: Slab, b: Slab): boolean =>
@@ -72,8 +78,21 @@ function inOnePlane(pose: Pose, a: Slab, b: Slab): boolean {
   return Math.abs(m[2] * n[2] + m[6] * n[6] + m[10] * n[10]) > 0.995;
 }
 
-/** Points along lines over a sheet, both ways; of each whether the next one goes on from it. */
-function linesOver({ poly }: Slab): P2[][] {
+/** Whether a part that is none of a leaf lies on one, however it is held there. */
+function liesOnLeaf({ leafBodies, facets }: Assembly, pose: Pose, s: Slab): boolean {
+  if (s.mechanism === CARD) return false;
+  const own = pose.placed[s.facet];
+  return facets.some(({ body }, leaf) => {
+    if (!leafBodies.has(body)) return false;
+    const on = pose.placed[leaf];
+    const [up, apart] = [[2, 6, 10].map((k) => on[k]), [3, 7, 11].map((k) => own[k] - on[k])];
+    const parallel = Math.abs(up.reduce((sum, u, k) => sum + u * own[2 + 4 * k], 0)) > 0.995;
+    return parallel && Math.abs(up.reduce((sum, u, k) => sum + u * apart[k], 0)) < LOW_MM;
+  });
+}
+
+/** Lines over a sheet, both ways, as far as they lie inside it without a gap. */
+function linesOver({ poly }: Slab): Line[] {
   const xs = poly.outer.map((p) => p[0]);
   const ys = poly.outer.map((p) => p[1]);
   const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
@@ -94,12 +113,12 @@ function linesOver({ poly }: Slab): P2[][] {
     Array.from({ length: Math.max(1, Math.floor((high - low) / step)) }, (_, k) => low + step * (k + 0.37));
   for (const x of ticks(x0, x1)) run(ticks(y0, y1).map((y): P2 => [x, y]));
   for (const y of ticks(y0, y1)) run(ticks(x0, x1).map((x): P2 => [x, y]));
-  return out.filter((line) => line.length > 1);
+  return out.filter((line) => line.length > 1).map((line): Line => [line[0], line[line.length - 1]]);
 }
 
 /** How deep the lines over one sheet go through another: how far the place is from the edges of both. */
 function through(
-  webs: ReadonlyMap<Slab, P2[][]>,
+  webs: ReadonlyMap<Slab, readonly Line[]>,
   placed: ReadonlyMap<Slab, Placed>,
   a: Slab,
   b: Slab,
@@ -110,25 +129,21 @@ function through(
   if (gap > pa.radius + pb.radius) return 0;
   const [m, n] = [pose.placed[a.facet], pose.placed[b.facet]];
   const [ha, hb] = [(a.low + a.high) / 2, (b.low + b.high) / 2];
-  const seen = ([x, y]: P2): P3 => {
-    const w = [0, 4, 8].map((r) => m[r] * x + m[r + 1] * y + m[r + 2] * ha + m[r + 3]);
-    const d = w.map((v, k) => v - n[4 * k + 3]);
-    return [0, 1, 2].map((k) => n[k] * d[0] + n[4 + k] * d[1] + n[8 + k] * d[2]) as unknown as P3;
-  };
+  const dot = (i: number, j: number): number => m[i] * n[j] + m[4 + i] * n[4 + j] + m[8 + i] * n[8 + j];
+  const shift = [0, 1, 2].map((k) => m[4 * k + 2] * ha + m[4 * k + 3] - n[4 * k + 3]);
+  const away = (k: number): number => n[k] * shift[0] + n[4 + k] * shift[1] + n[8 + k] * shift[2];
+  /** Coordinate `k` of a point of the one in the axes of the other. */
+  const rows = [0, 1, 2].map((k) => [dot(0, k), dot(1, k), away(k)] as const);
+  const seen = (k: number, [x, y]: P2): number => rows[k][0] * x + rows[k][1] * y + rows[k][2];
   let deepest = 0;
-  for (const line of webs.get(a)!) {
-    let before: { at: P2; in: P3 } | null = null;
-    for (const at of line) {
-      const here: { at: P2; in: P3 } = { at, in: seen(at) };
-      if (before && before.in[2] - hb > 0 !== here.in[2] - hb > 0) {
-        const t = (hb - before.in[2]) / (here.in[2] - before.in[2]);
-        const mix = (p: number, q: number): number => p + (q - p) * t;
-        const inB: P2 = [mix(before.in[0], here.in[0]), mix(before.in[1], here.in[1])];
-        const inA: P2 = [mix(before.at[0], at[0]), mix(before.at[1], at[1])];
-        if (inside(b.poly, inB)) deepest = Math.max(deepest, Math.min(toEdge(b.poly, inB), toEdge(a.poly, inA)));
-      }
-      before = here;
-    }
+  // A line is straight and without a gap: it crosses the other's plane once, or not at all.
+  for (const [from, to] of webs.get(a)!) {
+    const [before, after] = [seen(2, from) - hb, seen(2, to) - hb];
+    if (before > 0 === after > 0) continue;
+    const t = before / (before - after);
+    const inA: P2 = [from[0] + (to[0] - from[0]) * t, from[1] + (to[1] - from[1]) * t];
+    const inB: P2 = [seen(0, inA), seen(1, inA)];
+    if (inside(b.poly, inB)) deepest = Math.max(deepest, Math.min(toEdge(b.poly, inB), toEdge(a.poly, inA)));
   }
   return deepest;
 }

@@ -18,6 +18,7 @@ import { buildAssembly } from '../core/build/build';
 import { addMechanism, naturalMount } from '../core/document/standing';
 import { blankDesign, type CutFrom, type Design, type Mechanism } from '../core/document/design';
 import { baseKindOf, parametersOf } from '../core/document/fields';
+import { withHeights } from '../core/document/shape-sizes';
 import { DEFAULT_STEPS, MOST_STEPS, prove as proveDesign, seek } from '../core/proof/prove';
 import type { Finding } from '../core/rules';
 import { briefOf } from '../core/proof/evidence';
@@ -227,7 +228,7 @@ const newDesign: Verb = (args) => {
     const begun = beginCard(kind, options.card);
     design = { ...begun, name: options.name ?? 'Untitled' };
   }
-  const values = readParameters(kind, pairs);
+  const values = withHeights(parametersOf(kind), readParameters(kind, pairs), design);
   let id = CARD;
   if (KINDS.has(kind)) {
     ({ design, id } = addMechanism(design, kind, readMount(design, kind, options), values, options.id));

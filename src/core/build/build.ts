@@ -53,6 +53,7 @@ import { stackClashes } from './stacked';
 import { sharePanels } from './shared';
 import { laidNowhere } from './nowhere';
 import { buildTemplate } from './template';
+import { endedFolds } from './ended-folds';
 import { withGluing } from './gluing';
 import { ofOwnStock, stockOfPiece, thickestMm } from './own-stocks';
 import { attachedLayers, windowsAndDrawings } from './dressing';
@@ -94,7 +95,8 @@ function partsOf(design: Design) {
   const glued = withGluing(design, [...pieces.values()]);
   const dressed = glued.pieces.map((piece) => cutWindows(design, piece, interruptions, shelf));
   const { lead, opening } = base;
-  const laid = layOut({ ...parts, interruptions, pieces: dressed, base: plainBase(base), lead, opening });
+  const ended = [...interruptions, ...endedFolds(dressed, interruptions)];
+  const laid = layOut({ ...parts, interruptions: ended, pieces: dressed, base: plainBase(base), lead, opening });
   const layers = attachedLayers(design, laid.facets, shelf, base.footings);
   return { parts: { laid, layers }, pieces, mechanisms: rest.mechanisms, lost: glued.lost };
 }

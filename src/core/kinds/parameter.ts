@@ -20,6 +20,9 @@ export interface Parameter {
   readonly optional?: true;
   /** Of a group: sizes that are known by a name. */
   readonly presets?: readonly { readonly name: string; readonly values: Group }[];
+  /** Of a shape: the number beside it that is its height, and the one that stretches it where it is set. */
+  readonly highAs?: string;
+  readonly wideAs?: string;
   /** Word that may stand in place of a list, where the program chooses; or of a number, where it follows. */
   readonly word?: string;
   readonly note: string;

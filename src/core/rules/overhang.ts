@@ -43,6 +43,10 @@ export function overhangOf(
   return greatest(past, [...facets, ...layers]);
 }
 
+/** What reaches past the box round the shut base, mm: its envelope has to be larger by that. */
+export const pastItsBox = (assembly: Assembly, closed: Pose): Overhang =>
+  overhangOf(assembly, closed, () => true, pastBox(assembly));
+
 const onLayer = (closed: Pose, { facet, region }: AttachedLayer): Vec3[] =>
   region.flatMap((p) => p.outer.map((q) => onFacet(closed, facet, q)));
 

@@ -4,7 +4,7 @@ import { onFacet, poseAt, type Pose } from '../assembly/pose';
 import type { Assembly } from '../assembly/assembly';
 import type { Vec2 } from '../plane/vec2';
 import { boxOf } from '../plane/polygon';
-import { overhangOf } from './overhang';
+import { pastItsBox } from './overhang';
 import { baseExtent, type Brief, type Evidence } from './rule';
 import { closedStack, thicknessMap, type ThicknessMap } from './stack-map';
 
@@ -35,10 +35,10 @@ export function postedSize(evidence: Asked): FlatMm {
   return { alongMm: max[0] - min[0], awayMm: max[1] - min[1] };
 }
 
-/** Size of the shut card, with what reaches past it. */
+/** Size of the box round the shut card, with what reaches past that: corners inside it do not count. */
 export function closedSize({ assembly, closed }: Pick<Asked, 'assembly' | 'closed'>): FlatMm {
   const { foot, head, spine, fore } = baseExtent(assembly);
-  const past = closed ? overhangOf(assembly, closed) : { head: 0, foot: 0, fore: 0, spine: 0 };
+  const past = closed ? pastItsBox(assembly, closed) : { head: 0, foot: 0, fore: 0, spine: 0 };
   return { alongMm: head - foot + past.head + past.foot, awayMm: fore - spine + past.fore + past.spine };
 }
 

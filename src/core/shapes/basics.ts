@@ -1,5 +1,5 @@
 /** Exact basic outlines, centred on the origin unless said otherwise. mm, y up. */
-import { rectangle, unite, type Region, type Ring } from '../plane/polygon';
+import { mapRegion, rectangle, regionBox, unite, type Region, type Ring } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 import { arcPoints, ellipse } from './curve';
 import { ROUNDING_MM } from '../tolerance';
@@ -69,7 +69,16 @@ export function cloudShape(width: number, height: number, bumps: number): Region
   const round = along.map((t): Region =>
     alone(ellipse(bump * 1.15, bump * 1.15, [rx * Math.cos(t), ry * Math.sin(t)])),
   );
-  return round.reduce<Region>((all, r) => unite(all, r), alone(ellipse(rx, ry)));
+  const drawn = round.reduce<Region>((all, r) => unite(all, r), alone(ellipse(rx, ry)));
+  return asLargeAs(drawn, width, height);
+}
+
+/** A region whose box is of a size exactly, its middle on the origin. */
+function asLargeAs(region: Region, width: number, height: number): Region {
+  const { min, max } = regionBox(region);
+  const [cx, cy] = [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2];
+  const [sx, sy] = [width / (max[0] - min[0]), height / (max[1] - min[1])];
+  return mapRegion(region, ([x, y]): Vec2 => [(x - cx) * sx, (y - cy) * sy]);
 }
 
 const polar = (r: number, t: number): Vec2 => [r * Math.cos(t), r * Math.sin(t)];

@@ -20,17 +20,32 @@ const known = new WeakMap<Region, Map<string, Fitted>>();
  * contacts `contactMm` wide. What is left after trimming is scaled back to the height, and contacts with it: found by
  * going back and forth.
  */
-export function fitWithContacts(
+export const fitWithContacts = (
   drawn: Region,
   height: number,
   width: number | null,
   edges: readonly ('top' | 'bottom')[],
   contactMm: number,
-): Fitted {
-  const key = [height, width, edges.join(), contactMm].join('/');
+): Fitted =>
+  remember(drawn, [height, width, edges.join(), contactMm].join('/'), () =>
+    fit(drawn, height, width, edges, contactMm),
+  );
+
+/**
+ * A drawn shape at a height, its foot trimmed by the least that leaves a contact `contactMm` wide. What is left is not
+ * scaled back: across it is as large as it was drawn for that height.
+ */
+export const withFoot = (drawn: Region, height: number, contactMm: number): Fitted =>
+  remember(drawn, ['foot', height, contactMm].join('/'), () => {
+    const whole = standing(drawn, height);
+    const by = leastTrim(whole, 'bottom', contactMm);
+    return { region: standing(trimmed(whole, 'bottom', by ?? 0), null), missing: by === null ? ['bottom'] : [] };
+  });
+
+function remember(drawn: Region, key: string, work: () => Fitted): Fitted {
   const own = known.get(drawn) ?? new Map<string, Fitted>();
   known.set(drawn, own);
-  const fitted = own.get(key) ?? fit(drawn, height, width, edges, contactMm);
+  const fitted = own.get(key) ?? work();
   own.set(key, fitted);
   return fitted;
 }

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { inSentence } from '@/core/document/words';
 import type { ListItem, Parameter, ParameterValue } from '@/core/kinds';
 import { setParameter } from '@/core/document/fields';
+import { chooseShape } from '@/core/document/shape-sizes';
 import type { Shape } from '@/core/shapes/shape';
 import { LONGEST_TEXT } from '@/core/shapes/text';
 import { useActions, useStudio } from '@/store/context';
@@ -177,7 +178,7 @@ function Entry({
               parameter={f}
               slot={{ mechanism: id, path: path(f.key) }}
               value={value as Shape | null}
-              onChange={(shape) => set(f, shape)}
+              onChange={(shape) => edit(inSentence(f.label), (d) => chooseShape(d, id, path(f.key), shape))}
             />
           );
         if (f.unit === 'choice')

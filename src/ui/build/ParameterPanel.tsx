@@ -12,6 +12,7 @@ import {
 } from '@/core/kinds';
 import { addMechanism, removeMechanism, standingOn } from '@/core/document/standing';
 import { valuesIn, baseKindOf, kindIn, cardValues, parametersOf, setParameter } from '@/core/document/fields';
+import { chooseShape } from '@/core/document/shape-sizes';
 import type { Design } from '@/core/document/design';
 import { ownerOfId } from '@/core/ids';
 import { formatLength } from '@/core/units/length';
@@ -181,7 +182,7 @@ function Fields({ id, keys }: { id: string; keys: readonly string[] }) {
               parameter={p}
               slot={{ mechanism: id, path: p.key }}
               value={value as Shape | null}
-              onChange={(shape) => change(p, shape)}
+              onChange={(shape) => edit(inSentence(p.label), (d) => chooseShape(d, id, p.key, shape))}
             />
           );
         if (p.unit === 'group') return <GroupFields key={p.key} id={id} parameter={p} value={value as Group | null} />;

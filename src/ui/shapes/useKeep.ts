@@ -1,5 +1,5 @@
 'use client';
-import { setParameter } from '@/core/document/fields';
+import { putShape } from '@/core/document/shape-sizes';
 import type { Design } from '@/core/document/design';
 import { freeAssetId } from '@/core/build/workshop';
 import type { Shape } from '@/core/shapes/shape';
@@ -20,7 +20,7 @@ export function useShelve(): (
     edit(label, (d) => {
       const shelved = put(d);
       id = shelved.id;
-      return into ? setParameter(shelved.design, into.mechanism, into.path, { asset: id }) : shelved.design;
+      return into ? putShape(shelved.design, into.mechanism, into.path, { asset: id }) : shelved.design;
     });
     show(into ? null : { kind: 'workshop', asset: id });
   };

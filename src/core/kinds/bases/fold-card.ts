@@ -15,7 +15,7 @@ import {
 } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
 import { levelAt, widthOfAll, withoutIntervals } from '../../shapes/level';
-import { fitWithContacts } from '../../shapes/contact';
+import { withFoot } from '../../shapes/contact';
 import { ShapeError } from '../../shapes/shape';
 import { identity } from '../../linkage';
 import { cutByCorners, edgeParameters, isShapedBySides } from './edges';
@@ -78,9 +78,10 @@ const foldCardParameters: readonly Parameter[] = [
     label: 'Shape',
     unit: 'shape',
     default: null,
+    highAs: 'reachA',
     note:
       'A silhouette doubled about its foot: front and back joined along the fold, as high as the ' +
-      'reach of leaf A. A plain card unless set.',
+      'reach of leaf A before its foot is trimmed. A plain card unless set.',
   },
   {
     key: 'hinge',
@@ -229,8 +230,8 @@ function buildFoldCard(values: ParameterValues, context: BaseContext): Base {
 /** A silhouette above the fold, the same below it. */
 function silhouette(values: ParameterValues, drawn: Region): Polygon {
   const [reach, hinge] = ['reachA', 'hinge'].map((k) => num(values, k));
-  // Trimmed to its hinge it is scaled back to the reach.
-  const { region: half, missing } = fitWithContacts(drawn, reach, null, ['bottom'], hinge);
+  // Its size is what was asked for, the trim comes off: scaled back to the reach it would be wider than it was typed.
+  const { region: half, missing } = withFoot(drawn, reach, hinge);
   if (missing.length > 0)
     throw new ShapeError(
       `its shape is nowhere ${hinge} mm wide at a reach of ${reach} mm, so front and back cannot be ` +

@@ -333,6 +333,7 @@ const shapeField = (value: Shape, note: string): Parameter => ({
   label: 'Shape',
   unit: 'shape',
   default: value,
+  highAs: 'height',
   note,
 });
 const heightField = (value: number): Parameter => ({

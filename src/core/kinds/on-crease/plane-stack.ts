@@ -286,7 +286,15 @@ const PLANE: readonly Parameter[] = [
     max: 50,
     note: 'Number of a plane behind, counted from 0; side B unless set.',
   },
-  { key: 'shape', label: 'Shape', unit: 'shape', default: null, note: 'Its outline; a rectangle unless set.' },
+  {
+    key: 'shape',
+    label: 'Shape',
+    unit: 'shape',
+    default: null,
+    highAs: 'height',
+    wideAs: 'width',
+    note: 'Its outline; a rectangle unless set.',
+  },
 ];
 
 export const planeStack: CreaseKind = {

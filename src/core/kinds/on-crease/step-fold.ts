@@ -8,6 +8,7 @@
  * Cut from the page the paper between the creases is a + b long, so the tread is a + b - r.
  */
 import type { CreaseLine, CreaseRole } from '../../pattern/pattern';
+import { min } from 'd3-array';
 import { stretchesInside, type Stretch } from '../../plane/chord';
 import { contains, intersect, rectangle, type Polygon, type Region } from '../../plane/polygon';
 import { frameAt, type Vec2 } from '../../plane/vec2';
@@ -90,8 +91,10 @@ function cut(values: ParameterValues, { id, host, paper, say }: BuildContext): C
     unheld: (['base', 'ridge', 'wall'] as const)
       .filter((name) => !runs[name])
       .map((name) => {
-        const short = say(open.shortMm({ base: a, ridge: ridgeY, wall: -b }[name]));
-        return { key: name, what: `its ${name} has no paper: the edge of the page lies ${short} short of it` };
+        const short = open.shortMm({ base: a, ridge: ridgeY, wall: -b }[name]);
+        const edge =
+          short === null ? 'the page does not reach there' : `the edge of the page lies ${say(short)} short of it`;
+        return { key: name, what: `its ${name} has no paper: ${edge}` };
       }),
     lines: [...(open.side === 'left' ? [] : [slit(x0)]), ...(open.side === 'right' ? [] : [slit(x1)])],
     hostCreases: [...crease('base', a, 1), ...crease('ridge', ridgeY, -1), ...crease('wall', -b, 1)],
@@ -121,8 +124,8 @@ interface OpenEnd {
   readonly side: 'none' | 'left' | 'right';
   /** Where a crease at a level runs, along the host; null where it has no paper. */
   run(y: number): Stretch | null;
-  /** How far short of the step's inner end the paper of that level ends, mm. */
-  shortMm(y: number): number;
+  /** How far short of the step's inner end the paper of that level ends, mm; null where there is none. */
+  shortMm(y: number): number | null;
   claims(plain: readonly Vec2[]): Region;
 }
 
@@ -150,12 +153,10 @@ function openEnd(edge: unknown, { x0, x1 }: Step, host: Host, paper: Polygon): O
       if (!around) return null;
       return side === 'left' ? { from: around.from, to: inner } : { from: inner, to: around.to };
     },
-    shortMm: (y) =>
-      Math.min(
-        ...inside(y)
-          .map((s) => (side === 'left' ? s.from - inner : inner - s.to))
-          .filter((d) => d > 0),
-      ),
+    shortMm: (y) => {
+      const short = inside(y).map((s) => (side === 'left' ? s.from - inner : inner - s.to));
+      return min(short.filter((mm) => mm > 0)) ?? null;
+    },
     claims: (plain) => intersect([{ outer: plain, holes: [] }], [solid]),
   };
 }
