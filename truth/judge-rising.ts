@@ -51,7 +51,9 @@ export function judgeRising(design: Design): Judged {
           doubtful = `${name(a)} lies in the room of ${name(b)} at ${open}`;
         continue;
       }
-      const mm = Math.max(through(webs, placed, a, b, pose), through(webs, placed, b, a, pose));
+      // Sheets that cross at a small angle need to give way by little.
+      const mm =
+        sineBetween(pose, a, b) * Math.max(through(webs, placed, a, b, pose), through(webs, placed, b, a, pose));
       const why = `${name(a)} in ${name(b)} by ${mm.toFixed(2)} at ${open}`;
       // What is stuck on is as thick as it is: less open than this the card may press it, or not.
       const isLow = a.layer || b.layer || [a, b].some((s) => liesOnLeaf(assembly, pose, s));
@@ -73,13 +75,14 @@ const apart = (a: Slab, b: Slab): boolean =>
   a.facet !== b.facet && (a.mechanism !== b.mechanism || !!a.layer || !!b.layer);
 
 /** Nearly in one plane they lie on each other: which is in front is not told from a line. */
-function inOnePlane(pose: Pose, a: Slab, b: Slab): boolean {
+const inOnePlane = (pose: Pose, a: Slab, b: Slab): boolean => sineBetween(pose, a, b) < 0.1;
+function sineBetween(pose: Pose, a: Slab, b: Slab): number {
   const [m, n] = [pose.placed[a.facet], pose.placed[b.facet]];
-  return Math.abs(m[2] * n[2] + m[6] * n[6] + m[10] * n[10]) > 0.995;
+  return Math.sqrt(Math.max(0, 1 - (m[2] * n[2] + m[6] * n[6] + m[10] * n[10]) ** 2));
 }
 
 /** Whether a part that is none of a leaf lies on one, however it is held there. */
-function liesOnLeaf({ leafBodies, facets }: Assembly, pose: Pose, s: Slab): boolean {
+export function liesOnLeaf({ leafBodies, facets }: Assembly, pose: Pose, s: Slab): boolean {
   if (s.mechanism === CARD) return false;
   const own = pose.placed[s.facet];
   return facets.some(({ body }, leaf) => {

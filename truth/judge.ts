@@ -2,6 +2,7 @@
 import { poseAt, type Pose } from '../src/core/assembly/pose';
 import { buildAssembly } from '../src/core/build/build';
 import { stockOf, type Design } from '../src/core/document/design';
+import { liesOnLeaf } from './judge-rising';
 import { depthIn, GIVE_MM, place, slabsOf, type Placed, type Slab } from './solids';
 
 export type Answer = 'jams' | 'moves' | 'undecided';
@@ -11,7 +12,7 @@ const STEP = { deg: 2, mm: 0.75 } as const;
 /** Parts that are this deep in each other do jam, mm; those that are less deep than `NOT` do not. */
 const SURELY = 0.6;
 const OPENINGS = [180, 135, 90, 45];
-/** Less open than this nobody moves anything against a leaf. */
+/** Less open than this nobody moves anything against a leaf, or what lies on one. */
 const HAND_STOPS_DEG = 90;
 
 export interface Judged {
@@ -45,7 +46,9 @@ export function judgeHands(design: Design): Judged {
         return known;
       };
       for (const [a, b] of pairsOf(slabs, assembly.facets, poses)) {
-        if (open < HAND_STOPS_DEG && [a, b].some((s) => leaves.has(assembly.facets[s.facet].body))) continue;
+        const lies = (s: Slab): boolean =>
+          leaves.has(assembly.facets[s.facet].body) || poses.every((p) => liesOnLeaf(assembly, p, s));
+        if (open < HAND_STOPS_DEG && [a, b].some(lies)) continue;
         const depths = poses.map((p, k) => depthBetween(placedIn(p, k, a), placedIn(p, k, b)));
         const tilts = poses.map((p) => tiltDeg(p, a.facet, b.facet));
         const slides = Math.max(...tilts) < 0.01;

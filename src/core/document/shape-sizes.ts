@@ -1,4 +1,4 @@
-/** A shape that is put into a field brings its own size along: width, height and the mechanism's height are one truth. */
+/** A shape that is put into a field brings its size along: width, height and the height beside it are one truth. */
 import { regionBox } from '../plane/polygon';
 import { outlineOf } from '../shapes/outline';
 import { ShapeError, type Shape } from '../shapes/shape';

@@ -219,7 +219,8 @@ class Search {
     if (left === null) return true;
     // What a part of the card leaves says nothing of the whole.
     const whole = this.tried === this.design;
-    if (whole && left !== 'no shape' && left.id === this.finding.id) this.note(lever, value, left);
+    if (whole && left !== 'no shape' && left.id === this.finding.id && !this.breaks(changed, assembly!))
+      this.note(lever, value, left);
     return false;
   }
 
@@ -230,11 +231,8 @@ class Search {
       const left = own(cheap);
       if (left) return left;
     }
-    for (const guard of RULES) {
-      if (guard === this.rule || guard.needs === 'travel' || !GUARDS.includes(guard.id)) continue;
-      const broken = guard.check(cheap).find((f) => this.isNew(f));
-      if (broken) return broken;
-    }
+    const broken = this.broken(cheap);
+    if (broken) return broken;
     if (this.rule.needs !== 'travel') return null;
     // Every hand at every opening is for the proof of what is found.
     const { drive } = this.finding;
@@ -250,6 +248,19 @@ class Search {
     if (byHand) this.byHand = byHandOf(evidence).work;
     return left;
   }
+
+  /** What a try newly breaks of what every card has to keep. */
+  private broken(closed: Evidence): Finding | null {
+    for (const guard of RULES) {
+      if (guard === this.rule || guard.needs === 'travel' || !GUARDS.includes(guard.id)) continue;
+      const broken = guard.check(closed).find((f) => this.isNew(f));
+      if (broken) return broken;
+    }
+    return null;
+  }
+  /** A try that leaves least is no answer where it lies off the card, or takes the card apart. */
+  private breaks = (changed: Design, assembly: Assembly): boolean =>
+    this.rule.needs !== 'travel' && this.broken(gather(changed, 'closed', 0, assembly)) !== null;
 
   private isNew = (f: Finding): boolean => f.severity === 'blocks' && !this.blocked.has(f.id);
   private stands = (f: Finding): boolean => f.id === this.finding.id || this.isNew(f);
@@ -267,7 +278,7 @@ class Search {
     const still = this.rule.needs === 'travel' ? undefined : standing(this.rule, closed);
     if (still) {
       this.elsewhere = this.tried !== this.design && still.id === this.finding.id;
-      if (this.elsewhere || still.id !== this.finding.id) this.note(lever, value, still, 0);
+      if (this.elsewhere || (still.id !== this.finding.id && !GUARDS.includes(still.rule))) this.note(lever, value, still, 0);
       return false;
     }
     this.purse.left -= weight * (PROOF_COST - 1);
@@ -276,7 +287,7 @@ class Search {
     for (const rule of RULES) {
       const left = standing(rule, evidence);
       if (!left) continue;
-      if (left.id !== this.finding.id) this.note(lever, value, left, 0);
+      if (left.id !== this.finding.id && !GUARDS.includes(left.rule)) this.note(lever, value, left, 0);
       this.purse.left -= byHandOf(evidence).work / PLACES_PER_TRY;
       return false;
     }

@@ -22,6 +22,7 @@ import { byHandOf } from './by-hand';
 import { HAND_STOPS_DEG, bendingGives } from './hand-solids';
 import { samePlaces } from './same-place';
 import { bridges, covers, foldedUpDeg, liftedMm } from './held-down';
+import { overFolds, turnedTowardsDeg } from './over-fold';
 import { finding, leversOf, turnsOf, type Evidence, type Finding, type Lever, type Rule } from './rule';
 import { atState, wordsFor } from './words';
 
@@ -49,7 +50,7 @@ const between = ({ from, to }: Worst): string =>
 export const collision: Rule = {
   id: 'collision',
   needs: 'travel',
-  check: (evidence) => [...pierced(evidence), ...bridged(evidence), ...covered(evidence)],
+  check: (evidence) => [...pierced(evidence), ...stuckOver(evidence), ...bridged(evidence), ...covered(evidence)],
 };
 
 /** Between two poses of the travel pairs that come near each other are looked at this finely, degrees. */
@@ -205,6 +206,37 @@ function plateLevers(assembly: Assembly, { facet, layer }: Party): Lever[] {
 }
 const layerLevers = (id: string, acrossFirst: boolean): Lever[] =>
   leversOf(id, ...(acrossFirst ? ['y', 'height', 'x', 'width'] : ['x', 'y', 'width', 'height']));
+
+function stuckOver(evidence: Evidence): Finding[] {
+  const { assembly, travel, byHand, named } = evidence;
+  const say = wordsFor(evidence);
+  return overFolds(evidence).flatMap((over): Finding[] => {
+    const { sheet, turning, crease, acrossMm } = over;
+    const folded = [...travel, ...byHand, ...named].reduce<Worst | undefined>((known, pose) => {
+      const up = turnedTowardsDeg(pose, over);
+      return up > BOWS_DEG ? worsened(known, up, pose.state) : known;
+    }, undefined);
+    if (!folded) return [];
+    const fixed = assembly.facets[sheet];
+    return [
+      finding({
+        rule: 'collision',
+        severity: 'blocks',
+        mechanism: fixed.mechanism,
+        piece: fixed.piece,
+        measured: acrossMm,
+        at: folded.at,
+        span: { from: folded.from, to: folded.to },
+        aspect: `${fixed.id} over ${crease.id}`,
+        message:
+          `${say.partOf(fixed.id)} is stuck ${say.mm(acrossMm)} across ${say.partOf(crease.id)}, ` +
+          `which folds up to ${folded.measure.toFixed(0)}° towards it${between(folded)}.`,
+        subjects: [fixed.id, assembly.facets[turning].id, crease.id],
+        levers: [fixed, crease].flatMap((m) => turnsOf(assembly, m.mechanism, 'place', 'along', 'away')),
+      }),
+    ];
+  });
+}
 
 function bridged(evidence: Evidence): Finding[] {
   const { assembly, travel, byHand, named } = evidence;

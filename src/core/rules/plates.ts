@@ -80,7 +80,11 @@ export function sweptBox(p: Placed, q: Placed): Box3 {
 }
 
 /** Pairs of different bodies whose boxes meet. Never leaves out a pair that does. */
-export function* nearPairs(assembly: Assembly, plates: readonly Plate[], placed: readonly Box3[]): Generator<Pair> {
+export function* nearPairs(
+  assembly: Assembly,
+  plates: readonly Pick<Plate, 'facet'>[],
+  placed: readonly Box3[],
+): Generator<Pair> {
   if (placed.length === 0) return;
   const index = new Flatbush(placed.length);
   for (const { min, max } of placed) index.add(min[0], min[1], max[0], max[1]);

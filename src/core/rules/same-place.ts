@@ -52,5 +52,4 @@ function lapsAt(evidence: Pick<Evidence, 'assembly' | 'brief'>, open: number): M
 }
 
 /** Facets as plates, for who asks only for their bodies. */
-const plain = ({ facets }: Assembly) =>
-  facets.map((f, facet) => ({ facet, polygon: f.polygon, caliperMm: 0, levelMm: f.levelMm }));
+const plain = ({ facets }: Assembly) => facets.map((_, facet) => ({ facet }));
