@@ -21,6 +21,7 @@ const LINES_MM = 1.2;
 const LAID_DEG = 20;
 /** Less open, what lies on a leaf and faces the other comes near to that by design; common practice, no source. */
 const PRESSED_DEG = 60;
+const PRESSED_SINE = 0.26;
 /** What lies on a leaf lies this near to it. */
 const LOW_MM = 6;
 /** Deeper than this is through; less deep than `NOT_MM` is not. */
@@ -57,7 +58,8 @@ export function judgeRising(design: Design): Judged {
       const why = `${name(a)} in ${name(b)} by ${mm.toFixed(2)} at ${open}`;
       // What is stuck on is as thick as it is: less open than this the card may press it, or not.
       const isLow = a.layer || b.layer || [a, b].some((s) => liesOnLeaf(assembly, pose, s));
-      if (open < PRESSED_DEG && isLow) {
+      // So does what opens to a small angle only, as the outer pages of a bundle do.
+      if (isLow && (open < PRESSED_DEG || sineBetween(pose, a, b) < PRESSED_SINE)) {
         if (mm > NOT_MM && doubtful === '') doubtful = why;
       } else if (mm > worst.mm) worst = { mm, why };
     }

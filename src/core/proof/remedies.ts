@@ -278,7 +278,8 @@ class Search {
     const still = this.rule.needs === 'travel' ? undefined : standing(this.rule, closed);
     if (still) {
       this.elsewhere = this.tried !== this.design && still.id === this.finding.id;
-      if (this.elsewhere || (still.id !== this.finding.id && !GUARDS.includes(still.rule))) this.note(lever, value, still, 0);
+      if (this.elsewhere || (still.id !== this.finding.id && !GUARDS.includes(still.rule)))
+        this.note(lever, value, still, 0);
       return false;
     }
     this.purse.left -= weight * (PROOF_COST - 1);

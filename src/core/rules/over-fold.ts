@@ -56,8 +56,8 @@ export function overFolds(evidence: Pick<Evidence, 'assembly' | 'brief'>): OverF
 }
 
 /**
- * On which side of a piece a sheet lies: as it is raised; at no height it lies on top of what it is glued onto, where it
- * was not turned over. 0: under it.
+ * On which side of a piece a sheet lies: as it is raised; at no height it lies on top of what it is glued onto, where
+ * it was not turned over. 0: under it.
  */
 function sideOf(sheet: Facet, home: Facet, isGluedOn: boolean): 1 | -1 | 0 {
   const on = compose(invert(home.toBody), sheet.toBody);

@@ -12,6 +12,8 @@ export interface Fitted {
 
 /** Rounds after which a fit is taken as it is; it settles within a few. */
 const MOST_ROUNDS = 12;
+/** It has settled where its scale changes by less than this part: far below a micrometre of any card. */
+const SETTLED = 1e-10;
 /** Remedies and room bars ask for the same fit while they change other things: kept as long as the drawn shape is. */
 const known = new WeakMap<Region, Map<string, Fitted>>();
 
@@ -67,8 +69,9 @@ function fit(
     }, drawn);
     if (cut.length === 0) break;
     region = standing(cut, height, width);
-    scale = widthRatio(region, cut);
-    if (cut === drawn) break;
+    const settled = widthRatio(region, cut);
+    if (cut === drawn || Math.abs(settled / scale - 1) < SETTLED) break;
+    scale = settled;
   }
   return { region, missing: [...missing] };
 }

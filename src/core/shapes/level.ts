@@ -68,11 +68,38 @@ export function contactsAt(region: Region, y: number, side: 'top' | 'bottom', wi
   return joinIntervals(out).filter((i) => i.to - i.from > within);
 }
 
+/** Parts that end further in than this share of the whole stand on nothing: the dot of a letter is one. */
+const STANDS_WITHIN = 0.45;
+
 /**
- * Least amount (mm) to trim off the top or bottom that leaves contacts of this width in all; null where the shape is
- * never that wide.
+ * Least amount (mm) to trim off the top or bottom that leaves each part, each letter of a word, a contact of this
+ * width, or as wide a one as it has; null where none is ever that wide.
  */
 export function leastTrim(region: Region, edge: 'top' | 'bottom', contact: number): number | null {
+  if (region.length === 1) return leastTrimOfOne(region, edge, contact);
+  const { min, max } = regionBox(region);
+  const trims = region.flatMap((part): { readonly mm: number | null }[] => {
+    const own = regionBox([part]);
+    const further = edge === 'top' ? max[1] - own.max[1] : own.min[1] - min[1];
+    if (further > STANDS_WITHIN * (max[1] - min[1])) return [];
+    const wide = Math.min(contact, widestWithin([part], edge, STANDS_WITHIN));
+    const mm = leastTrimOfOne([part], edge, wide);
+    return [{ mm: mm === null || wide < contact / 2 ? null : further + mm }];
+  });
+  const told = trims.flatMap(({ mm }) => (mm === null ? [] : [mm]));
+  return told.length === 0 ? null : Math.max(...told);
+}
+
+/** How wide a shape is at its widest level in a share of it at one end, mm. */
+function widestWithin(region: Region, edge: 'top' | 'bottom', share: number): number {
+  const { min, max } = regionBox(region);
+  const [end, inward] = edge === 'top' ? [max[1], -1] : [min[1], 1];
+  const levels = Array.from({ length: 40 }, (_, k) => ((k + 0.5) / 40) * share * (max[1] - min[1]));
+  return Math.max(...levels.map((t) => widthOfAll(levelAt(region, end + inward * t))));
+}
+
+/** Least amount (mm) to trim off one shape that leaves contacts of this width in all; null where it never is. */
+function leastTrimOfOne(region: Region, edge: 'top' | 'bottom', contact: number): number | null {
   const { min, max } = regionBox(region);
   const [end, inward] = edge === 'top' ? [max[1], -1] : [min[1], 1];
   const widthAt = (t: number): number =>

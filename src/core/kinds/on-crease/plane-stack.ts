@@ -70,19 +70,11 @@ export function planeOutline(
   return { region, missing: lacks('top', plane.height) ? 'top' : lacks('bottom', 0) ? 'foot' : null };
 }
 
-/** A shape as high as its plane, trimmed only where its contacts are narrower than `contact`. */
-function trimmedTo(drawn: Region, plane: Plane, contact: number): Region {
-  const lacks = (r: Region, edge: 'top' | 'bottom'): boolean =>
-    contact > 0 && widthOfAll(contactsAt(r, edge === 'top' ? plane.height : 0, edge)) < contact - LENGTH_EQUAL_MM;
-  const plain = standing(drawn, plane.height, plane.width);
-  return fitWithContacts(
-    drawn,
-    plane.height,
-    plane.width,
-    (['bottom', 'top'] as const).filter((edge) => lacks(plain, edge)),
-    contact,
-  ).region;
-}
+/** A shape as high as its plane, trimmed only where its contacts, or those of one of its letters, are narrower. */
+const trimmedTo = (drawn: Region, plane: Plane, contact: number): Region =>
+  contact > 0
+    ? fitWithContacts(drawn, plane.height, plane.width, ['bottom', 'top'], contact).region
+    : standing(drawn, plane.height, plane.width);
 
 function build(values: ParameterValues, { id, host, outline, say }: BuildContext): Contribution {
   const items = listOf(values, 'planes');
