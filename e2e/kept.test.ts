@@ -201,6 +201,11 @@ describe('two tabs', () => {
     await page.type('depth', '62');
     await band('changed in another tab as well');
     await page.type('depth', '63');
+    // The address is that of the card that is written: a reload opens it as it is.
+    const own = await driver.getCurrentUrl();
+    expect(new URL(own).searchParams.get('id')).not.toBe(new URL(address).searchParams.get('id'));
+    await again(own);
+    expect(await page.valueOf('depth')).toBe('63');
     await visit(driver, base);
     await page.openCard('Parting, as changed here');
     await (await find(driver, '[data-mechanism=step-fold-1]')).click();
@@ -230,6 +235,46 @@ describe('two tabs', () => {
     await again(address);
     expect(await page.valueOf('depth')).toBe('44');
   });
+});
+
+test('a card whose shelf was emptied in another tab is said to be gone, and kept as a new one', async () => {
+  const address = await stepCard(page);
+  await driver
+    .findElement(By.css('[aria-label="Name of the card"]'))
+    .sendKeys(Key.chord(Key.CONTROL, 'a'), 'Emptied', Key.ENTER);
+  await page.saved();
+  const here = await driver.getWindowHandle();
+  await driver.switchTo().newWindow('tab');
+  await visit(driver, base);
+  await (await find(driver, '[aria-label="Remove Emptied"]')).click();
+  await (await findText(driver, 'button', 'Empty the shelf')).click();
+  await (await findText(driver, 'button', 'Empty it')).click();
+  await driver.close();
+  await driver.switchTo().window(here);
+  await band('removed for good in another tab');
+  await (await findText(driver, 'button', 'Keep it as a new card')).click();
+  await page.type('depth', '47');
+  await page.saved();
+  const own = await driver.getCurrentUrl();
+  expect(own).not.toBe(address);
+  await again(own);
+  expect(await page.valueOf('depth')).toBe('47');
+});
+
+test('a browser whose small stores throw shows the application all the same', async () => {
+  const undo = await beforePages(
+    driver,
+    `Object.defineProperty(window, 'localStorage', { get() { throw new DOMException('denied', 'SecurityError'); } });`,
+  );
+  try {
+    await visit(driver, base);
+    await findText(driver, 'button', 'Begin from');
+    await stepCard(page);
+    await page.type('depth', '33');
+    await page.saved();
+  } finally {
+    await undo();
+  }
 });
 
 describe('a store that fails', () => {

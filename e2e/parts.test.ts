@@ -88,7 +88,7 @@ test('a part that fails says so in its place; the card and the rest go on, and i
   await undo();
 });
 
-test('where the whole workbench fails the page says that the card is saved, and leads on', async () => {
+test('where the whole workbench fails the page says what is safe, and leads on', async () => {
   const undo = await beforePages(
     driver,
     `const plain = window.addEventListener;
@@ -102,7 +102,9 @@ test('where the whole workbench fails the page says that the card is saved, and 
   await driver.executeScript('window.broken = true');
   await (await find(driver, '[data-open="Terrace night"]')).click();
   await findText(driver, 'h1', 'This page stopped');
-  expect(await page.text()).toMatch(/Your card is saved[^]*broken on purpose/);
+  expect(await page.text()).toMatch(
+    /every change that the header called saved is in this browser[^]*broken on purpose/,
+  );
   expect(await (await findText(driver, 'a', 'To the cards')).getAttribute('href')).toBe(`${base}/`);
   await driver.executeScript('window.broken = false');
   await (await findText(driver, 'button', 'Try again')).click();

@@ -7,7 +7,7 @@ import { database, NO_HISTORY, withDatabase, type Move } from './database';
 import { bounded, moved, MOST_STEPS_BACK, statesOf } from './history';
 import { Keeper, type KeeperEvents, type Saving } from './keeper';
 import { loadProject } from './load';
-import { addProject, setRemoved } from './projects';
+import { addProject, emptyShelf, setRemoved } from './projects';
 
 const first = blankDesign('First');
 const named = (name: string): Design => ({ ...first, name });
@@ -188,6 +188,21 @@ test.each([
   await keeper.flush();
   expect(keeper.saving).toBe('saved');
   expect((await opened(id)).project.design.name).toBe('and more');
+});
+
+test('a card whose shelf was emptied elsewhere is not called saved, and writes nothing any more', async () => {
+  const { id } = await addProject(first);
+  const keeper = await keeperOf(id);
+  await setRemoved(id, true);
+  await emptyShelf();
+  keeper.record(named('after'), 'edit', 'name');
+  await soon();
+  expect(keeper.saving).toBe('gone');
+  keeper.record(named('and again'), 'edit', 'name');
+  await keeper.flush();
+  expect(keeper.saving).toBe('gone');
+  const left = await withDatabase((db) => Promise.all([db.get('projects', id), db.getAll('changes')]));
+  expect([left[0], left[1].filter((c) => c.id === id)]).toEqual([undefined, []]);
 });
 
 test('a card that is closed while nothing can be stored is held by the page as it is, and stored later', async () => {

@@ -16,7 +16,7 @@ export interface KeeperEvents {
   readonly onSaving: (saving: Saving) => void;
   /** Another tab wrote this card too: the two have parted. */
   readonly onParted: () => void;
-  /** The card was removed elsewhere. */
+  /** The card was put on the shelf elsewhere. */
   readonly onRemoved: () => void;
 }
 
@@ -30,6 +30,7 @@ const nameOf = (error: unknown): string | undefined => (error as { name?: string
 
 class Parted extends Error {}
 class Removed extends Error {}
+class Gone extends Error {}
 
 export class Keeper {
   readonly id: string;
@@ -133,7 +134,7 @@ export class Keeper {
     return (this.compacting = this.compacting.then(() => this.compactNow()));
   }
   private async compactNow(): Promise<void> {
-    if (this.done || (!this.trouble && this.revision === this.compacted)) return;
+    if (this.done || this.trouble === 'gone' || (!this.trouble && this.revision === this.compacted)) return;
     const { id, design, revision, history, compacted } = this;
     try {
       await withDatabase((db) => takeIn(db, { id, design, revision, history, compacted, fresh: onlyInMemory(id) }));
@@ -148,8 +149,16 @@ export class Keeper {
     }
   }
 
+  /** The card is not in the database any more: nothing is written until it goes on as another. */
+  lost(): void {
+    this.trouble = 'gone';
+    clearTimeout(this.timer);
+    this.events.onSaving(this.saving);
+  }
+
   private failed(error: unknown): void {
     if (this.done) return;
+    if (error instanceof Gone) return this.lost();
     if (error instanceof Removed) {
       this.events.onSaving(this.saving);
       return this.events.onRemoved();
@@ -180,7 +189,12 @@ async function write(db: Database, change: Change): Promise<void> {
   if (ending.status === 'rejected')
     throw adding.status === 'rejected' && nameOf(adding.reason) === 'ConstraintError' ? adding.reason : ending.reason;
   const kept = await record;
-  if (!kept || kept.removed !== undefined) throw new Removed();
+  if (!kept) {
+    // A change of a card that is not there belongs to nothing.
+    await db.delete('changes', [change.id, change.revision]);
+    throw new Gone();
+  }
+  if (kept.removed !== undefined) throw new Removed();
   if ((kept.revision ?? 0) >= change.revision) throw new Parted();
 }
 
@@ -200,7 +214,7 @@ async function takeIn(db: Database, { id, design, revision, history, compacted, 
   const projects = tx.objectStore('projects');
   try {
     const record = await projects.get(id);
-    if (!record && !fresh) throw new Removed();
+    if (!record && !fresh) throw new Gone();
     if (record && (record.revision ?? 0) !== compacted) throw new Parted();
     await projects.put({ ...record, id, updated: Date.now(), revision, design });
     await tx.objectStore('histories').put({ ...bounded(history), id, revision });

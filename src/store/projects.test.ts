@@ -15,7 +15,11 @@ import {
   setRemoved,
   type StoredProject,
 } from './projects';
+import { announce } from './tabs';
 import { StoreTrouble, TROUBLE_WORDS, troubleOf } from './trouble';
+
+// What is told to other tabs is looked at.
+jest.mock('./tabs', () => ({ ...jest.requireActual<object>('./tabs'), announce: jest.fn() }));
 
 const put = (value: object): Promise<unknown> => withDatabase((db) => db.put('projects', value as never));
 const names = async (): Promise<string[]> => (await listProjects()).projects.map((p) => p.design.name);
@@ -122,6 +126,30 @@ describe('a record that does not read', () => {
   });
 });
 
+test('a card that contains itself, or is nested without end, hides no other', async () => {
+  await addProject(blankDesign('Whole'));
+  const ring: Record<string, unknown> = { rhabdoplex: 2, name: 'Ring' };
+  ring.card = ring;
+  const deep: Record<string, unknown> = { rhabdoplex: 2, name: 'Deep' };
+  for (let k = 0, at = deep; k < 300; k++) at = at.in = {} as Record<string, unknown>;
+  await put({ id: 'ring', updated: 1, design: ring });
+  await put({ id: 'deep', updated: 2, design: deep });
+  const { projects, unread } = await listProjects();
+  expect(projects.map((p) => p.design.name)).toEqual(['Whole']);
+  expect(unread.map((u) => [u.name, u.repaired]).sort()).toEqual([['Deep', null], ['Ring', null]]); // prettier-ignore
+  expect(unread.every((u) => u.why.includes('contains itself'))).toBe(true);
+  expect((await loadProject('ring')).ok).toBe(false);
+});
+
+test('emptying the shelf tells other tabs which cards are gone', async () => {
+  const { id } = await addProject(blankDesign('Gone'));
+  await addProject(blankDesign('Stays'));
+  await setRemoved(id, true);
+  jest.mocked(announce).mockClear();
+  await emptyShelf();
+  expect(jest.mocked(announce).mock.calls.flat()).toEqual([{ kind: 'gone', id }, { kind: 'listed' }]);
+});
+
 test('a removed card lies on the shelf until that is emptied, and comes back as it was', async () => {
   const design = blankDesign('Gone');
   const { id } = await addProject(design);
@@ -181,7 +209,7 @@ test('each trouble has words of its own', () => {
     'none',
     'failing',
   ]);
-  expect(new Set(Object.values(TROUBLE_WORDS)).size).toBe(5);
+  expect(new Set(Object.values(TROUBLE_WORDS)).size).toBe(Object.keys(TROUBLE_WORDS).length);
   expect(troubleOf(new StoreTrouble('blocked')).kind).toBe('blocked');
 });
 

@@ -86,7 +86,8 @@ export async function listProjects(): Promise<Projects> {
       shelf.push({ id: kept.id, name: nameOf(kept.design), removed: kept.removed });
       continue;
     }
-    const listed = await checkCard(kept.design);
+    // One that cannot be checked hides no other.
+    const listed = await checkCard(kept.design).catch((error: Error) => cannotBeChecked(error));
     if (listed.ok) projects.push({ ...stored(kept, record, listed.design), size: listed.size });
     else unread.push(unreadProject(kept, listed));
   }
@@ -96,6 +97,9 @@ export async function listProjects(): Promise<Projects> {
     shelf: shelf.sort((a, b) => b.removed - a.removed),
   };
 }
+
+const cannotBeChecked = ({ message }: Error) =>
+  ({ ok: false, why: `It could not be checked (${message.slice(0, 120)})`, repaired: null }) as const;
 
 export interface Added {
   readonly id: string;
@@ -147,12 +151,18 @@ export async function setRemoved(id: string, removed: boolean): Promise<boolean>
 }
 /** Gone for good. */
 export async function emptyShelf(): Promise<void> {
-  await withDatabase(async (db) => {
+  const emptied = await withDatabase(async (db) => {
     const tx = allStores(db);
-    for (const record of await tx.objectStore('projects').getAll())
-      if (record.removed !== undefined) await dropAll(tx, record.id);
+    const gone: string[] = [];
+    for (const record of await tx.objectStore('projects').getAll()) {
+      if (record.removed === undefined) continue;
+      await dropAll(tx, record.id);
+      gone.push(record.id);
+    }
     await tx.done;
+    return gone;
   });
+  for (const id of emptied) announce({ kind: 'gone', id });
   announce({ kind: 'listed' });
 }
 const allStores = (db: Database) => db.transaction(['projects', 'changes', 'histories'], 'readwrite');

@@ -152,6 +152,7 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
     const s = store.getState();
     if (!('id' in message) || message.id !== s.id) return;
     if (message.kind === 'removed') store.setState({ removed: true });
+    if (message.kind === 'gone') keeper.lost();
     if (message.kind === 'returned') store.setState({ removed: false });
     if (message.kind === 'changed' && !s.writes) void follow();
   });

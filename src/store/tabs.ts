@@ -2,7 +2,8 @@
 
 export type TabMessage =
   | { readonly kind: 'changed'; readonly id: string; readonly revision: number }
-  | { readonly kind: 'removed' | 'returned'; readonly id: string }
+  /** `gone`: from the shelf too, for good. */
+  | { readonly kind: 'removed' | 'returned' | 'gone'; readonly id: string }
   /** The tab that writes is asked to let another one. */
   | { readonly kind: 'yield'; readonly id: string }
   /** The list of cards is another. */

@@ -1,12 +1,13 @@
 /** What can keep a card from being stored, each in words of its own. */
 
-export type TroubleKind = 'none' | 'full' | 'blocked' | 'newer' | 'failing';
+export type TroubleKind = 'none' | 'full' | 'blocked' | 'newer' | 'failing' | 'gone';
 
 export const TROUBLE_WORDS: Readonly<Record<TroubleKind, string>> = {
   none: 'This browser keeps no data for this page (a private window, or storage is switched off)',
   full: 'There is no room left in this browser’s storage',
   blocked: 'Another tab holds the storage in an older form; close or reload the other tabs',
   newer: 'The storage was made by a newer Rhabdoplex; reload this page to get it',
+  gone: 'This card was removed for good in another tab: what is here is in this page only',
   failing: 'This browser’s storage does not answer',
 };
 

@@ -1,6 +1,7 @@
 'use client';
 import { ChakraProvider, createSystem, defaultConfig, defineConfig } from '@chakra-ui/react';
 import { useSyncExternalStore, type ReactNode } from 'react';
+import { keep, readKept } from './common/kept';
 
 /** Chakra's tokens, pointed at the workshop's own colours (look.css); light and dark differ only there. */
 const config = defineConfig({
@@ -50,14 +51,13 @@ export function Theme({ children }: { children: ReactNode }) {
   return inBrowser ? <ChakraProvider value={system}>{children}</ChakraProvider> : null;
 }
 
-const KEY = 'rhabdoplex-light';
 /** Dark or light, remembered in this browser. */
 export function toggleDark(): void {
   const dark = document.documentElement.classList.toggle('dark');
-  localStorage.setItem(KEY, dark ? 'dark' : 'light');
+  keep('light', dark ? 'dark' : 'light');
 }
 export function restoreDark(): void {
-  if (localStorage.getItem(KEY) === 'dark') document.documentElement.classList.add('dark');
+  if (readKept('light') === 'dark') document.documentElement.classList.add('dark');
 }
 
 const watchClass = (changed: () => void): (() => void) => {

@@ -28,6 +28,24 @@ function guardKeys(key: string, value: unknown): unknown {
   return value;
 }
 
+/**
+ * Whether a value is nested deeper than a design can be; one that contains itself always is. Looks at each part once
+ * for every depth at which it is found, and never calls itself.
+ */
+export function isTooDeep(value: unknown): boolean {
+  const seen = new Map<object, number>();
+  const open: { readonly part: unknown; readonly depth: number }[] = [{ part: value, depth: 1 }];
+  for (let next = open.pop(); next; next = open.pop()) {
+    const { part, depth } = next;
+    if (typeof part !== 'object' || part === null || (seen.get(part) ?? 0) >= depth) continue;
+    if (depth > DEEPEST) return true;
+    seen.set(part, depth);
+    for (const inner of Object.values(part)) open.push({ part: inner, depth: depth + 1 });
+  }
+  return false;
+}
+export const TOO_DEEP = `it is nested deeper than ${DEEPEST} levels, or contains itself; a design never does`;
+
 /** Deepest bracket outside strings. */
 function nesting(text: string): number {
   let depth = 0;

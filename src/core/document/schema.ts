@@ -11,7 +11,7 @@ import { CARD, ownerOfId } from '../ids';
 import { baseKindOf, isBase, valuesOf } from './fields';
 import { DESIGN_VERSION, type Design } from './design';
 import { JOIN_KINDS, type Template, type TemplateJoin } from './template';
-import { LARGEST_DESIGN, LARGEST_FILE, readJson } from './json';
+import { isTooDeep, LARGEST_DESIGN, LARGEST_FILE, readJson, TOO_DEEP } from './json';
 import { migrate } from './migrate';
 import { MOST_VARIANTS, resolved, variantsOf } from './variants';
 import { MOST_PICTURES, pictureSchema } from './pictures';
@@ -318,6 +318,7 @@ export function readDesign(text: string): Read {
 export function checkDesign(value: unknown): Read {
   if (typeof value !== 'object' || value === null || Array.isArray(value))
     return no(`a design is a JSON object with "rhabdoplex": ${DESIGN_VERSION}`);
+  if (isTooDeep(value)) return no(TOO_DEEP);
   const version = (value as { rhabdoplex?: unknown }).rhabdoplex;
   if (version === undefined) return no(`"rhabdoplex" is missing; a design starts with "rhabdoplex": ${DESIGN_VERSION}`);
   if (typeof version === 'number' && Number.isInteger(version) && version > DESIGN_VERSION) {

@@ -3,8 +3,8 @@ import { useCallback, useSyncExternalStore } from 'react';
 import type { LengthUnit } from '@/core/units/length';
 
 /** What this browser keeps of how a person likes to work; none of it belongs to a card. */
-export type Kept = 'views' | 'pxPerMm' | 'keys' | 'hints' | 'favourites' | 'units';
-const nameOf = (what: Kept): string => `rhabdoplex.${what}`;
+export type Kept = 'views' | 'pxPerMm' | 'keys' | 'hints' | 'favourites' | 'units' | 'light';
+const nameOf = (what: Kept): string => (what === 'light' ? 'rhabdoplex-light' : `rhabdoplex.${what}`);
 
 const listeners = new Set<() => void>();
 const listen = (listener: () => void): (() => void) => {
@@ -14,7 +14,7 @@ const listen = (listener: () => void): (() => void) => {
 
 /** A browser that stores nothing keeps it for as long as the page. */
 const forNow = new Map<Kept, string>();
-function readKept(what: Kept): string | null {
+export function readKept(what: Kept): string | null {
   try {
     return localStorage.getItem(nameOf(what)) ?? forNow.get(what) ?? null;
   } catch {

@@ -38,6 +38,13 @@ export function UnreadCard({
     await setRemoved(id, true).catch((error: Error) => onSay(`${name} is where it was: ${error.message}.`));
     onChanged();
   };
+  const save = (): void => {
+    try {
+      saveAs(`${fileName(name)}.json`, JSON.stringify(raw, null, 1) ?? '', 'application/json');
+    } catch (error) {
+      onSay(`${name} cannot be written as a file (${(error as Error).message.split('\n')[0]}).`);
+    }
+  };
   const parts = repaired?.leftOut.length ?? 0;
   return (
     <Box borderTop="1px solid var(--rule)" py="8px">
@@ -48,10 +55,7 @@ export function UnreadCard({
         {why}. It is left as it is.
       </chakra.p>
       <Box display="flex" gap="8px" flexWrap="wrap" alignItems="center">
-        <Action
-          small
-          onClick={() => saveAs(`${fileName(name)}.json`, JSON.stringify(raw, null, 1) ?? '', 'application/json')}
-        >
+        <Action small onClick={save}>
           Save it as it is
         </Action>
         {repaired && (

@@ -19,7 +19,18 @@ export function Bands() {
   return (
     <Box>
       {trouble && <Band bad>{trouble} The last change can be undone; nothing was lost.</Band>}
-      {saving !== 'saved' && saving !== 'saving' && (
+      {saving === 'gone' && (
+        <Band bad>
+          <span>{TROUBLE_WORDS.gone}.</span>
+          <Action small onClick={() => void store.putBack().catch((error: Error) => say(error.message))}>
+            Keep it as a new card
+          </Action>
+          <Action small onClick={() => saveAs(`${fileName(design.name)}.json`, designJson(design), 'application/json')}>
+            Save it as a file
+          </Action>
+        </Band>
+      )}
+      {saving !== 'saved' && saving !== 'saving' && saving !== 'gone' && (
         <Band bad>
           <span>{TROUBLE_WORDS[saving]}. Your card stays open here, and storing is tried again by itself.</span>
           <Action small onClick={() => saveAs(`${fileName(design.name)}.json`, designJson(design), 'application/json')}>
@@ -38,7 +49,7 @@ export function Bands() {
           </Action>
         </Band>
       )}
-      {removed && (
+      {removed && saving !== 'gone' && (
         <Band bad>
           <span>
             This card was put on the shelf of removed cards in another tab. Changes here are still kept with it.

@@ -28,17 +28,31 @@ async function workbench(stage: Stage): Promise<ComponentType> {
   return Studio;
 }
 
+/** Under which address a card was opened that goes on as another one: it stays open, only its address is new. */
+const openedAs = new Map<string, string>();
+/** The address names the card that is written, so that a reload opens that. */
+const followed = (store: StudioStore, key: string): (() => void) =>
+  store.subscribe(({ id }, before) => {
+    if (id === before.id) return;
+    openedAs.set(id, key);
+    const address = new URL(window.location.href);
+    address.searchParams.set('id', id);
+    window.history.replaceState(null, '', address);
+  });
+
 /** Reads the card named in the address and opens it; says what is wrong where it cannot. */
 export function OpenCard() {
   const params = useSearchParams();
   const router = useRouter();
-  const id = params.get('id') ?? '';
+  const named = params.get('id') ?? '';
+  const id = openedAs.get(named) ?? named;
   const [opened, setOpened] = useState<
     { store: StudioStore; Studio: ComponentType } | { why: string; unread?: UnreadProject } | null
   >(null);
   useEffect(() => {
     restoreDark();
     let store: StudioStore | null = null;
+    let stopFollowing = (): void => undefined;
     let live = true;
     const asked = params.get('stage') as Stage;
     const stage = STAGES.includes(asked) ? asked : 'build';
@@ -53,6 +67,7 @@ export function OpenCard() {
         if (!live) return;
         if (!found.ok) return setOpened(found);
         store = createStudio(found, stage);
+        stopFollowing = followed(store, id);
         store.start();
         setOpened({ store, Studio });
       },
@@ -60,6 +75,8 @@ export function OpenCard() {
     );
     return () => {
       live = false;
+      stopFollowing();
+      for (const [address, key] of openedAs) if (key === id) openedAs.delete(address);
       useMeasuring.getState().toggle(false);
       void store?.close().then((stored) => stored && beginAnew());
     };
