@@ -5,7 +5,7 @@ import { buildAssembly } from '../build/build';
 import { blankDesign } from '../document/design';
 import { checkTemplate } from '../document/schema';
 import type { ShapeAsset, ShapeStep } from '../shapes/shape';
-import { assetOutline } from '../shapes/outline';
+import { assetOutline, outlineOf } from '../shapes/outline';
 import { readSvg } from '../shapes/svg-read';
 import { indexColour } from './dxf-colour';
 import { readTemplate } from './template-read';
@@ -15,6 +15,12 @@ const dxf = (entities: string, blocks = ''): string =>
 const tags = (...pairs: (string | number)[]): string => `${pairs.join('\n')}\n`;
 const svg = (inside: string): string =>
   `<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="100mm" viewBox="0 0 100 100">${inside}</svg>`;
+/** A round of so many points. */
+const ring = (count: number): string => {
+  const at = (k: number): string =>
+    [Math.cos, Math.sin].map((f) => (500 * f((2 * Math.PI * k) / count)).toFixed(4)).join(' ');
+  return `M${Array.from({ length: count }, (_, k) => at(k)).join('L')}Z`;
+};
 const uses = (first: string): string =>
   svg(`<defs>${first}${Array.from({ length: 8 }, (_, i) => rowOfUses(i)).join('')}</defs><use href="#a8"/>`);
 const rowOfUses = (i: number): string => `<g id="a${i + 1}">${`<use href="#a${i}"/>`.repeat(20)}</g>`;
@@ -44,6 +50,12 @@ test.each<[string, string, string, RegExp]>([
   ['knots by the thousand million', 'a.dxf', dxf(tags(0, 'SPLINE', 71, 3, 72, 1e9, 73, 1e9, 10, 0, 20, 0)), /no lines/],
   ['a coordinate of 1e308', 'a.dxf', dxf(tags(0, 'LINE', 8, 'cut', 10, 1e308, 20, 0, 11, -1e308, 21, 5)), /1e\+308 mm/],
   ['a radius of 1e308', 'a.dxf', dxf(tags(0, 'ARC', 8, 'cut', 10, 0, 20, 0, 40, 1e308, 50, 0, 51, 90)), /1e\+308 mm/],
+  [
+    'an ellipse that is no number',
+    'a.dxf',
+    dxf(tags(0, 'ELLIPSE', 8, 'cut', 10, 0, 20, 0, 11, 'x', 21, 0, 40, 0.5, 41, 0, 42, 6.28)),
+    /NaN mm/,
+  ],
   ['a place that is no number', 'a.dxf', dxf(tags(0, 'LINE', 8, 'cut', 10, 'x', 20, 0, 11, 1, 21, 5)), /NaN mm/],
   [
     'blocks in blocks that draw nothing',
@@ -197,4 +209,18 @@ test('colours by index are those of a general reader', () => {
 test('an SVG brought in as a shape is bounded too', () => {
   expect(() => readSvg(svg('<path d="M0 0L1 1"/>'.repeat(5001)))).toThrow(/more than 5000/);
   expect(readSvg(svg('<path d="M0 0L1 1"/>'.repeat(5000))).lines).toHaveLength(5000);
+});
+
+test('path data is refused while it is drawn: no point past the limit is made', () => {
+  const arcs = `M0 0${'A9 9 0 0 1 9 9A9 9 0 0 1 0 0'.repeat(60_000)}`;
+  expect(() => outlineOf({ path: arcs })).toThrow(/more than 60000 points/);
+});
+
+test('steps that each stay below the limit are counted together', () => {
+  const steps = Array.from({ length: 60 }, (): ShapeStep => ({
+    ...{ do: 'intersect', with: { width: 2000, height: 2000 } },
+    ...{ x: 0, y: 0, deg: 0 },
+  }));
+  const many: ShapeAsset = { id: 'm', name: 'Many', source: { path: ring(50_000) }, steps };
+  expect(() => assetOutline(many, new Map())).toThrow(/go through more than 600000 points in all, at step 13/);
 });

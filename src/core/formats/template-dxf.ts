@@ -213,11 +213,15 @@ function roundOf(e: Entity, centre: Vec2 | undefined, k: number): Drawn | null {
   return { points: arcPoints(centre, r, r, from, turnOf(from, to)), closed: false };
 }
 
+const NOWHERE: Vec2 = [Number.NaN, Number.NaN];
+
 function ellipseOf(e: Entity, centre: Vec2 | undefined, major: Vec2 | undefined): Drawn | null {
   if (!centre || !major) return null;
   const [a, tilt] = [Math.hypot(...major), Math.atan2(major[1], major[0])];
   const from = numberOf(e, 41, 0);
   const sweep = turnOf(from, numberOf(e, 42, 2 * Math.PI));
+  // A number that is none makes a place that is none, which is told with the rest of the drawing.
+  if (![a, tilt, from, sweep, numberOf(e, 40, 1)].every(Number.isFinite)) return { points: [NOWHERE], closed: false };
   const full = sweep > 2 * Math.PI - ANGLE_ROUNDING_RAD;
   const points = arcPoints([0, 0], a, a * numberOf(e, 40, 1), from, sweep).map(([x, y]): Vec2 => [
     centre[0] + x * Math.cos(tilt) - y * Math.sin(tilt),
@@ -242,11 +246,24 @@ function splineOutline(
     return null;
   const [low, high] = [knots[degree], knots[points.length]];
   if (!(high > low)) return null;
-  const at = (u: number): Vec2 => interpolate((u - low) / (high - low), degree, points, knots) as unknown as Vec2;
-  const spans = [...new Set(knots.filter((u) => u >= low && u <= high))].sort((a, b) => a - b);
-  const line = [at(low), ...spans.slice(1).flatMap((to, i) => halvedPoints(at, spans[i], to, CURVE_TOLERANCE_MM))];
+  const spans = Array.from({ length: points.length - degree }, (_, i) => degree + i).filter(
+    (i) => knots[i + 1] > knots[i],
+  );
+  const line = spans.flatMap((i, n) => {
+    const at = alongSpan(points, degree, knots, i);
+    return [...(n === 0 ? [at(0)] : []), ...halvedPoints(at, 0, 1, CURVE_TOLERANCE_MM)];
+  });
   const closed = dist2(line[0], line[line.length - 1]) < CURVE_TOLERANCE_MM;
   return { points: closed ? line.slice(0, -1) : line, closed };
+}
+
+/**
+ * A span of a B-spline, from knot `i` to the next as 0 to 1: only degree + 1 points and the knots around them say where
+ * it runs (de Boor), so that a long spline takes no longer for each of its places.
+ */
+function alongSpan(points: readonly Vec2[], degree: number, knots: readonly number[], i: number): (t: number) => Vec2 {
+  const [near, around] = [points.slice(i - degree, i + 1), knots.slice(i - degree, i + degree + 2)];
+  return (t) => interpolate(t, degree, near, around) as unknown as Vec2;
 }
 
 /** Arc between two corners of a polyline; the bulge is the tangent of a quarter of its angle (DXF reference). */

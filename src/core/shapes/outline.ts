@@ -10,8 +10,9 @@ import {
   regularShape,
   starShape,
 } from './basics';
+import { CURVE_TOLERANCE_MM } from './curve';
 import { polylinesOf } from './path-data';
-import { ShapeError, type Shape, type ShapeAsset, type ShapeShelf } from './shape';
+import { ShapeError, type Shape, type ShapeAsset, type ShapeShelf, type ShapeStep } from './shape';
 import { takeStep } from './steps';
 import { textRegion } from './text';
 
@@ -20,23 +21,35 @@ export const MOST_POINTS = 60_000;
 /** A shape that is thinner than this, mm, is a line and holds no paper. */
 const THINNEST_MM = 0.001;
 const DEEPEST = 12;
+/** Most points that all steps of a shape, and of the shapes in it, may go through together. */
+const MOST_WORKED = 10 * MOST_POINTS;
+
+/** Steps that only move points: they cost next to nothing. */
+const IN_PASSING: ReadonlySet<ShapeStep['do']> = new Set(['size', 'turn', 'nudge', 'drop-holes']);
+
+/** What has been gone through so far, in points. */
+interface Work {
+  points: number;
+}
 
 /** Outline of a shape, mm, y up, where it was drawn. Throws ShapeError with what is wrong and what would be right. */
 export function outlineOf(shape: Shape, shelf: ShapeShelf = new Map()): Region {
   return remember(`${JSON.stringify(shape)}${'asset' in shape ? signature(shape.asset, shelf) : ''}`, () =>
-    resolve(shape, shelf, 0),
+    resolve(shape, shelf, 0, { points: 0 }),
   );
 }
 
 /** Outline of a kept shape, after its first `steps` steps (all of them unless said). */
 export function assetOutline(asset: ShapeAsset, shelf: ShapeShelf, steps = asset.steps.length): Region {
   const names = new Map(shelf).set(asset.id, asset);
-  return remember(`${asset.id}/${steps}${signature(asset.id, names)}`, () => resolveAsset(asset, names, 0, steps));
+  return remember(`${asset.id}/${steps}${signature(asset.id, names)}`, () =>
+    resolveAsset(asset, names, 0, steps, { points: 0 }),
+  );
 }
 
-function resolve(shape: Shape, shelf: ShapeShelf, depth: number): Region {
+function resolve(shape: Shape, shelf: ShapeShelf, depth: number, work: Work): Region {
   if (depth > DEEPEST) throw new ShapeError('the shape is made of itself by way of others; take one of them out');
-  const region = drawn(shape, shelf, depth);
+  const region = drawn(shape, shelf, depth, work);
   if (region.length === 0) throw new ShapeError('the shape has no area; an outline must enclose something');
   checkOutline(region);
   return region;
@@ -52,8 +65,8 @@ function checkOutline(region: Region): void {
     throw new ShapeError(`the shape is less than ${THINNEST_MM} mm wide or high; give it a size that can be cut`);
 }
 
-function resolveAsset(asset: ShapeAsset, shelf: ShapeShelf, depth: number, steps: number): Region {
-  let region = resolve(asset.source, shelf, depth + 1);
+function resolveAsset(asset: ShapeAsset, shelf: ShapeShelf, depth: number, steps: number, work: Work): Region {
+  let region = resolve(asset.source, shelf, depth + 1, work);
   for (const [k, step] of asset.steps.slice(0, steps).entries()) {
     const multiplied = step.do === 'row' ? step.count : step.do === 'mirror' && step.keep ? 2 : 1;
     if (cornerCount(region) * multiplied > MOST_POINTS)
@@ -61,7 +74,13 @@ function resolveAsset(asset: ShapeAsset, shelf: ShapeShelf, depth: number, steps
         `step ${k + 1} of "${asset.name}" (${step.do}) would give ${cornerCount(region) * multiplied} points; an ` +
           `outline has at most ${MOST_POINTS}: simplify it first, or take fewer`,
       );
-    region = takeStep(region, step, (s) => resolve(s, shelf, depth + 1));
+    if (!IN_PASSING.has(step.do)) work.points += cornerCount(region) * multiplied;
+    if (work.points > MOST_WORKED)
+      throw new ShapeError(
+        `the steps of "${asset.name}" go through more than ${MOST_WORKED} points in all, at step ${k + 1} (${step.do}); ` +
+          `simplify the shape first, or take fewer steps`,
+      );
+    region = takeStep(region, step, (s) => resolve(s, shelf, depth + 1, work));
     if (region.length === 0)
       throw new ShapeError(`step ${k + 1} of "${asset.name}" (${step.do}) leaves nothing of the shape`);
     checkOutline(region);
@@ -69,7 +88,7 @@ function resolveAsset(asset: ShapeAsset, shelf: ShapeShelf, depth: number, steps
   return region;
 }
 
-function drawn(shape: Shape, shelf: ShapeShelf, depth: number): Region {
+function drawn(shape: Shape, shelf: ShapeShelf, depth: number, work: Work): Region {
   if ('circle' in shape) return circleShape(shape.circle);
   if ('ellipse' in shape) return ellipseShape(shape.ellipse.width, shape.ellipse.height);
   if ('rect' in shape) return rectShape(shape.rect.width, shape.rect.height, shape.rect.corner);
@@ -80,7 +99,9 @@ function drawn(shape: Shape, shelf: ShapeShelf, depth: number): Region {
   if ('cloud' in shape) return cloudShape(shape.cloud.width, shape.cloud.height, shape.cloud.bumps);
   if ('polygon' in shape) return regionFromRings([shape.polygon]);
   if ('path' in shape) {
-    const rings = polylinesOf(shape.path).map(({ points }) => points.map(([x, y]) => [x, -y] as const));
+    const rings = polylinesOf(shape.path, CURVE_TOLERANCE_MM, MOST_POINTS).map(({ points }) =>
+      points.map(([x, y]) => [x, -y] as const),
+    );
     // Turning y over turns the rings round; the winding rule sees only whether they agree with each other.
     return unite([...regionFromRings(rings, shape.rule ?? 'nonzero')]);
   }
@@ -94,7 +115,7 @@ function drawn(shape: Shape, shelf: ShapeShelf, depth: number): Region {
       );
     // Kept: shapes made of shapes made of shapes would else be worked out once for every way down.
     return remember(`${asset.id}/${asset.steps.length}${signature(asset.id, shelf)}`, () =>
-      resolveAsset(asset, shelf, depth, asset.steps.length),
+      resolveAsset(asset, shelf, depth, asset.steps.length, work),
     );
   }
   return rectShape(shape.width, shape.height);

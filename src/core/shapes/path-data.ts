@@ -14,20 +14,20 @@ export interface Polyline {
 
 /** Largest path data that is read, in characters. */
 export const LONGEST_PATH = 2_000_000;
-/** Most numbers in path data: two for each point of the largest template. */
-const MOST_NUMBERS = 400_000;
+/** Most points of path data: those of the largest template. */
+const MOST_POINTS = 200_000;
 /** Coordinates past this are not of a card (mm, or user units). */
 const FARTHEST = 1e6;
 
 /**
  * Subpaths in the data's own units and axes. `tolerance` in the same units. Throws ShapeError where the data is not
- * path data.
+ * path data, or draws more points than `most`: they are counted while curves are drawn, not after.
  */
-export function polylinesOf(d: string, tolerance = CURVE_TOLERANCE_MM): Polyline[] {
+export function polylinesOf(d: string, tolerance = CURVE_TOLERANCE_MM, most = MOST_POINTS): Polyline[] {
+  const tooMany = (): ShapeError => new ShapeError(`the path has more than ${most} points; simplify it`);
   if (d.length > LONGEST_PATH)
     throw new ShapeError(`the path has ${d.length} characters; at most ${LONGEST_PATH} are read`);
-  if ((d.match(/[\d.]+/g)?.length ?? 0) > MOST_NUMBERS)
-    throw new ShapeError(`the path has more than ${MOST_NUMBERS / 2} points; simplify it`);
+  if ((d.match(/[\d.]+/g)?.length ?? 0) > 2 * MOST_POINTS) throw tooMany();
   let commands;
   try {
     commands = new SVGPathData(d)
@@ -44,7 +44,9 @@ export function polylinesOf(d: string, tolerance = CURVE_TOLERANCE_MM): Polyline
     if (points.length > 1) out.push({ points: closed ? withoutRepeat(points) : points, closed });
     points = [];
   };
+  let drawn = 0;
   for (const c of commands) {
+    const before = points.length;
     const last = points[points.length - 1] ?? start;
     if (c.type === SVGPathData.CLOSE_PATH) {
       finish(true);
@@ -71,6 +73,8 @@ export function polylinesOf(d: string, tolerance = CURVE_TOLERANCE_MM): Polyline
       points.push(
         ...svgArcPoints(last, to, [c.rX, c.rY], c.xRot, Boolean(c.lArcFlag), Boolean(c.sweepFlag), tolerance),
       );
+    drawn += points.length - before;
+    if (drawn > most) throw tooMany();
   }
   finish(false);
   return out;

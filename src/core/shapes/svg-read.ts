@@ -337,13 +337,15 @@ class Reader {
   private draw(name: string, a: Readonly<Record<string, string>>, m: Matrix, style: Style): void {
     // Curves are cut finely enough for the size they are drawn at.
     const grown = Math.sqrt(Math.abs(m.a * m.d - m.b * m.c)) || 1;
-    const outlines = outlinesOf(name, a, CURVE_TOLERANCE_MM / grown).map((l): Polyline => ({
-      ...l,
-      points: l.points.map(([x, y]): Vec2 => {
-        const p = applyToPoint(m, { x, y });
-        return [p.x, p.y];
+    const outlines = outlinesOf(name, a, CURVE_TOLERANCE_MM / grown, this.wanted.mostPoints - this.points).map(
+      (l): Polyline => ({
+        ...l,
+        points: l.points.map(([x, y]): Vec2 => {
+          const p = applyToPoint(m, { x, y });
+          return [p.x, p.y];
+        }),
       }),
-    }));
+    );
     if (outlines.some((l) => l.points.some((p) => !p.every((v) => Number.isFinite(v) && Math.abs(v) < 1e5))))
       throw new ShapeError(`a ${name} lies more than 100 m away or has no place; check its transform`);
     this.points += outlines.reduce((n, l) => n + l.points.length, 0);
@@ -429,12 +431,12 @@ function transformOf(text: string | undefined): Matrix {
 }
 
 /** An element's outlines in user units, y down. */
-function outlinesOf(name: string, a: Readonly<Record<string, string>>, tolerance: number): Polyline[] {
+function outlinesOf(name: string, a: Readonly<Record<string, string>>, tolerance: number, most: number): Polyline[] {
   const n = (key: string): number => lengthPx(a[key]) ?? 0;
   const closed = (points: readonly Vec2[]): Polyline[] => [{ points, closed: true }];
   switch (name) {
     case 'path':
-      return a.d ? polylinesOf(a.d, tolerance) : [];
+      return a.d ? polylinesOf(a.d, tolerance, most) : [];
     case 'circle':
       return n('r') > 0 ? closed(ellipse(n('r'), n('r'), [n('cx'), n('cy')], tolerance)) : [];
     case 'ellipse':

@@ -4,7 +4,7 @@
  */
 import { MM_PER_INCH } from '../units/length';
 import type { Vec2 } from '../plane/vec2';
-import { CutFileError, StrokeCollector, type CutFile } from './cut-file';
+import { CutFileError, FARTHEST_MM, StrokeCollector, type CutFile } from './cut-file';
 
 /** Chords of an arc leave it by at most this, mm. */
 const CHORD_MM = 0.01;
@@ -73,6 +73,10 @@ function arc(from: Vec2, to: Vec2, [i, j]: Vec2, clockwise: boolean, where: stri
   const [cx, cy] = [from[0] + i, from[1] + j];
   const radius = Math.hypot(i, j);
   if (radius === 0) throw new CutFileError(`${where}: the arc has no middle; give I or J`);
+  if (!(radius <= FARTHEST_MM))
+    throw new CutFileError(
+      `${where}: an arc of radius ${Number(radius.toPrecision(4))} mm; at most ${FARTHEST_MM} are`,
+    );
   const [a, b] = [Math.atan2(-j, -i), Math.atan2(to[1] - cy, to[0] - cx)];
   let sweep = b - a;
   if (clockwise ? sweep >= 0 : sweep <= 0) sweep += clockwise ? -2 * Math.PI : 2 * Math.PI;
