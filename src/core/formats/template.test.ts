@@ -2,6 +2,7 @@
  * Whole templates: our own exports come back exactly, roles are guessed from what files say, faults are found and
  * mended.
  */
+import interpolate from 'b-spline';
 import { openTo } from '../drives';
 import fc from 'fast-check';
 import { foldDeg, poseOpen } from '../assembly/pose';
@@ -188,6 +189,31 @@ describe('DXF (reference of its ASCII form, group codes by entity)', () => {
       ...points.flatMap(([x, y]) => [10, x, 20, y, 30, 0]),
     );
   const read = (text: string) => readTemplate(text, 'x.dxf');
+  test('a spline of many spans runs where it does as a whole (the package b-spline, all knots at once)', () => {
+    const real = fc.double({ min: -40, max: 40, noNaN: true });
+    fc.assert(
+      fc.property(fc.array(real, { minLength: 6, maxLength: 14 }), fc.nat(3), (heights, repeated) => {
+        const points = heights.map((y, k): [number, number] => [12 * k, y]);
+        const inner = Array.from({ length: points.length - 4 }, (_, k) => k + 1);
+        // One of them twice: a corner of its curvature.
+        if (inner.length > repeated + 1) inner[repeated + 1] = inner[repeated];
+        const last = points.length - 3;
+        const knots = [0, 0, 0, 0, ...inner, last, last, last, last];
+        const drawn = read(file(spline(3, knots, points))).lines[0].points;
+        const whole = Array.from({ length: 4001 }, (_, k) => interpolate(k / 4000, 3, points, knots));
+        for (const [x, y] of drawn) {
+          const off = whole.reduce((least, [u, v]) => Math.min(least, Math.hypot(u - x, v - y)), Infinity);
+          expect(off).toBeLessThan(0.2);
+        }
+        for (const [x, y] of whole.filter((_, k) => k % 97 === 0)) {
+          // One that comes back to where it began is closed, its last point left out.
+          const ends = [...drawn.slice(1), drawn[0]].map((b, k) => distToSegment([x, y], drawn[k], b));
+          expect(Math.min(...ends)).toBeLessThan(0.02);
+        }
+      }),
+      { numRuns: 20 },
+    );
+  });
   test(
     'a spline of one span is its Bézier curve: ends on the first and last point, half way at the ' + 'mean of thirds',
     () => {

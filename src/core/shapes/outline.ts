@@ -77,8 +77,8 @@ function resolveAsset(asset: ShapeAsset, shelf: ShapeShelf, depth: number, steps
     if (!IN_PASSING.has(step.do)) work.points += cornerCount(region) * multiplied;
     if (work.points > MOST_WORKED)
       throw new ShapeError(
-        `the steps of "${asset.name}" go through more than ${MOST_WORKED} points in all, at step ${k + 1} (${step.do}); ` +
-          `simplify the shape first, or take fewer steps`,
+        `the steps of "${asset.name}" go through more than ${MOST_WORKED} points in all, at step ${k + 1} ` +
+          `(${step.do}); simplify the shape first, or take fewer steps`,
       );
     region = takeStep(region, step, (s) => resolve(s, shelf, depth + 1, work));
     if (region.length === 0)
