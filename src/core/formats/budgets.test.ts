@@ -5,6 +5,7 @@ import { buildAssembly } from '../build/build';
 import { blankDesign } from '../document/design';
 import { checkTemplate } from '../document/schema';
 import type { ShapeAsset, ShapeStep } from '../shapes/shape';
+import { arrange } from '../plane/arrangement';
 import { assetOutline, outlineOf } from '../shapes/outline';
 import { readSvg } from '../shapes/svg-read';
 import { indexColour } from './dxf-colour';
@@ -223,4 +224,12 @@ test('steps that each stay below the limit are counted together', () => {
   }));
   const many: ShapeAsset = { id: 'm', name: 'Many', source: { path: ring(50_000) }, steps };
   expect(() => assetOutline(many, new Map())).toThrow(/go through more than 600000 points in all, at step 13/);
+});
+
+test('lines that lie on each other by the ten thousand are one line, soon', () => {
+  const text = svg(`<path d="M0 0${'L9 9L0 0'.repeat(10_000)}M0 0L40 0L0 40Z" fill="none" stroke="#c00"/>`);
+  const { lines } = readTemplate(text, 'a.svg');
+  expect(
+    arrange(lines.flatMap(({ points }) => points.slice(1).map((b, k) => ({ a: points[k], b })))).edges.length,
+  ).toBeLessThan(10);
 });

@@ -67,8 +67,24 @@ const CELL = WELD_MM * 2;
  */
 const ROW = 2 ** 26;
 
-/** Vertex chain of each segment, in order along it. */
+/** Vertex chain of each segment, in order along it. A line that is drawn many times over is split once. */
 function splitAll(segments: readonly Segment[], weld: Welder): number[][] {
+  const first = new Map<string, number>();
+  const once: Segment[] = [];
+  const same = segments.map((s): { readonly k: number; readonly turned: boolean } => {
+    const turned = s.a[0] !== s.b[0] ? s.a[0] > s.b[0] : s.a[1] > s.b[1];
+    const key = (turned ? [...s.b, ...s.a] : [...s.a, ...s.b]).join();
+    const known = first.get(key);
+    const k = known ?? once.push(s) - 1;
+    if (known === undefined) first.set(key, k);
+    const { a } = once[k];
+    return { k, turned: a[0] !== s.a[0] || a[1] !== s.a[1] };
+  });
+  const chains = splitOnce(once, weld);
+  return same.map(({ k, turned }) => (turned ? [...chains[k]].reverse() : chains[k]));
+}
+
+function splitOnce(segments: readonly Segment[], weld: Welder): number[][] {
   const index = new Flatbush(segments.length);
   for (const { a, b } of segments) {
     index.add(
