@@ -15,6 +15,18 @@ const config: NextConfig = {
         { key: 'Referrer-Policy', value: 'no-referrer' },
       ],
     },
+    {
+      // Workers have the policy of the file they are: like pages, they run what this server sent, and nothing else.
+      source: '/_next/static/:path*',
+      headers: [
+        {
+          key: 'Content-Security-Policy',
+          value:
+            "default-src 'self'; script-src 'self'; connect-src 'self' data: blob:; worker-src 'self' blob:; " +
+            "object-src 'none'; base-uri 'none'",
+        },
+      ],
+    },
   ],
 };
 export default config;

@@ -2,7 +2,7 @@
 import { By, type WebDriver } from 'selenium-webdriver';
 import { blankDesign, type Design } from '../src/core/document/design';
 import { addMechanism } from '../src/core/document/standing';
-import { beforePages, eventually, find, findText } from './support/browser';
+import { beforePages, eventually, find, findText, visit } from './support/browser';
 import { session } from './support/session';
 import type { StudioPage } from './support/studio';
 
@@ -111,4 +111,12 @@ test('where the whole workbench fails the page says what is safe, and leads on',
   await find(driver, '.flat-drawing');
   expect(await page.proved()).toBe('Ready to cut');
   await undo();
+});
+
+test('workers have a policy too: that of their files', async () => {
+  await visit(driver, base);
+  const file = await driver.executeScript<string>(
+    "return performance.getEntriesByType('resource').map((r) => r.name).find((n) => n.includes('/_next/static/'))",
+  );
+  expect((await fetch(file)).headers.get('content-security-policy')).toContain("script-src 'self';");
 });

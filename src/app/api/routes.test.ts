@@ -37,6 +37,12 @@ test.each<[string, () => Promise<Response>, number, RegExp]>([
   ['text that is no JSON', () => prove(post('/api/prove', '{')), 400, /JSON/],
   ['an empty body', () => prove(post('/api/prove', undefined)), 400, /empty/],
   ['another type', () => prove(post('/api/prove', '{}', 'text/plain')), 415, /application\/json/],
+  [
+    'a type that only begins so',
+    () => prove(post('/api/prove', '{}', 'application/json-evil')),
+    415,
+    /application\/json/,
+  ],
   ['too large a body', () => prove(post('/api/prove', ' '.repeat(LARGEST_FILE + 10))), 413, /larger/],
   ['too many steps', () => prove(post('/api/prove?steps=100000', '{}')), 400, /steps/],
   ['an unknown parameter', () => prove(post('/api/prove?fast=1', '{}')), 400, /fast/],
@@ -120,7 +126,25 @@ test('a body that drips is not waited for', async () => {
     headers: { 'content-type': 'application/json' },
     duplex: 'half',
   } as RequestInit);
-  const answer = (await textFrom(request, 100)) as Response;
+  const answer = (await textFrom(request, undefined, 100)) as Response;
   expect(answer.status).toBe(408);
   clearInterval(drip);
+});
+
+test('what waits holds no more than four of the largest bodies: the next are asked to come again, unread', async () => {
+  const slow = (): Request => {
+    const body = new ReadableStream<Uint8Array>({
+      pull: (c) => new Promise((go) => setTimeout(() => (c.close(), go()), 300)),
+    });
+    return new Request('http://localhost/api/prove', {
+      ...{ method: 'POST', body, duplex: 'half' },
+      headers: { 'content-type': 'application/json', 'content-length': String(LARGEST_FILE) },
+    } as RequestInit);
+  };
+  const requests = Array.from({ length: 10 }, slow);
+  const statuses = (await Promise.all(requests.map((r) => prove(r)))).map((r) => r.status);
+  expect(statuses.filter((s) => s === 503)).toHaveLength(6);
+  expect(statuses.filter((s) => s === 400)).toHaveLength(4);
+  // Their places are free again.
+  expect((await prove(slow())).status).toBe(400);
 });

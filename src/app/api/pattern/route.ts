@@ -24,8 +24,6 @@ export async function POST(request: Request): Promise<Response> {
   const asked = query.validate(Object.fromEntries(new URL(request.url).searchParams));
   if (asked.error) return refuse(400, asked.error.message);
   const { as, piece, side, open } = asked.value as Asked;
-  const text = await textFrom(request);
-  if (text instanceof Response) return text;
   const choice = {
     format: as,
     state: openTo(open),
@@ -34,7 +32,10 @@ export async function POST(request: Request): Promise<Response> {
   };
   return answerWith(
     request,
-    { kind: 'pattern', text, choice },
+    async (hold) => {
+      const text = await textFrom(request, hold);
+      return text instanceof Response ? text : { kind: 'pattern', text, choice };
+    },
     {
       'content-disposition': `attachment; filename="pattern${side === 'outside' ? '-outside' : ''}.${as}"`,
     },

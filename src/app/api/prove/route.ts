@@ -9,7 +9,9 @@ const query = Joi.object({ steps: Joi.number().integer().min(2).max(MOST_STEPS).
 export async function POST(request: Request): Promise<Response> {
   const asked = query.validate(Object.fromEntries(new URL(request.url).searchParams));
   if (asked.error) return refuse(400, asked.error.message);
-  const text = await textFrom(request);
-  if (text instanceof Response) return text;
-  return answerWith(request, { kind: 'prove', text, steps: (asked.value as { steps: number }).steps });
+  const { steps } = asked.value as { steps: number };
+  return answerWith(request, async (hold) => {
+    const text = await textFrom(request, hold);
+    return text instanceof Response ? text : { kind: 'prove', text, steps };
+  });
 }
