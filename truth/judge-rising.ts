@@ -5,8 +5,8 @@
 import { poseAt, type Pose } from '../src/core/assembly/pose';
 import { buildAssembly } from '../src/core/build/build';
 import { stockOf, type Design } from '../src/core/document/design';
-import type { Assembly } from '../src/core/assembly/assembly';
 import type { Judged } from './judge';
+import { liesOnLeaf } from './lying';
 import { depthIn, GIVE_MM, inside, place, slabsOf, toEdge, type Placed, type Slab } from './solids';
 
 type P2 = readonly [number, number];
@@ -22,8 +22,6 @@ const LAID_DEG = 20;
 /** Less open, what lies on a leaf and faces the other comes near to that by design; common practice, no source. */
 const PRESSED_DEG = 60;
 const PRESSED_SINE = 0.26;
-/** What lies on a leaf lies this near to it. */
-const LOW_MM = 6;
 /** Deeper than this is through; less deep than `NOT_MM` is not. */
 const [SURELY_MM, NOT_MM] = [1, 0.15];
 
@@ -70,7 +68,6 @@ export function judgeRising(design: Design): Judged {
   return { answer: doubtful === '' ? 'moves' : 'undecided', why: doubtful };
 }
 
-const CARD = 'card';
 const name = (s: Slab): string => `${s.mechanism}${s.layer ? ` ${s.layer}` : ''} ${s.facet}`;
 /** Parts of one mechanism are its own kind's business; what is stuck on is asked about all but its own facet. */
 const apart = (a: Slab, b: Slab): boolean =>
@@ -81,19 +78,6 @@ const inOnePlane = (pose: Pose, a: Slab, b: Slab): boolean => sineBetween(pose, 
 function sineBetween(pose: Pose, a: Slab, b: Slab): number {
   const [m, n] = [pose.placed[a.facet], pose.placed[b.facet]];
   return Math.sqrt(Math.max(0, 1 - (m[2] * n[2] + m[6] * n[6] + m[10] * n[10]) ** 2));
-}
-
-/** Whether a part that is none of a leaf lies on one, however it is held there. */
-export function liesOnLeaf({ leafBodies, facets }: Assembly, pose: Pose, s: Slab): boolean {
-  if (s.mechanism === CARD) return false;
-  const own = pose.placed[s.facet];
-  return facets.some(({ body }, leaf) => {
-    if (!leafBodies.has(body)) return false;
-    const on = pose.placed[leaf];
-    const [up, apart] = [[2, 6, 10].map((k) => on[k]), [3, 7, 11].map((k) => own[k] - on[k])];
-    const parallel = Math.abs(up.reduce((sum, u, k) => sum + u * own[2 + 4 * k], 0)) > 0.995;
-    return parallel && Math.abs(up.reduce((sum, u, k) => sum + u * apart[k], 0)) < LOW_MM;
-  });
 }
 
 /** Lines over a sheet, both ways, as far as they lie inside it without a gap. */

@@ -2,7 +2,7 @@
 import { poseAt, type Pose } from '../src/core/assembly/pose';
 import { buildAssembly } from '../src/core/build/build';
 import { stockOf, type Design } from '../src/core/document/design';
-import { liesOnLeaf } from './judge-rising';
+import { liesOnLeaf } from './lying';
 import { depthIn, GIVE_MM, place, slabsOf, type Placed, type Slab } from './solids';
 
 export type Answer = 'jams' | 'moves' | 'undecided';
