@@ -260,15 +260,15 @@ describe('foam', () => {
 describe('a shaped base', () => {
   const shaped = (shape: object, hinge = 40): Design =>
     setParameter(setParameter(face(100, 90), 'card', 'shape', shape as never), 'card', 'hinge', hinge);
-  test('front and back of a disc are joined along the hinge asked for, and both are as high as the reach', () => {
+  test('front and back of a disc are joined along the hinge asked for; it stays as wide as it was asked for', () => {
     const a = buildAssembly(shaped({ circle: 70 }, 44));
     const m = a.mechanisms[0].measures(NO_POSE);
     expect(m.hinge_mm).toBeCloseTo(44, 2);
     const { min, max } = regionBox([a.pieces[0].outline]);
-    expect([max[1], min[1]]).toEqual([expect.closeTo(90, 4), expect.closeTo(-90, 4)]);
-    // Chord c at height 0 of a circle whose top is at 90: radius from c²/4 = r² - (90 - r)².
-    const r = ((44 * 44) / 4 + 90 * 90) / (2 * 90);
-    expect(max[0]).toBeCloseTo(r, 1);
+    // 90 high before its foot is trimmed: what comes off is the rise of a chord of 44 (theorem of Pythagoras).
+    const high = 45 + Math.sqrt(45 * 45 - 22 * 22);
+    expect([max[1], min[1]]).toEqual([expect.closeTo(high, 2), expect.closeTo(-high, 2)]);
+    expect([max[0], min[0]]).toEqual([expect.closeTo(45, 2), expect.closeTo(-45, 2)]);
     expect(a.misfits).toEqual([]);
     const closed = poseOpen(a, 0);
     expect(closed.stop).toBeUndefined();
