@@ -249,6 +249,11 @@ test('a card whose shelf was emptied in another tab is said to be gone, and kept
   await (await find(driver, '[aria-label="Remove Emptied"]')).click();
   await (await findText(driver, 'button', 'Empty the shelf')).click();
   await (await findText(driver, 'button', 'Empty it')).click();
+  // A tab that is closed before it has emptied its shelf has emptied nothing.
+  await eventually(driver, 'the shelf to be empty', async () => {
+    const left = await driver.findElements(By.css('[aria-label="Put Emptied back"]'));
+    return left.length === 0;
+  });
   await driver.close();
   await driver.switchTo().window(here);
   await band('removed for good in another tab');
