@@ -64,9 +64,9 @@ function ruledBlock(design: Design): Finding | null {
 
 /** As each hand moves it, and while it opens. */
 function judgeMixed(design: Design): Judged {
-  const byHand = judgeHands(design);
+  const byHand = judgeHands(design, true);
   if (byHand.answer === 'jams') return byHand;
-  const opening = judgeRising(design);
+  const opening = judgeRising(design, true);
   return opening.answer === 'moves' ? byHand : opening;
 }
 

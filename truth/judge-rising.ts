@@ -19,13 +19,13 @@ const FROM_DEG = 8;
 const LINES_MM = 1.2;
 /** Nearer to shut, or to flat, sheets of a card lie on each other by design. */
 const LAID_DEG = 20;
-/** Less open, what lies on a leaf and faces the other comes near to that by design; common practice, no source. */
+/** Less open, what is stuck on and faces a leaf comes near to that by design; common practice, no source. */
 const PRESSED_DEG = 60;
-const PRESSED_SINE = 0.26;
 /** Deeper than this is through; less deep than `NOT_MM` is not. */
 const [SURELY_MM, NOT_MM] = [1, 0.15];
 
-export function judgeRising(design: Design): Judged {
+/** @param lowIsPressed whether whatever lies low on a leaf is taken as what is stuck on is */
+export function judgeRising(design: Design, lowIsPressed = false): Judged {
   const assembly = buildAssembly(design);
   const slabs = slabsOf(assembly, (id) => stockOf(design, id)).filter((s) => s.poly.outer.length > 2);
   const webs = new Map(slabs.map((s) => [s, linesOver(s)]));
@@ -50,14 +50,11 @@ export function judgeRising(design: Design): Judged {
           doubtful = `${name(a)} lies in the room of ${name(b)} at ${open}`;
         continue;
       }
-      // Sheets that cross at a small angle need to give way by little.
-      const mm =
-        sineBetween(pose, a, b) * Math.max(through(webs, placed, a, b, pose), through(webs, placed, b, a, pose));
+      const mm = Math.max(through(webs, placed, a, b, pose), through(webs, placed, b, a, pose));
       const why = `${name(a)} in ${name(b)} by ${mm.toFixed(2)} at ${open}`;
       // What is stuck on is as thick as it is: less open than this the card may press it, or not.
-      const isLow = a.layer || b.layer || [a, b].some((s) => liesOnLeaf(assembly, pose, s));
-      // So does what opens to a small angle only, as the outer pages of a bundle do.
-      if (isLow && (open < PRESSED_DEG || sineBetween(pose, a, b) < PRESSED_SINE)) {
+      const isLow = a.layer || b.layer || (lowIsPressed && [a, b].some((s) => liesOnLeaf(assembly, pose, s)));
+      if (open < PRESSED_DEG && isLow) {
         if (mm > NOT_MM && doubtful === '') doubtful = why;
       } else if (mm > worst.mm) worst = { mm, why };
     }
@@ -74,10 +71,9 @@ const apart = (a: Slab, b: Slab): boolean =>
   a.facet !== b.facet && (a.mechanism !== b.mechanism || !!a.layer || !!b.layer);
 
 /** Nearly in one plane they lie on each other: which is in front is not told from a line. */
-const inOnePlane = (pose: Pose, a: Slab, b: Slab): boolean => sineBetween(pose, a, b) < 0.1;
-function sineBetween(pose: Pose, a: Slab, b: Slab): number {
+function inOnePlane(pose: Pose, a: Slab, b: Slab): boolean {
   const [m, n] = [pose.placed[a.facet], pose.placed[b.facet]];
-  return Math.sqrt(Math.max(0, 1 - (m[2] * n[2] + m[6] * n[6] + m[10] * n[10]) ** 2));
+  return Math.abs(m[2] * n[2] + m[6] * n[6] + m[10] * n[10]) > 0.995;
 }
 
 /** Lines over a sheet, both ways, as far as they lie inside it without a gap. */

@@ -9,10 +9,10 @@ export type Answer = 'jams' | 'moves' | 'undecided';
 
 /** Looks are as close as this. */
 const STEP = { deg: 2, mm: 0.75 } as const;
-/** Parts that are this deep in each other do jam, mm: two sheets of heavy card, and a hair. */
-const SURELY = 0.75;
+/** Parts that are this deep in each other do jam, mm; those that are less deep than `NOT` do not. */
+const SURELY = 0.6;
 const OPENINGS = [180, 135, 90, 45];
-/** Less open than this nobody moves anything against a leaf, or what lies on one. */
+/** Less open than this nobody moves anything against a leaf. */
 const HAND_STOPS_DEG = 90;
 
 export interface Judged {
@@ -20,7 +20,8 @@ export interface Judged {
   readonly why: string;
 }
 
-export function judgeHands(design: Design): Judged {
+/** @param lowIsLeaf whether what lies on a leaf all the way is taken as that leaf is, which a hand stops at */
+export function judgeHands(design: Design, lowIsLeaf = false): Judged {
   const assembly = buildAssembly(design);
   const slabs = slabsOf(assembly, (id) => stockOf(design, id));
   const leaves = assembly.leafBodies;
@@ -47,7 +48,8 @@ export function judgeHands(design: Design): Judged {
       };
       for (const [a, b] of pairsOf(slabs, assembly.facets, poses)) {
         const lies = (s: Slab): boolean =>
-          leaves.has(assembly.facets[s.facet].body) || poses.every((p) => liesOnLeaf(assembly, p, s));
+          leaves.has(assembly.facets[s.facet].body) || (lowIsLeaf && poses.every((p) => liesOnLeaf(assembly, p, s)));
+        if (open < HAND_STOPS_DEG && [a, b].some(lies)) continue;
         const depths = poses.map((p, k) => depthBetween(placedIn(p, k, a), placedIn(p, k, b)));
         const tilts = poses.map((p) => tiltDeg(p, a.facet, b.facet));
         const slides = Math.max(...tilts) < 0.01;
@@ -56,11 +58,10 @@ export function judgeHands(design: Design): Judged {
         const most = Math.max(0, ...counted);
         if (Math.max(...depths) > 0 && most === 0) doubtful = `${name(a)} lies down on ${name(b)}`;
         if (most <= 0) continue;
-        const held = open < HAND_STOPS_DEG && [a, b].some(lies);
         const what = `${name(a)} in ${name(b)} by ${most.toFixed(2)} at ${open}, ${drive.id}`;
         // What is lain on all the way is lifted, or held: by how much room there is, this judge does not say.
         const always = (a.layer !== null || b.layer !== null) && Math.min(...depths) > -0.5;
-        if (most >= SURELY && !always && !held) return { answer: 'jams', why: what };
+        if (most >= SURELY && !always) return { answer: 'jams', why: what };
         doubtful = what;
       }
     }

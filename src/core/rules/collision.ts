@@ -44,6 +44,12 @@ function worsened(known: Worst | undefined, measure: number, at: State): Worst {
   const range = { from: Math.min(known?.from ?? 180, open), to: Math.max(known?.to ?? 0, open) };
   return known && known.measure >= measure ? { ...known, ...range } : { measure, at, ...range };
 }
+/** Worst of a measure over every pose that was looked at; undefined where it never passes what may be. */
+const worstOf = ({ travel, byHand, named }: Evidence, of: (pose: Pose) => number, beyond: number): Worst | undefined =>
+  [...travel, ...byHand, ...named].reduce<Worst | undefined>((known, pose) => {
+    const measure = of(pose);
+    return measure > beyond ? worsened(known, measure, pose.state) : known;
+  }, undefined);
 const between = ({ from, to }: Worst): string =>
   to - from > 1 ? ` (between ${from.toFixed(0)}° and ${to.toFixed(0)}°)` : '';
 
@@ -208,14 +214,11 @@ const layerLevers = (id: string, acrossFirst: boolean): Lever[] =>
   leversOf(id, ...(acrossFirst ? ['y', 'height', 'x', 'width'] : ['x', 'y', 'width', 'height']));
 
 function stuckOver(evidence: Evidence): Finding[] {
-  const { assembly, travel, byHand, named } = evidence;
+  const { assembly } = evidence;
   const say = wordsFor(evidence);
   return overFolds(evidence).flatMap((over): Finding[] => {
     const { sheet, turning, crease, acrossMm } = over;
-    const folded = [...travel, ...byHand, ...named].reduce<Worst | undefined>((known, pose) => {
-      const up = turnedTowardsDeg(pose, over);
-      return up > BOWS_DEG ? worsened(known, up, pose.state) : known;
-    }, undefined);
+    const folded = worstOf(evidence, (pose) => turnedTowardsDeg(pose, over), BOWS_DEG);
     if (!folded) return [];
     const fixed = assembly.facets[sheet];
     return [
@@ -239,14 +242,11 @@ function stuckOver(evidence: Evidence): Finding[] {
 }
 
 function bridged(evidence: Evidence): Finding[] {
-  const { assembly, travel, byHand, named } = evidence;
+  const { assembly } = evidence;
   const say = wordsFor(evidence);
   return bridges(evidence).flatMap((bridge): Finding[] => {
     const { layer, crease, onto, acrossMm, glued } = bridge;
-    const folded = [...travel, ...byHand, ...named].reduce<Worst | undefined>((known, pose) => {
-      const up = foldedUpDeg(assembly, pose, bridge);
-      return up > BOWS_DEG ? worsened(known, up, pose.state) : known;
-    }, undefined);
+    const folded = worstOf(evidence, (pose) => foldedUpDeg(assembly, pose, bridge), BOWS_DEG);
     if (!folded) return [];
     const [line] = crease.segments;
     const along = Math.abs(line.b[0] - line.a[0]) > Math.abs(line.b[1] - line.a[1]);
@@ -274,14 +274,11 @@ function bridged(evidence: Evidence): Finding[] {
 }
 
 function covered(evidence: Evidence): Finding[] {
-  const { assembly, travel, byHand, named } = evidence;
+  const { assembly } = evidence;
   const say = wordsFor(evidence);
   return covers(evidence).flatMap((cover): Finding[] => {
     const { layer, over, slackMm } = cover;
-    const lifted = [...travel, ...byHand, ...named].reduce<Worst | undefined>((known, pose) => {
-      const up = liftedMm(evidence, pose, cover);
-      return up > slackMm ? worsened(known, up, pose.state) : known;
-    }, undefined);
+    const lifted = worstOf(evidence, (pose) => liftedMm(evidence, pose, cover), slackMm);
     if (!lifted) return [];
     const facet = assembly.facets[over];
     return [
