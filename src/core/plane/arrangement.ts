@@ -5,6 +5,7 @@
 import Flatbush from 'flatbush';
 import { PARALLEL_PART, WELD_MM } from '../tolerance';
 import { contains, ringArea, type Polygon, type Ring } from './polygon';
+import { Recall } from './recall';
 import { cross2, dist2, distToSegment, dot2, lerp2, sub2, type Vec2 } from './vec2';
 
 export interface Segment {
@@ -29,7 +30,15 @@ export interface ArrangedEdge {
 }
 
 /** Split `segments` at every meeting, weld vertices, trace faces. Cost about n log n for lines that meet few others. */
-export function arrange(segments: readonly Segment[]): Arrangement {
+export const arrange = (segments: readonly Segment[]): Arrangement =>
+  arranged.of(
+    segments.map(({ a, b }) => [a, b]),
+    [],
+    () => arrangeAnew(segments),
+  );
+const arranged = new Recall<Arrangement>();
+
+function arrangeAnew(segments: readonly Segment[]): Arrangement {
   const live = segments.map((s, i) => ({ ...s, i })).filter((s) => dist2(s.a, s.b) > WELD_MM);
   if (live.length === 0) return { vertices: [], edges: [], faces: [] };
   const weld = new Welder();

@@ -19,6 +19,7 @@ import {
   scalePaths64,
 } from 'clipper2-ts';
 import { CLIP_PRECISION_DIGITS, WELD_MM } from '../tolerance';
+import { Recall } from './recall';
 import { cross2, distToSegment, lerp2, sub2, type Vec2 } from './vec2';
 
 export type Ring = readonly Vec2[];
@@ -81,7 +82,7 @@ export function boxOf(points: Iterable<Vec2>): Box2 {
 export const boxesMeet = (a: Box2, b: Box2): boolean =>
   a.min[0] < b.max[0] && b.min[0] < a.max[0] && a.min[1] < b.max[1] && b.min[1] < a.max[1];
 
-const toPaths = (region: Region): PathsD => region.flatMap((p) => ringsOf(p).map((r) => r.map(([x, y]) => ({ x, y }))));
+const toPaths = (rings: readonly Ring[]): PathsD => rings.map((r) => r.map(([x, y]) => ({ x, y })));
 
 /** @param scale units of the tree in a mm */
 function fromTree(tree: PolyPathD | PolyPath64, out: Polygon[], scale = 1): Polygon[] {
@@ -100,12 +101,15 @@ function fromTree(tree: PolyPathD | PolyPath64, out: Polygon[], scale = 1): Poly
 const toRing = (path: readonly { x: number; y: number }[], scale = 1): Ring =>
   path.map(({ x, y }): Vec2 => [x / scale, y / scale]);
 
-function combine(op: ClipType, a: Region, b: Region): Region {
-  if (a.length === 0 && b.length === 0) return [];
-  const tree = new PolyTreeD();
-  booleanOpDWithPolyTree(op, toPaths(a), toPaths(b), tree, FillRule.NonZero, CLIP_PRECISION_DIGITS);
-  return fromTree(tree, []);
-}
+const combined = new Recall<Region>();
+const combine = (op: ClipType, a: Region, b: Region): Region =>
+  a.length === 0 && b.length === 0 ? [] : combineRings(op, a.flatMap(ringsOf), b.flatMap(ringsOf), FillRule.NonZero);
+const combineRings = (op: ClipType, a: readonly Ring[], b: readonly Ring[], rule: FillRule): Region =>
+  combined.of([...a, ...b], [op, rule, a.length], () => {
+    const tree = new PolyTreeD();
+    booleanOpDWithPolyTree(op, toPaths(a), toPaths(b), tree, rule, CLIP_PRECISION_DIGITS);
+    return fromTree(tree, []);
+  });
 export const unite = (a: Region, b: Region = []): Region => combine(ClipType.Union, a, b);
 export const subtract = (a: Region, b: Region): Region => combine(ClipType.Difference, a, b);
 export const intersect = (a: Region, b: Region): Region => combine(ClipType.Intersection, a, b);
@@ -151,18 +155,8 @@ export const exclude = (a: Region, b: Region): Region => combine(ClipType.Xor, a
  * Rings as they come (either direction, overlapping, crossing themselves) to clean polygons; inside counts by the
  * fill rule.
  */
-export function regionFromRings(rings: readonly Ring[], rule: 'evenodd' | 'nonzero' = 'evenodd'): Region {
-  const tree = new PolyTreeD();
-  booleanOpDWithPolyTree(
-    ClipType.Union,
-    rings.map((r) => r.map(([x, y]) => ({ x, y }))),
-    [],
-    tree,
-    rule === 'evenodd' ? FillRule.EvenOdd : FillRule.NonZero,
-    CLIP_PRECISION_DIGITS,
-  );
-  return fromTree(tree, []);
-}
+export const regionFromRings = (rings: readonly Ring[], rule: 'evenodd' | 'nonzero' = 'evenodd'): Region =>
+  combineRings(ClipType.Union, rings, [], rule === 'evenodd' ? FillRule.EvenOdd : FillRule.NonZero);
 
 /** Every point moved. A map that mirrors turns the rings round, so that outer rings stay counter-clockwise. */
 export function mapRegion(region: Region, move: (p: Vec2) => Vec2, mirrors = false): Region {
@@ -218,7 +212,7 @@ export function thinLine(line: Ring, toleranceMm: number): Ring {
 export function offset(region: Region, by: number, corners: Corners = 'sharp', arcStepMm = ARC_STEP_MM): Region {
   if (region.length === 0 || by === 0) return region;
   const join = corners === 'sharp' ? JoinType.Miter : JoinType.Round;
-  return inflate(toPaths(region), by, join, EndType.Polygon, arcStepMm);
+  return inflate(region.flatMap(ringsOf), by, join, EndType.Polygon, arcStepMm);
 }
 
 /**
@@ -228,32 +222,33 @@ export function offset(region: Region, by: number, corners: Corners = 'sharp', a
 export const grownAround = (region: Region, by: number): Region =>
   region.length === 0 || by <= 0
     ? region
-    : inflate(toPaths(region), by, JoinType.Miter, EndType.Polygon, ARC_STEP_MM, NEAR_MITRE);
+    : inflate(region.flatMap(ringsOf), by, JoinType.Miter, EndType.Polygon, ARC_STEP_MM, NEAR_MITRE);
 /** Corners sharper than 60 degrees are cut off. */
 const NEAR_MITRE = 2;
 
 /** Everything within `by` mm of the given open lines: round at the ends, union of all. */
 export function thicken(lines: readonly Ring[], by: number, arcStepMm = ARC_STEP_MM): Region {
-  const paths = lines.filter((l) => l.length > 1).map((l) => l.map(([x, y]) => ({ x, y })));
-  if (paths.length === 0 || by <= 0) return [];
-  return inflate(paths, by, JoinType.Round, EndType.Round, arcStepMm);
+  const drawn = lines.filter((l) => l.length > 1);
+  return drawn.length === 0 || by <= 0 ? [] : inflate(drawn, by, JoinType.Round, EndType.Round, arcStepMm);
 }
 
+const inflated = new Recall<Region>();
 /** The library's offset with its tree of outlines and holes; its short form gives rings to be sorted once more. */
-function inflate(
-  paths: PathsD,
+const inflate = (
+  rings: readonly Ring[],
   by: number,
   join: JoinType,
   end: EndType,
   arcStepMm: number,
   mitre = MITRE_LIMIT,
-): Region {
-  const tree = new PolyTree64();
-  const clip = new ClipperOffset(mitre, arcStepMm * GRID);
-  clip.addPaths(scalePaths64(paths, GRID), join, end);
-  clip.execute(by * GRID, tree);
-  return fromTree(tree, [], GRID);
-}
+): Region =>
+  inflated.of(rings, [by, join, end, arcStepMm, mitre], () => {
+    const tree = new PolyTree64();
+    const clip = new ClipperOffset(mitre, arcStepMm * GRID);
+    clip.addPaths(scalePaths64(toPaths(rings), GRID), join, end);
+    clip.execute(by * GRID, tree);
+    return fromTree(tree, [], GRID);
+  });
 
 /** Inside or on the edge counts as inside only when `distanceToEdge` says so; this is the strict crossing test. */
 export function contains(polygon: Polygon, p: Vec2): boolean {
@@ -285,7 +280,10 @@ export function distanceToEdge(polygon: Polygon, p: Vec2, asked = 0): number {
 export const cornerCount = (region: Region): number => region.flatMap(ringsOf).reduce((n, ring) => n + ring.length, 0);
 
 /** A point well inside a polygon: the best of the middles of its corner triangles. */
-export function insidePoint(polygon: Polygon): Vec2 {
+export const insidePoint = (polygon: Polygon): Vec2 => insides.of(ringsOf(polygon), [], () => lookInside(polygon));
+const insides = new Recall<Vec2>();
+
+function lookInside(polygon: Polygon): Vec2 {
   const ring = polygon.outer;
   let best = ring[0];
   let room = -1;

@@ -8,7 +8,11 @@ export const sub2 = (a: Vec2, b: Vec2): Vec2 => [a[0] - b[0], a[1] - b[1]];
 export const scale2 = (a: Vec2, k: number): Vec2 => [a[0] * k, a[1] * k];
 export const dot2 = (a: Vec2, b: Vec2): number => a[0] * b[0] + a[1] * b[1];
 export const cross2 = (a: Vec2, b: Vec2): number => a[0] * b[1] - a[1] * b[0];
-export const dist2 = (a: Vec2, b: Vec2): number => Math.hypot(a[0] - b[0], a[1] - b[1]);
+export function dist2(a: Vec2, b: Vec2): number {
+  const [x, y] = [a[0] - b[0], a[1] - b[1]];
+  // `Math.hypot` takes several times as long, for ends of a double's range that no sheet comes near.
+  return Math.sqrt(x * x + y * y);
+}
 export const lerp2 = (a: Vec2, b: Vec2, t: number): Vec2 => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t];
 
 /** > 0: p is left of a→b (y up). 0: collinear, decided exactly. The library's y points down, hence the swap. */

@@ -13,6 +13,7 @@ import {
   polygonArea,
   rectangle,
   regionBox,
+  ringsOf,
   subtract,
   thicken,
   thinLine,
@@ -23,6 +24,7 @@ import {
 } from './polygon';
 import { WELD_MM } from '../tolerance';
 import { narrowestGap, STRIP_SQUARES, type Neck, type Sheet } from './neck';
+import { Recall } from './recall';
 import { dist2, type Vec2 } from './vec2';
 
 export type { Neck, Sheet } from './neck';
@@ -66,6 +68,13 @@ export function sheetOf(outline: Polygon, cuts: readonly { readonly a: Vec2; rea
  * of the limit; with no `steps` only whether there is one.
  */
 export function narrowestNeck(sheet: Sheet, limitMm: number, steps = STEPS): Neck | null {
+  const parts = sheet.paper.map(ringsOf);
+  const counts = [limitMm, steps, ...parts.map((rings) => rings.length)];
+  return narrowest.of([...parts.flat(), ...sheet.cuts], counts, () => lookForNeck(sheet, limitMm, steps));
+}
+const narrowest = new Recall<Neck | null>();
+
+function lookForNeck(sheet: Sheet, limitMm: number, steps: number): Neck | null {
   const neck = narrowestGap(sheet, limitMm - WELD_MM);
   if (neck && steps === 0) return neck;
   // A strip has to be narrower still.

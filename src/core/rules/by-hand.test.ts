@@ -10,7 +10,8 @@ import { gather } from '../proof/evidence';
 import type { ParameterValues } from '../kinds';
 import { card } from '../tests/cards';
 import { byHandOf, RULES, type Finding, type RuleId } from './index';
-import { LOOK_DEG, LOOK_MM, looksAlong, movedFacets, movingPairs, pathsOf, turnBetween } from './looks';
+import { looksAlong, movedFacets, movingPairs, pathsOf } from './looks';
+import { LOOK_DEG, LOOK_MM, turnBetween } from './seen-from';
 import { solidsOf } from './solids';
 import { onFacet } from '../assembly/pose';
 

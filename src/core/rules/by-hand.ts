@@ -35,7 +35,7 @@ export interface HandBudget {
   readonly together: number;
   readonly values: number;
 }
-const WHOLE: HandBudget = { alone: 1500, together: 600, values: 240 };
+const WHOLE: HandBudget = { alone: 1500, together: 600, values: 360 };
 /** Searches ask so many times, and what they find is proved in whole. */
 const ROUGH: HandBudget = { alone: 600, together: 200, values: 120 };
 

@@ -88,7 +88,7 @@ function* hitsOfTravel(evidence: Evidence, plates: readonly Plate[]): Generator<
     const placed = placePlates(plates, pose);
     const isCertain = certain(assembly, plates, pose);
     for (const pair of nearPairs(assembly, plates, placed)) {
-      const depth = depthOf(plates, placed, pair);
+      const depth = depthOf(plates, placed, pair, openOf(pose.state));
       if (isCertain(pair, depth)) yield { pair: of(plates, pair), depth, at: pose.state };
     }
     if (before && !rough) yield* hitsBetween(evidence, plates, before, { pose, placed });
@@ -119,7 +119,7 @@ function* hitsBetween(
     for (const i of asked) placed[i] = placePlate(plates[i], pose);
     const isCertain = certain(assembly, plates, pose);
     for (const pair of pairs) {
-      const depth = depthOf(plates, placed, pair);
+      const depth = depthOf(plates, placed, pair, openOf(pose.state));
       if (isCertain(pair, depth)) yield { pair: of(plates, pair), depth, at: pose.state };
     }
   }
@@ -133,7 +133,7 @@ function* hitsOfNamed({ assembly, named }: Evidence, plates: readonly Plate[]): 
     const placed = placePlates(plates, pose);
     const isCertain = certain(assembly, plates, pose);
     for (const pair of nearPairs(assembly, plates, placed)) {
-      const depth = depthOf(plates, placed, pair);
+      const depth = depthOf(plates, placed, pair, openOf(pose.state));
       if (isCertain(pair, depth)) yield { pair: of(plates, pair), depth, at: pose.state };
     }
   }

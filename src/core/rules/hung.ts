@@ -6,9 +6,10 @@ import { applyRigid, compose, dot3, invert, rotateOnly, sub3, unit3, type Joint,
 import type { Assembly } from '../assembly/assembly';
 import type { Pose } from '../assembly/pose';
 import { SIZE_ROUNDING_MM } from '../tolerance';
-import { movedFacets, pathsOf, turnBetween, type HandPath } from './looks';
+import { movedFacets, pathsOf, type HandPath } from './looks';
 import { finding, leversOf, turnsOf, type Evidence, type Finding, type Rule } from './rule';
 import { weightAt } from './weight';
+import { turnBetween } from './seen-from';
 import { wordsFor } from './words';
 
 /** A rivet this far above the middle of the weight brings it back; common practice, no source. */

@@ -34,7 +34,9 @@ export function* hitsInPose(
 
 /** How far sheets that keep their height lap in a pose; what is stuck on may be lain on where it always was. */
 function besideNow(assembly: Assembly, p: Solid, q: Solid, pose: Pose, still: Pose): number {
-  const [over, before] = [overIn(pose, p, q), overIn(still, p, q)];
-  if (!sameHeight(over, before) || !atOneHeight(p, q, over!) || isPleat(assembly, p, q)) return 0;
-  return (isStuck(p) || isStuck(q)) && lapOf(p, q, before!) > 0 ? 0 : lapOf(p, q, over!);
+  const over = overIn(pose, p, q);
+  if (!over || !atOneHeight(p, q, over)) return 0;
+  const before = overIn(still, p, q);
+  if (!sameHeight(over, before) || isPleat(assembly, p, q)) return 0;
+  return (isStuck(p) || isStuck(q)) && lapOf(p, q, before!) > 0 ? 0 : lapOf(p, q, over);
 }

@@ -9,14 +9,10 @@
 import { betweenStates, canBe, OPEN, openOf, restOf, type Drive, type State } from '../drives';
 import { poseAt, type Pose } from '../assembly/pose';
 import type { Assembly } from '../assembly/assembly';
-import { boxesMeet3, compose, dist3, growBox3, invert, uniteBox3, type Box3, type Rigid } from '../linkage';
-import { radToDeg } from '../units/angle';
-import { BOW_PART } from './plates';
+import { boxesMeet3, compose, growBox3, invert, squaredDist3, uniteBox3, type Box3, type Rigid } from '../linkage';
+import { BOW_PART, LOOK_DEG, LOOK_MM, turnBetween } from './seen-from';
 import { placeSolid, type PlacedSolid, type Solid } from './solids';
 
-/** Between two looks nothing that is near something turns or goes further than this. */
-export const LOOK_DEG = 5;
-export const LOOK_MM = 2;
 /** Halvings of one step of a walk: a full turn in steps of a hundredth of a degree. */
 const MOST_HALVINGS = 14;
 
@@ -66,11 +62,14 @@ const MOVED_FROM = 1e-7;
 export const differ = (m: Rigid, n: Rigid): boolean => m.some((v, k) => Math.abs(v - n[k]) > MOVED_FROM);
 
 /** How far the corner of a solid goes that goes furthest from one place to another, mm. */
-export const wayBetween = (p: PlacedSolid, q: PlacedSolid): number =>
-  p.slabs.reduce(
-    (most, slab, s) => slab.points.reduce((m, at, k) => Math.max(m, dist3(at, q.slabs[s].points[k])), most),
-    0,
-  );
+export function wayBetween(p: PlacedSolid, q: PlacedSolid): number {
+  let most = 0;
+  p.slabs.forEach(({ points }, s) => {
+    const others = q.slabs[s].points;
+    for (let k = 0; k < points.length; k++) most = Math.max(most, squaredDist3(points[k], others[k]));
+  });
+  return Math.sqrt(most);
+}
 
 interface Swept {
   readonly box: Box3;
@@ -84,13 +83,6 @@ function sweep(solid: Solid, from: Pose, to: Pose, p: PlacedSolid, q: PlacedSoli
     wayMm,
     turnDeg: turnBetween(from.placed[solid.facet], to.placed[solid.facet]),
   };
-}
-
-/** Angle between two placements, degrees: from the trace of the rotation that takes one to the other. */
-export function turnBetween(m: Rigid, n: Rigid): number {
-  let trace = 0;
-  for (const k of [0, 1, 2, 4, 5, 6, 8, 9, 10]) trace += m[k] * n[k];
-  return radToDeg(Math.acos(Math.min(1, Math.max(-1, (trace - 1) / 2))));
 }
 
 /** Solids by index, the smaller first. */

@@ -5,7 +5,7 @@ import { boxesMeet3, growBox3, uniteBox3, type Box3 } from '../linkage';
 import { CONTACT_MM } from '../tolerance';
 import { maybeMeet, type HandHit } from './hand-solids';
 import { movedFacets, movingPairs, wayBetween, type HandPath, type SolidPair } from './looks';
-import { BOW_PART } from './plates';
+import { BOW_PART } from './seen-from';
 import { placeSolid, type Solid } from './solids';
 
 /** What a drive does at one opening: the solids it moves, and the box each passes through. */

@@ -6,7 +6,7 @@ import { intersect, mapRegion, regionArea, regionBox, type Region } from '../pla
 import type { Vec2 } from '../plane/vec2';
 import { CLASH_FROM_MM2, CONTACT_MM } from '../tolerance';
 import { crossingDepth } from './crossing';
-import { givesMm, isPlanar, type PlacedSolid, type Solid } from './solids';
+import { areParallel, givesMm, type PlacedSolid, type Solid } from './solids';
 
 /**
  * How far two solids stand through each other, mm; 0 where they do not, or lie flat over each other.
@@ -36,8 +36,8 @@ export interface Over {
  * @param m where the first one's piece lies in the world; `n`: the second's
  */
 export function overOf(q: Solid, m: Rigid, n: Rigid): Over | null {
+  if (!areParallel(m, n)) return null;
   const seen = compose(invert(m), n);
-  if (!isPlanar(seen)) return null;
   const up = seen[10] > 0;
   const groundMm = seen[11];
   const heights = up

@@ -2,11 +2,13 @@
 import Flatbush from 'flatbush';
 import type { Assembly, AttachedLayer } from '../assembly/assembly';
 import type { Pose } from '../assembly/pose';
+import { openOf } from '../drives';
 import { boxOf3, dist3, growBox3, uniteBox3, type Box3 } from '../linkage';
 import type { Polygon } from '../plane/polygon';
 import { CONTACT_MM } from '../tolerance';
 import { crossingDepth, slabOf, type Slab } from './crossing';
 import { caliperOf, type Evidence } from './rule';
+import { BOW_PART } from './seen-from';
 
 /**
  * Paper in the plane of a facet: the facet itself, or one polygon of a layer on it. A layer is taken to lie in its
@@ -52,11 +54,17 @@ export interface Hit {
   readonly depthMm: number;
 }
 
+/** Opened less than this a card is pressed on what lies between its leaves, degrees; common practice, no source. */
+export const PRESSED_BELOW_DEG = 60;
+
 /**
- * What two plates may cross by before it counts, mm: their thickness, and a hair for paper that only touches; and as
- * far as they lie off their leaves, which then stay apart by that much when the card is shut.
+ * What two plates may cross by before it counts, mm: their thickness, and a hair for paper that only touches. Between
+ * leaves that are nearly shut also as far as they lie off these, which then stay apart by that much.
  */
-export const takenUpMm = (p: Plate, q: Plate): number => p.caliperMm + q.caliperMm + p.levelMm + q.levelMm + CONTACT_MM;
+export function takenUpMm(p: Plate, q: Plate, openDeg: number): number {
+  const apartMm = openDeg < PRESSED_BELOW_DEG ? p.levelMm + q.levelMm : 0;
+  return p.caliperMm + q.caliperMm + apartMm + CONTACT_MM;
+}
 
 export interface Placed extends Box3 {
   readonly slab: Slab;
@@ -68,8 +76,6 @@ export const placePlate = ({ facet, polygon }: Plate, pose: Pose): Placed => {
 export const placePlates = (plates: readonly Plate[], pose: Pose): Placed[] =>
   plates.map((plate) => placePlate(plate, pose));
 
-/** A way between two poses bows out by less than this part of its chord: an arc of half a turn by half of it. */
-export const BOW_PART = 0.5;
 /**
  * What a plate passes through on its way between two poses lies inside. Its corners say how far it goes: a plate that
  * turns in its place may fill the same box before and after.
@@ -100,9 +106,9 @@ export function* nearPairs(
   }
 }
 
-/** How far the plates of a pair pass through each other in a pose, mm; 0 where they do not. */
-export const depthOf = (plates: readonly Plate[], placed: readonly Placed[], [a, b]: Pair): number =>
-  crossingDepth(placed[a].slab, placed[b].slab, takenUpMm(plates[a], plates[b]));
+/** How far the plates of a pair pass through each other at an opening, mm; 0 where they do not. */
+export const depthOf = (plates: readonly Plate[], placed: readonly Placed[], [a, b]: Pair, openDeg: number): number =>
+  crossingDepth(placed[a].slab, placed[b].slab, takenUpMm(plates[a], plates[b], openDeg));
 
 /** Pairs of plates that pass through each other in a pose, further than their paper is thick. */
 export function piercings(
@@ -113,7 +119,7 @@ export function piercings(
   const placed = placePlates(plates, pose);
   const hits: Hit[] = [];
   for (const pair of nearPairs(evidence.assembly, plates, placed)) {
-    const depthMm = depthOf(plates, placed, pair);
+    const depthMm = depthOf(plates, placed, pair, openOf(pose.state));
     if (depthMm > 0) hits.push({ a: pair[0], b: pair[1], depthMm });
   }
   return hits;

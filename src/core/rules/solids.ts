@@ -16,7 +16,14 @@ import { slabOf, type Slab } from './crossing';
 import { caliperOf, type Evidence } from './rule';
 
 /** Whether a placement leaves a sheet parallel to the plane it is seen from. */
-export const isPlanar = (seen: Rigid): boolean => Math.hypot(seen[2], seen[6]) < FLAT_SINE;
+export const isPlanar = (seen: Rigid): boolean => seen[2] * seen[2] + seen[6] * seen[6] < FLAT_SINE * FLAT_SINE;
+/** Whether two sheets lie in parallel planes: what the second one's normal has along the axes of the first is asked. */
+export function areParallel(m: Rigid, n: Rigid): boolean {
+  const [u, v, w] = [n[2], n[6], n[10]];
+  const x = m[0] * u + m[4] * v + m[8] * w;
+  const y = m[1] * u + m[5] * v + m[9] * w;
+  return x * x + y * y < FLAT_SINE * FLAT_SINE;
+}
 /** Sine between two planes below which sheets lie flat over each other. */
 export const FLAT_SINE = 1e-6;
 

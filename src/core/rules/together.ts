@@ -6,12 +6,13 @@ import { canBe, moved } from '../drives';
 import type { Assembly } from '../assembly/assembly';
 import { poseAt, type Pose } from '../assembly/pose';
 import { carrierOf } from '../assembly/carrier';
-import { boxesMeet3, uniteBox3, type Box3 } from '../linkage';
+import { boxesMeet3, growBox3, uniteBox3, type Box3 } from '../linkage';
 import { oneCarriesTheOther } from './carried';
 import { isStuck, slackAt, bendingGives, type HandHit } from './hand-solids';
-import { differ, LOOK_DEG, LOOK_MM, turnBetween, wayBetween, type HandPath } from './looks';
+import { differ, wayBetween, type HandPath } from './looks';
 import { meetOf, restBut, stateOf, sweepOf, type Meet, type Sweep, type WalkedTogether } from './meet';
 import { atOneHeight, isPleat, lapOf, overOf, sameHeight, throughDepth } from './meeting';
+import { BOW_PART, LOOK_DEG, LOOK_MM, turnBetween } from './seen-from';
 import { placeSolid, type PlacedSolid, type Solid } from './solids';
 
 /** Two drives that were walked together. */
@@ -80,36 +81,57 @@ function independent(assembly: Assembly, meet: Meet): boolean {
   });
 }
 
-/** A drive's values so close that none of the parts goes or turns further than a look may miss. */
+/** Who may meet whom of two sweeps, as one of them sees it: its solid, and the boxes that the others pass through. */
+const othersOf = (pairs: Meet['pairs'], own: 0 | 1, boxes: Sweep['boxes']): ReadonlyMap<number, readonly Box3[]> => {
+  const others = new Map<number, Box3[]>();
+  for (const pair of pairs) {
+    const known = others.get(pair[own]) ?? [];
+    known.push(boxes.get(pair[1 - own])!);
+    others.set(pair[own], known);
+  }
+  return others;
+};
+
+/**
+ * A drive's values: those it was walked in, and between them so close that no part goes or turns further than a look
+ * may miss where others may come.
+ */
 function closeValues(
-  { path }: Sweep,
+  { path: { drive, poses } }: Sweep,
   solids: readonly Solid[],
-  asked: Iterable<number>,
+  others: ReadonlyMap<number, readonly Box3[]>,
   most: number,
 ): [number[], boolean] {
-  const { drive, poses } = path;
-  let finest = 1;
-  for (const k of asked) {
-    const places = poses.map((p) => placeSolid(solids[k], p));
+  const finest = poses.slice(1).map(() => 1);
+  for (const [k, boxes] of others) {
     const { facet } = solids[k];
-    for (let i = 1; i < poses.length; i++) {
-      const turn = turnBetween(poses[i - 1].placed[facet], poses[i].placed[facet]);
-      finest = Math.max(finest, wayBetween(places[i - 1], places[i]) / LOOK_MM, turn / LOOK_DEG);
-    }
+    const places = poses.map((p) => placeSolid(solids[k], p));
+    finest.forEach((known, i) => {
+      const [from, to] = [places[i], places[i + 1]];
+      const wayMm = wayBetween(from, to);
+      const swept = growBox3(uniteBox3(from, to), BOW_PART * wayMm);
+      if (!boxes.some((box) => boxesMeet3(box, swept))) return;
+      const turn = turnBetween(poses[i].placed[facet], poses[i + 1].placed[facet]);
+      finest[i] = Math.max(known, Math.ceil(Math.max(wayMm / LOOK_MM, turn / LOOK_DEG) - 1e-9));
+    });
   }
-  const wanted = Math.ceil(finest - 1e-9) * (poses.length - 1);
-  const steps = Math.min(most, wanted);
-  const [from, to] = [poses[0], poses[poses.length - 1]].map((p) => p.state[drive.id]);
+  const wanted = finest.reduce((sum, n) => sum + n, 0);
+  const share = Math.min(1, most / wanted);
+  const values = finest.flatMap((n, i) => {
+    const [from, to] = [poses[i], poses[i + 1]].map((p) => p.state[drive.id]);
+    const steps = Math.max(1, Math.floor(n * share));
+    return Array.from({ length: steps }, (_, k) => from + ((to - from) * k) / steps);
+  });
   // One that goes round is at its end where it began.
-  const values = Array.from({ length: drive.round ? steps : steps + 1 }, (_, k) => from + ((to - from) * k) / steps);
-  return [values, wanted > steps];
+  if (!drive.round) values.push(poses[poses.length - 1].state[drive.id]);
+  return [values, share < 1];
 }
 
 /** Parts that do not carry each other: each is placed for its own drive alone, and every two places are compared. */
 function overGrid(assembly: Assembly, solids: readonly Solid[], meet: Meet, most: number): WalkedTogether {
   const { a, b, pairs } = meet;
-  const [xs, few] = closeValues(a, solids, new Set(pairs.map(([k]) => k)), most);
-  const [ys, scarce] = closeValues(b, solids, new Set(pairs.map(([, j]) => j)), most);
+  const [xs, few] = closeValues(a, solids, othersOf(pairs, 0, b.boxes), most);
+  const [ys, scarce] = closeValues(b, solids, othersOf(pairs, 1, a.boxes), most);
   const posesFor = ({ path }: Sweep, values: readonly number[]): Pose[] =>
     values.map((v) => poseAt(assembly, moved(restBut(assembly, path), path.drive.id, v)));
   const [own, others] = [posesFor(a, xs), posesFor(b, ys)];
