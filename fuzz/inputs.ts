@@ -1,7 +1,7 @@
 /** Inputs for the readers: files of the corpus, broken in seeded ways. */
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { PatternError } from '../src/core/assembly/crease-pattern';
+import { assembleCreasePattern, PatternError } from '../src/core/assembly/crease-pattern';
 import { buildAssembly, DesignError } from '../src/core/build/build';
 import { withTemplate } from '../src/core/build/bring';
 import { blankDesign } from '../src/core/document/design';
@@ -43,7 +43,10 @@ const READERS = {
   'cut.plt': (text: string) => cut(text, 'a.plt'),
   'cut.gcode': (text: string) => cut(text, 'a.gcode'),
   machine: (text: string) => void readProfile(text),
-  fold: (text: string) => void readFold(text),
+  fold: (text: string) => {
+    const read = readFold(text);
+    if (read.ok) assembleCreasePattern(read.pattern);
+  },
   value: (text: string) => {
     parseLength(text, 'in');
     for (const p of [...BASES.values()].flatMap((b) => b.parameters)) readValue(p, text, 'mm');

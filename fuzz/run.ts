@@ -1,12 +1,13 @@
 /**
  * Throws broken files at every reader: npm run fuzz [-- inputs seconds seed]. Ends with 1 where one threw what is no
- * reason for a person, took over 5 s of work, or the memory grew past 500 MB.
+ * reason for a person, took over 5 s of work, or the memory grew past 500 MB. Files that grow: `--grow`.
  */
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { seeded } from '../src/core/linkage/random';
 import { shelveFonts } from '../src/fonts/shelve';
+import { grow } from './grow';
 import { broken, corpus, faultOf, type Input } from './inputs';
 
 const LONGEST_MS = 5000;
@@ -65,4 +66,5 @@ function main(): void {
   );
   process.exitCode = faults + slow > 0 || most > MOST_BYTES ? 1 : 0;
 }
-main();
+if (process.argv[2] === '--grow') grow(process.argv[3] ?? '');
+else main();

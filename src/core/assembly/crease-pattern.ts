@@ -21,6 +21,19 @@ export interface CreasePattern {
 /** Thrown for a pattern that cannot be folded at all: says what and where. */
 export class PatternError extends Error {}
 
+/** All creases at a point are solved together, which takes the square of their number; paper has far fewer. */
+const MOST_AT_A_POINT = 200;
+function checkPoints({ vertices, edges }: CreasePattern): void {
+  const count = new Uint32Array(vertices.length);
+  for (const { from, to, assignment } of edges)
+    if (assignment === 'M' || assignment === 'V') for (const v of [from, to]) count[v]++;
+  const crowded = count.findIndex((n) => n > MOST_AT_A_POINT);
+  if (crowded >= 0)
+    throw new PatternError(
+      `${count[crowded]} creases meet at vertex ${crowded}; at most ${MOST_AT_A_POINT} are folded together`,
+    );
+}
+
 /**
  * @returns the assembly, and the fold (degrees, without sign) its first crease is meant to reach
  */
@@ -42,6 +55,7 @@ export function assembleCreasePattern(pattern: CreasePattern): { assembly: Assem
       ends: [undefined, 0],
     });
   });
+  checkPoints(pattern);
   if (creases.length === 0)
     throw new PatternError('the pattern has no mountain or valley crease; at least one edge must be assigned M or V');
   const piece: Piece = {

@@ -4,8 +4,10 @@
  */
 import type { Template } from '../document/template';
 import { isCrease, type TemplateLine } from '../pattern/mending';
-import { arrange } from '../plane/arrangement';
+import { arrange, meetMoreThan } from '../plane/arrangement';
 import {
+  boxesMeet,
+  boxOf,
   contains,
   largest,
   polygonArea,
@@ -30,6 +32,17 @@ export interface Sheet {
   readonly rest: Polygon;
 }
 
+/** A card has no more places where its lines cross; a net of lines, each across all others, soon has millions. */
+const MOST_CROSSINGS = 30_000;
+/** Throws ShapeError where lines meet too often to be told apart. */
+export function checkCrossings(lines: readonly TemplateLine[]): void {
+  if (!meetMoreThan(lines.filter((l) => l.role === 'cut' || isCrease(l)).flatMap(pairs), MOST_CROSSINGS)) return;
+  throw new ShapeError(
+    `cut and fold lines cross or all but touch each other at more than ${MOST_CROSSINGS} places; give lines that are ` +
+      'only drawn the role mark',
+  );
+}
+
 /** Sheets of paper, the largest first. */
 export function sheetsOf(lines: readonly TemplateLine[]): readonly Sheet[] {
   const paper = unite(arrange(lines.filter((l) => l.role === 'cut').flatMap(pairs)).faces);
@@ -37,13 +50,15 @@ export function sheetsOf(lines: readonly TemplateLine[]): readonly Sheet[] {
     throw new ShapeError(
       'the cut lines do not close round any paper; give the outline the role cut, or let open outlines be mended',
     );
-  const windows: Region = lines.filter((l) => l.role === 'window').flatMap((l) => unite(arrange(pairs(l)).faces));
+  const drawn: Region = lines.filter((l) => l.role === 'window').flatMap((l) => unite(arrange(pairs(l)).faces));
+  const windows = unite(drawn).map((window) => ({ window, box: boxOf(window.outer) }));
+  const restOf = (p: Polygon): Polygon => {
+    const box = boxOf(p.outer);
+    const own = windows.filter((w) => boxesMeet(w.box, box)).map((w) => w.window);
+    return largest(own.length > 0 ? subtract([p], own) : [p]) ?? p;
+  };
   return paper
-    .map((p) => ({
-      outer: p.outer,
-      whole: p,
-      rest: largest(windows.length > 0 ? subtract([p], unite(windows)) : [p]) ?? p,
-    }))
+    .map((p) => ({ outer: p.outer, whole: p, rest: restOf(p) }))
     .sort((a, b) => polygonArea(b.whole) - polygonArea(a.whole));
 }
 

@@ -19,7 +19,8 @@ import { joinIntervals, withoutIntervals, type Interval } from '../shapes/level'
 import { ShapeError } from '../shapes/shape';
 import { ON_EDGE_MM } from '../tolerance';
 import { joinPieces, type JoinedPieces } from './template-joins';
-import { creasesOf, extremes, inLine, isInside, leadOf, pairs, sheetsOf, type Sheet } from './template-sheets';
+import { LineIndex } from '../pattern/line-index';
+import { checkCrossings, creasesOf, extremes, inLine, isInside, leadOf, sheetsOf, type Sheet } from './template-sheets';
 
 /** The lines with their roles, scaled, rows of dashes joined, mended where that is wished. */
 export function templateLines(t: Template): readonly TemplateLine[] {
@@ -104,6 +105,7 @@ export function buildTemplate(t: Template, stock: string): Base {
 
 function piecesOf(t: Template, stock: string): Base {
   const lines = templateLines(t);
+  checkCrossings(lines);
   const sheets = [...sheetsOf(lines)];
   const creases = creasesOf(lines);
   const lead = leadOf(t, creases, sheets);
@@ -116,7 +118,8 @@ function piecesOf(t: Template, stock: string): Base {
   const gutter = gutterOn(lead, stretches);
   const { move, interruptions } = gutter;
   const names = new Names();
-  const others = creases.filter((l) => !stretches.includes(l));
+  const others = new LineIndex(creases.filter((l) => !stretches.includes(l)));
+  const drawn = new LineIndex(lines);
   const pieces = sheets.map((sheet, k): Piece => ({
     id: k === 0 ? CARD : `card-part-${k + 1}`,
     title: k === 0 ? t.name : `${t.name}, part ${k + 1}`,
@@ -126,10 +129,13 @@ function piecesOf(t: Template, stock: string): Base {
     labels: [],
     ...(k === 0 ? {} : { apart: true }),
     outline: { outer: sheet.rest.outer.map(move), holes: sheet.rest.holes.map((h) => h.map(move)) },
-    lines: linesOn(sheet, lines, move),
+    lines: linesOn(sheet, drawn, move),
     creases: [
       ...(k === 0 ? [gutterCrease(names.made(GUTTER, stretches), gutter)] : []),
-      ...others.filter((l) => isInside(sheet.whole, l)).map((l) => creaseFrom(l, names, move)),
+      ...others
+        .linesNear(sheet.outer)
+        .filter((l) => isInside(sheet.whole, l))
+        .map((l) => creaseFrom(l, names, move)),
     ],
   }));
   const { card, hosts } = leavesOf(pieces[0], gutter, lead, stock);
@@ -212,12 +218,12 @@ const creaseFrom = (line: TemplateLine, names: Names, move: LaidGutter['move']):
 });
 
 /** Cuts within a sheet, and marks on it. */
-function linesOn(sheet: Sheet, lines: readonly TemplateLine[], move: LaidGutter['move']): PatternLine[] {
+function linesOn(sheet: Sheet, drawn: LineIndex<TemplateLine>, move: LaidGutter['move']): PatternLine[] {
+  const near = drawn.near(sheet.outer, ON_EDGE_MM);
   const [whole, rest] = [preparePolygon({ outer: sheet.whole.outer, holes: [] }), preparePolygon(sheet.rest)];
   const of = (role: 'cut' | 'mark'): PatternLine[] =>
-    lines
-      .filter((l) => l.role === role)
-      .flatMap(pairs)
+    near
+      .filter((s) => s.line.role === role)
       .filter((s) => within(whole, s) && (role === 'mark' || !onOutline(rest, s)))
       .map(({ a, b }) => ({ role, a: move(a), b: move(b), mechanism: CARD }));
   return [...of('cut'), ...of('mark')];

@@ -125,3 +125,22 @@ test('random vertices, assigned at random, either fold with loops closed or say 
     { numRuns: 40 },
   );
 });
+
+test('so many creases at one point are folded and no more', () => {
+  const star = (n: number): string => {
+    const at = Array.from({ length: n }, (_, k) => [Math.cos, Math.sin].map((f) => 100 * f((2 * Math.PI * k) / n)));
+    const rim = at.map((_, k) => [k + 1, ((k + 1) % n) + 1]);
+    return JSON.stringify({
+      vertices_coords: [[0, 0], ...at],
+      edges_vertices: [...rim, ...at.map((_, k) => [0, k + 1])],
+      edges_assignment: [...rim.map(() => 'B'), ...at.map((_, k) => 'MV'[k % 2])],
+    });
+  };
+  const folded = (n: number): number => {
+    const read = readFold(star(n));
+    if (!read.ok) throw new Error(read.why);
+    return assembleCreasePattern(read.pattern).assembly.creases.length;
+  };
+  expect([198, 200].map(folded)).toEqual([198, 200]);
+  expect(() => folded(202)).toThrow('202 creases meet at vertex 0; at most 200 are folded together');
+});

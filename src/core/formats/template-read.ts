@@ -2,9 +2,11 @@
  * A whole template of cut and fold lines, from SVG or DXF, as lines sorted into groups that can be given roles. mm, y
  * up.
  */
+import Flatbush from 'flatbush';
 import { FARTHEST_MM, MOST_GROUPS, MOST_LINES, MOST_TEMPLATE_POINTS } from '../pattern/mending';
 import type { TemplateRole } from '../pattern/pattern';
-import { contains } from '../plane/polygon';
+import { boxOf, contains } from '../plane/polygon';
+import { preparePolygon, type PreparedPolygon } from '../plane/prepared';
 import type { Vec2 } from '../plane/vec2';
 import { LARGEST_DRAWING, ShapeError } from '../shapes/shape';
 import { dxfLines } from './template-dxf';
@@ -96,31 +98,42 @@ export function readTemplate(text: string, name: string): ReadTemplate {
     const { layer, colour, dashed, dashDot, said } = of[0];
     return { key, layer, colour, dashed, role: guessRole(said, layer, colour, dashed, dashDot), count: of.length };
   });
-  // A closed cut inside another, with no crease in it, is a window.
-  const cuts = lines.filter((l) => l.closed && groups.find((g) => g.key === l.group)!.role === 'cut');
-  const outer = cuts.filter((l) => !cuts.some((o) => o !== l && contains({ outer: o.points, holes: [] }, l.points[0])));
-  const inner = cuts.filter((l) => !outer.includes(l));
+  const byKey = new Map(groups.map((g) => [g.key, g]));
+  const inner = insideOthers(lines.filter((l) => l.closed && byKey.get(l.group)!.role === 'cut'));
+  const innerOf = new Map<string, number>();
+  for (const { group } of inner) innerOf.set(group, (innerOf.get(group) ?? 0) + 1);
   return {
-    lines: lines.map(({ id, group, points, closed }) => ({
-      id,
-      group: inner.some((l) => l.id === id) ? `${group}|inner` : group,
-      points,
-      closed,
-    })),
+    lines: lines.map((l): DrawnLine => {
+      const { id, group, points, closed } = l;
+      return { id, group: inner.has(l) ? `${group}|inner` : group, points, closed };
+    }),
     groups: [
-      ...groups,
-      ...[...new Set(inner.map((l) => l.group))].map((key): LineGroup => ({
-        ...groups.find((g) => g.key === key)!,
-        key: `${key}|inner`,
-        role: 'window',
-        count: inner.filter((l) => l.group === key).length,
+      ...groups.map((g) => ({ ...g, count: g.count - (innerOf.get(g.key) ?? 0) })),
+      ...[...innerOf].map(([key, count]): LineGroup => ({
+        ...byKey.get(key)!,
+        ...{ key: `${key}|inner`, role: 'window', count },
       })),
-    ]
-      .map((g) => ({
-        ...g,
-        count: g.key.endsWith('|inner') ? g.count : g.count - inner.filter((l) => l.group === g.key).length,
-      }))
-      .filter((g) => g.count > 0),
+    ].filter((g) => g.count > 0),
     leftOut: raw.leftOut,
   };
+}
+
+const FEW_CORNERS = 64;
+/** A closed cut inside another, with no crease in it, is a window. */
+function insideOthers<L extends { readonly points: readonly Vec2[] }>(cuts: readonly L[]): ReadonlySet<L> {
+  if (cuts.length < 2) return new Set();
+  const index = new Flatbush(cuts.length);
+  for (const { points } of cuts) {
+    const { min, max } = boxOf(points);
+    index.add(min[0], min[1], max[0], max[1]);
+  }
+  index.finish();
+  const areas = cuts.map(({ points }): Pick<PreparedPolygon, 'contains'> => {
+    const area = { outer: points, holes: [] };
+    // Of few corners the plain answer is the quicker one.
+    return points.length > FEW_CORNERS ? preparePolygon(area) : { contains: (p) => contains(area, p) };
+  });
+  const isInside = ({ points: [[x, y]] }: L, k: number): boolean =>
+    index.search(x, y, x, y).some((o) => o !== k && areas[o].contains([x, y]));
+  return new Set(cuts.filter(isInside));
 }

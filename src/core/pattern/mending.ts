@@ -2,16 +2,16 @@
  * Faults of lines that were drawn elsewhere, and their mending: gaps in outlines, doubled lines, creases that end in
  * air. mm.
  */
-import { dist2, distToSegment, dot2, sub2, cross2, lerp2, type Vec2 } from '../plane/vec2';
+import { dist2, distToSegment, dot2, sub2, cross2, lerp2, norm2, type Vec2 } from '../plane/vec2';
+import { ChangingLines, LineIndex } from './line-index';
+import { segmentsOf, type PlainLine } from './plain-line';
 import type { Making } from './making';
 import type { TemplateRole } from './pattern';
 import { ROUNDING_MM, SAME_LEVEL_MM } from '../tolerance';
 
-export interface TemplateLine {
-  readonly id: string;
+export { segmentsOf } from './plain-line';
+export interface TemplateLine extends PlainLine {
   readonly role: TemplateRole;
-  readonly points: readonly Vec2[];
-  readonly closed: boolean;
   /** Dashes that were joined into this crease, by id, and how they were cut. */
   readonly joined?: readonly string[];
   readonly making?: Making;
@@ -44,38 +44,23 @@ export const isCrease = (l: TemplateLine): boolean => l.role === 'valley' || l.r
 export const isPerforated = (l: TemplateLine): boolean => l.role === 'perforation' || l.role === 'perforation-mountain';
 const isCut = (l: TemplateLine): boolean => l.role === 'cut' || l.role === 'window';
 const ends = (l: TemplateLine): Vec2[] => (l.closed ? [] : [l.points[0], l.points[l.points.length - 1]]);
-export const segmentsOf = (l: Pick<TemplateLine, 'points' | 'closed'>): [Vec2, Vec2][] =>
-  l.points.flatMap((p, i): [Vec2, Vec2][] =>
-    i + 1 < l.points.length ? [[p, l.points[i + 1]]] : l.closed ? [[p, l.points[0]]] : [],
-  );
-const box = (l: TemplateLine, by: number): [number, number, number, number] => {
-  const xs = l.points.map((p) => p[0]);
-  const ys = l.points.map((p) => p[1]);
-  const least = (v: number[]): number => v.reduce((a, b) => Math.min(a, b), Infinity);
-  const most = (v: number[]): number => v.reduce((a, b) => Math.max(a, b), -Infinity);
-  return [least(xs) - by, least(ys) - by, most(xs) + by, most(ys) + by];
-};
+/** What has stretches near a place: lines by place, or such that change. */
+type Near = Pick<LineIndex<TemplateLine>, 'near'>;
+/** What a crease may end on, and an outline go on with. */
+const counts = (l: TemplateLine): boolean => isCut(l) || isCrease(l);
 
-/** Distance from a point to the nearest of the lines, and which. */
-function nearest(
-  p: Vec2,
-  lines: readonly TemplateLine[],
-  boxes: ReadonlyMap<string, readonly [number, number, number, number]>,
-): { line: TemplateLine | null; mm: number } {
+/** Distance from a point to the nearest of other lines, and which; none where that is further than a slip may be. */
+function nearest(p: Vec2, lines: Near, except: TemplateLine): { line: TemplateLine | null; mm: number } {
   let best: { line: TemplateLine | null; mm: number } = { line: null, mm: Infinity };
-  for (const line of lines) {
-    const [x0, y0, x1, y1] = boxes.get(line.id)!;
-    if (p[0] < x0 || p[0] > x1 || p[1] < y0 || p[1] > y1) continue;
-    for (const [a, b] of segmentsOf(line)) {
-      const d = distToSegment(p, a, b);
-      if (d < best.mm) best = { line, mm: d };
-    }
+  for (const { line, a, b } of lines.near([p], WIDEST_AIR_MM)) {
+    if (line === except) continue;
+    const d = distToSegment(p, a, b);
+    if (d < best.mm) best = { line, mm: d };
   }
   return best;
 }
 
 export function findFaults(lines: readonly TemplateLine[]): Fault[] {
-  const boxes = new Map(lines.map((l) => [l.id, box(l, WIDEST_AIR_MM)] as const));
   const out: Fault[] = [];
   for (const { dropped, kept } of doubled(lines))
     out.push({
@@ -87,10 +72,10 @@ export function findFaults(lines: readonly TemplateLine[]): Fault[] {
     });
   const gone = new Set(out.map((f) => f.lines[0]));
   const live = lines.filter((l) => !gone.has(l.id));
+  const others = new LineIndex(live.filter(counts));
   live.forEach((line) =>
     ends(line).forEach((at) => {
-      const others = live.filter((l) => l !== line && (isCut(l) || isCrease(l)));
-      const near = nearest(at, others, boxes);
+      const near = nearest(at, others, line);
       const own =
         ends(line)
           .filter((e) => e !== at)
@@ -98,7 +83,7 @@ export function findFaults(lines: readonly TemplateLine[]): Fault[] {
       if (near.mm <= MEETS_MM) return;
       if (isCrease(line)) {
         // Creases may end on the far side of another crease's end, but never in the middle of paper.
-        const ahead = reach(line, at, others);
+        const ahead = reach(line, at, others, line);
         out.push({
           kind: 'air',
           lines: [line.id],
@@ -123,20 +108,29 @@ export function findFaults(lines: readonly TemplateLine[]): Fault[] {
   return out;
 }
 
+/** A stretch that is met just past its own end lies no further beside the way than this, mm. */
+const REACH_ROOM_MM = 0.1;
 /**
  * Where a crease, run on from one of its ends, meets the next line; null where that is too far. Backwards too: it may
  * overshoot.
  */
-export function reach(line: Pick<TemplateLine, 'points'>, at: Vec2, others: readonly TemplateLine[]): Vec2 | null {
+export function reach<L extends PlainLine>(
+  line: Pick<TemplateLine, 'points'>,
+  at: Vec2,
+  others: Pick<LineIndex<L>, 'near'>,
+  except: L | null,
+): Vec2 | null {
   const inner = dist2(at, line.points[0]) === 0 ? line.points[1] : line.points[line.points.length - 2];
   const length = dist2(at, inner);
   if (length === 0) return null;
   const u: Vec2 = [(at[0] - inner[0]) / length, (at[1] - inner[1]) / length];
   let best: { p: Vec2; mm: number } | null = null;
-  for (const [a, b] of others.flatMap(segmentsOf)) {
+  const ahead: Vec2 = [at[0] + u[0] * WIDEST_AIR_MM, at[1] + u[1] * WIDEST_AIR_MM];
+  for (const { line: other, a, b } of others.near([inner, ahead], REACH_ROOM_MM)) {
+    if (other === except) continue;
     const d = sub2(b, a);
     const turn = cross2(u, d);
-    if (Math.abs(turn) < ROUNDING_MM * Math.hypot(...d)) continue;
+    if (Math.abs(turn) < ROUNDING_MM * norm2(d)) continue;
     const t = cross2(sub2(a, at), d) / turn;
     const s = cross2(sub2(a, at), u) / turn;
     if (s < -SAME_LEVEL_MM || s > 1 + SAME_LEVEL_MM || Math.abs(t) > WIDEST_AIR_MM || t < -length) continue;
@@ -154,9 +148,11 @@ function doubled(lines: readonly TemplateLine[]): { dropped: TemplateLine; kept:
   const gone = new Set<string>();
   const rank = (l: TemplateLine): number => (isCrease(l) ? 1e6 : 0) + dist2(l.points[0], l.points[1]);
   const order = [...straight].sort((a, b) => rank(b) - rank(a));
-  order.forEach((kept, i) => {
+  const index = new LineIndex(order);
+  order.forEach((kept) => {
     if (gone.has(kept.id)) return;
-    for (const other of order.slice(i + 1)) {
+    gone.add(kept.id);
+    for (const { line: other } of index.near(kept.points, MEETS_MM)) {
       if (gone.has(other.id)) continue;
       if (other.points.every((p) => distToSegment(p, kept.points[0], kept.points[1]) <= MEETS_MM)) {
         gone.add(other.id);
@@ -172,39 +168,28 @@ function doubled(lines: readonly TemplateLine[]): { dropped: TemplateLine; kept:
  */
 export function mend(lines: readonly TemplateLine[]): readonly TemplateLine[] {
   const dropped = new Set(doubled(lines).map((d) => d.dropped.id));
-  let out = lines.filter((l) => !dropped.has(l.id));
-  for (const fault of findFaults(out)) {
+  const out = new ChangingLines(lines.filter((l) => !dropped.has(l.id)));
+  for (const fault of findFaults(out.lines)) {
     const [id, other] = fault.lines;
-    const line = out.find((l) => l.id === id)!;
+    const line = out.byId(id)!;
     if (fault.kind === 'air') {
-      const to = reach(
-        line,
-        fault.at,
-        out.filter((l) => l !== line && (isCut(l) || isCrease(l))),
-      );
-      if (to) out = out.map((l) => (l === line ? moved(l, fault.at, to) : l));
+      const to = reach(line, fault.at, { near: (p, by) => out.near(p, by).filter((s) => counts(s.line)) }, line);
+      if (to) out.put(moved(line, fault.at, to));
     } else if (fault.kind === 'gap') {
-      const target = other ? out.find((l) => l.id === other) : line;
+      const target = other ? out.byId(other) : line;
       const to = target && closestEnd(target, line, fault.at);
-      if (to)
-        out = out.map((l) =>
-          l === line
-            ? target === line
-              ? {
-                  ...l,
-                  closed: true,
-                  points: l.points.slice(
-                    0,
-                    dist2(l.points[0], l.points[l.points.length - 1]) < MEETS_MM ? -1 : undefined,
-                  ),
-                }
-              : moved(l, fault.at, to)
-            : l,
-        );
+      if (to) out.put(target === line ? joinedUp(line) : moved(line, fault.at, to));
     }
   }
-  return out;
+  return out.lines;
 }
+
+/** A line that nearly comes back to its start, closed; an end that lies on the start goes. */
+const joinedUp = (l: TemplateLine): TemplateLine => ({
+  ...l,
+  closed: true,
+  points: l.points.slice(0, dist2(l.points[0], l.points[l.points.length - 1]) < MEETS_MM ? -1 : undefined),
+});
 
 const moved = (l: TemplateLine, from: Vec2, to: Vec2): TemplateLine => ({
   ...l,

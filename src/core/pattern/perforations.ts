@@ -1,6 +1,7 @@
 /** Perforations that come as single dashes, joined into the creases they stand for. mm. */
 import { dist2, distToLine, dot2, lerp2, scale2, sideOf, sub2, type Vec2 } from '../plane/vec2';
-import { isCrease, isPerforated, reach, segmentsOf, type TemplateLine } from './mending';
+import { LineIndex } from './line-index';
+import { isCrease, isPerforated, reach, type TemplateLine } from './mending';
 
 /**
  * Paper between two dashes of one perforation is no wider than this, or than two dashes; common practice, no source.
@@ -24,11 +25,15 @@ export function joinPerforations(lines: readonly TemplateLine[]): readonly Templ
     (l) => isPerforated(l) && !l.closed && l.points.length === 2 && dist2(l.points[0], l.points[1]) > 0,
   );
   if (dashes.length === 0) return lines;
-  const solid = lines.filter((l) => !dashes.includes(l) && (isCrease(l) || l.role === 'cut' || l.role === 'window'));
+  const isDash = new Set(dashes);
+  const solid = lines.filter((l) => !isDash.has(l) && (isCrease(l) || l.role === 'cut' || l.role === 'window'));
   const gone = new Set<string>();
   const creases = new Map<string, TemplateLine>();
-  const rows = rowsOf(dashes, solid);
-  const whole = rows.map((row) => creaseOf(row, rows, solid));
+  const rows = rowsOf(dashes, new LineIndex(solid));
+  // Rows of other creases stand for the lines they lie on.
+  const stands = rows.map((r): TemplateLine => ({ ...r[0].line, points: [r[0].a, r[r.length - 1].b] }));
+  const all = new LineIndex([...solid, ...stands]);
+  const whole = rows.map((row, k) => creaseOf(row, all, stands[k]));
   rows.forEach((row, i) => {
     const crease = whole[i];
     if (!crease) return;
@@ -39,7 +44,7 @@ export function joinPerforations(lines: readonly TemplateLine[]): readonly Templ
 }
 
 /** Dashes of one role that follow each other on one line, with nothing but paper between. */
-function rowsOf(dashes: readonly TemplateLine[], solid: readonly TemplateLine[]): Dash[][] {
+function rowsOf(dashes: readonly TemplateLine[], solid: LineIndex<TemplateLine>): Dash[][] {
   const left = new Set(dashes);
   const rows: Dash[][] = [];
   for (const seed of dashes) {
@@ -74,31 +79,21 @@ function rowsOf(dashes: readonly TemplateLine[], solid: readonly TemplateLine[])
   return rows;
 }
 
-function crossed(a: Vec2, b: Vec2, solid: readonly TemplateLine[]): boolean {
-  return solid.some((l) =>
-    segmentsOf(l).some(([p, q]) => sideOf(a, b, p) * sideOf(a, b, q) < 0 && sideOf(p, q, a) * sideOf(p, q, b) < 0),
-  );
-}
+const crossed = (a: Vec2, b: Vec2, solid: LineIndex<TemplateLine>): boolean =>
+  solid
+    .near([a, b], 0)
+    .some(({ a: p, b: q }) => sideOf(a, b, p) * sideOf(a, b, q) < 0 && sideOf(p, q, a) * sideOf(p, q, b) < 0);
 
 /**
  * A row as one crease with its own making; null for a single dash with nothing to run on to: that may be a whole
  * line.
  */
-function creaseOf(
-  row: readonly Dash[],
-  rows: readonly (readonly Dash[])[],
-  solid: readonly TemplateLine[],
-): TemplateLine | null {
+function creaseOf(row: readonly Dash[], all: LineIndex<TemplateLine>, itself: TemplateLine): TemplateLine | null {
   const [first, last] = [row[0], row[row.length - 1]];
   const bridges = row.slice(1).map((d, i) => dist2(row[i].b, d.a));
   const mean = (v: readonly number[]): number => v.reduce((s, x) => s + x, 0) / v.length;
   const cutMm = mean(row.map((d) => dist2(d.a, d.b)));
-  // Rows of other creases stand for the lines they lie on.
-  const others = [
-    ...solid,
-    ...rows.filter((r) => r !== row).map((r): TemplateLine => ({ ...r[0].line, points: [r[0].a, r[r.length - 1].b] })),
-  ];
-  const end = (dash: Dash, at: Vec2): Vec2 | null => reach({ points: [dash.a, dash.b] }, at, others);
+  const end = (dash: Dash, at: Vec2): Vec2 | null => reach({ points: [dash.a, dash.b] }, at, all, itself);
   const ends = [end(first, first.a), end(last, last.b)];
   if (row.length === 1 && (!ends[0] || !ends[1] || dist2(first.a, ends[0]) + dist2(first.b, ends[1]) < IN_LINE_MM))
     return null;

@@ -6,7 +6,7 @@ import Flatbush from 'flatbush';
 import { PARALLEL_PART, WELD_MM } from '../tolerance';
 import { contains, ringArea, type Polygon, type Ring } from './polygon';
 import { Recall } from './recall';
-import { cross2, dist2, distToSegment, dot2, lerp2, sub2, type Vec2 } from './vec2';
+import { cross2, dist2, distToSegment, dot2, lerp2, norm2, sub2, type Vec2 } from './vec2';
 
 export interface Segment {
   readonly a: Vec2;
@@ -55,34 +55,50 @@ class Welder {
   readonly points: Vec2[] = [];
   private readonly cells = new Map<number, number[]>();
   index(p: Vec2): number {
-    const cx = Math.floor(p[0] / CELL);
-    const cy = Math.floor(p[1] / CELL);
-    for (let i = cx - 1; i <= cx + 1; i++) {
-      for (let j = cy - 1; j <= cy + 1; j++) {
+    // Who is near enough lies in the cell of a corner of a square about the point: mostly all in the same one.
+    const [x0, x1] = [Math.floor((p[0] - WELD_MM) / CELL), Math.floor((p[0] + WELD_MM) / CELL)];
+    const [y0, y1] = [Math.floor((p[1] - WELD_MM) / CELL), Math.floor((p[1] + WELD_MM) / CELL)];
+    for (let i = x0; i <= x1; i++) {
+      for (let j = y0; j <= y1; j++) {
         const near = this.cells.get(i * ROW + j);
         if (near) for (const k of near) if (dist2(this.points[k], p) <= WELD_MM) return k;
       }
     }
-    const cell = this.cells.get(cx * ROW + cy);
+    const key = Math.floor(p[0] / CELL) * ROW + Math.floor(p[1] / CELL);
+    const cell = this.cells.get(key);
     if (cell) cell.push(this.points.length);
-    else this.cells.set(cx * ROW + cy, [this.points.length]);
+    else this.cells.set(key, [this.points.length]);
     return this.points.push(p) - 1;
   }
 }
-const CELL = WELD_MM * 2;
+/** So wide that few points are near the edge of one, so narrow that few share one. */
+const CELL = WELD_MM * 16;
 /**
  * Cells of a row, as one number with the row: points of a card stay far inside. Two cells that shared a number would
  * only be searched together.
  */
 const ROW = 2 ** 26;
 
+/** Whether a segment lies to one side of another's line, further off than ends that are welded to it could be. */
+function isBeside({ a, b }: Segment, { a: p, b: q }: Segment): boolean {
+  const [x, y] = [b[0] - a[0], b[1] - a[1]];
+  const near = 3 * WELD_MM * Math.sqrt(x * x + y * y);
+  const atP = x * (p[1] - a[1]) - y * (p[0] - a[0]);
+  const atQ = x * (q[1] - a[1]) - y * (q[0] - a[0]);
+  return (atP > near && atQ > near) || (atP < -near && atQ < -near);
+}
+
+/** Whether a segment is taken from its end to its start, so that it runs to the right, or upwards. */
+const isTurned = ({ a, b }: Segment): boolean => (a[0] !== b[0] ? a[0] > b[0] : a[1] > b[1]);
+/** The same for a segment and for one that runs the other way. */
+const keyOf = (s: Segment): string => (isTurned(s) ? [...s.b, ...s.a] : [...s.a, ...s.b]).join();
+
 /** Vertex chain of each segment, in order along it. A line that is drawn many times over is split once. */
 function splitAll(segments: readonly Segment[], weld: Welder): number[][] {
   const first = new Map<string, number>();
   const once: Segment[] = [];
   const same = segments.map((s): { readonly k: number; readonly turned: boolean } => {
-    const turned = s.a[0] !== s.b[0] ? s.a[0] > s.b[0] : s.a[1] > s.b[1];
-    const key = (turned ? [...s.b, ...s.a] : [...s.a, ...s.b]).join();
+    const key = keyOf(s);
     const known = first.get(key);
     const k = known ?? once.push(s) - 1;
     if (known === undefined) first.set(key, k);
@@ -114,8 +130,8 @@ function splitOnce(segments: readonly Segment[], weld: Welder): number[][] {
       Math.max(s.a[1], s.b[1]),
     );
     for (const j of near.sort((x, y) => x - y)) {
-      if (j === i) continue;
-      for (const v of ends[j]) if (distToSegment(weld.points[v], s.a, s.b) <= WELD_MM) on.add(v);
+      if (j === i || isBeside(s, segments[j])) continue;
+      for (const v of ends[j]) if (!on.has(v) && distToSegment(weld.points[v], s.a, s.b) <= WELD_MM) on.add(v);
       const at = crossing(s, segments[j]);
       if (at) on.add(weld.index(at));
     }
@@ -125,12 +141,34 @@ function splitOnce(segments: readonly Segment[], weld: Welder): number[][] {
   });
 }
 
+/** So many pairs whose boxes meet are asked for each crossing that is allowed: more take as long as those. */
+const PAIRS_EACH = 100;
+/** Whether segments cross or lie side by side at more than so many places; it stops to count when they do. */
+export function meetMoreThan(drawn: readonly Segment[], most: number): boolean {
+  const segments = [...new Map(drawn.map((s) => [keyOf(s), s])).values()];
+  if (segments.length === 0) return false;
+  const index = new Flatbush(segments.length);
+  for (const { a, b } of segments)
+    index.add(Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.max(a[0], b[0]), Math.max(a[1], b[1]));
+  index.finish();
+  let [count, asked] = [0, 0];
+  return segments.some((s, i) => {
+    const box = [Math.min(s.a[0], s.b[0]), Math.min(s.a[1], s.b[1])] as const;
+    index.search(...box, Math.max(s.a[0], s.b[0]), Math.max(s.a[1], s.b[1]), (j) => {
+      if (j > i && count <= most && asked++ <= PAIRS_EACH * most)
+        if (!isBeside(s, segments[j]) && crossing(s, segments[j])) count++;
+      return false;
+    });
+    return count > most || asked > PAIRS_EACH * most;
+  });
+}
+
 /** Where two segments cross inside both; null when they only touch at ends, are parallel or apart. */
 function crossing(s: Segment, t: Segment): Vec2 | null {
   const d = sub2(s.b, s.a);
   const e = sub2(t.b, t.a);
   const turn = cross2(d, e);
-  if (Math.abs(turn) < PARALLEL_PART * Math.hypot(...d) * Math.hypot(...e)) return null;
+  if (Math.abs(turn) < PARALLEL_PART * norm2(d) * norm2(e)) return null;
   const gap = sub2(t.a, s.a);
   const u = cross2(gap, e) / turn;
   const v = cross2(gap, d) / turn;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import polygonClipping from 'polygon-clipping';
-import { arrange, type Segment } from './arrangement';
+import { arrange, meetMoreThan, type Segment } from './arrangement';
 import {
   areaWithin,
   intersect,
@@ -316,4 +316,20 @@ test('the gap between outlines, against every corner and edge by brute force', (
     { numRuns: 40 },
   );
   expect(outlineGap([], region(rectangle(0, 0, 1, 1)))).toBe(Infinity);
+});
+
+test('places where lines cross are counted up to a number, those drawn twice once', () => {
+  // Of n level and n upright lines each crosses each: n² places.
+  const net = (n: number) =>
+    Array.from({ length: n }, (_, k) => [
+      { a: [-1, k], b: [n, k] } as const,
+      { a: [k + 0.5, -1], b: [k + 0.5, n] } as const,
+    ]).flat();
+  expect([99, 100, 101].map((most) => meetMoreThan(net(10), most))).toEqual([true, false, false]);
+  const twice = [...net(10), ...net(10).map(({ a, b }) => ({ a: b, b: a }))];
+  expect([99, 100].map((most) => meetMoreThan(twice, most))).toEqual([true, false]);
+  // A fan whose lines meet in one corner crosses nowhere; of its 780 pairs a hundred are asked for each place.
+  const fan = Array.from({ length: 40 }, (_, k) => ({ a: [0, 0], b: [Math.cos(k / 30), Math.sin(k / 30)] }) as const);
+  expect([7, 8].map((most) => meetMoreThan(fan, most))).toEqual([true, false]);
+  expect(meetMoreThan([], 0)).toBe(false);
 });

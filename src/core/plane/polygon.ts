@@ -19,16 +19,14 @@ import {
   scalePaths64,
 } from 'clipper2-ts';
 import { CLIP_PRECISION_DIGITS, WELD_MM } from '../tolerance';
+import { fewOrApart, uniteRings } from './many-rings';
 import { Recall } from './recall';
+import { boxOf, contains, ringArea, ringsOf, type Box2, type Polygon, type Region, type Ring } from './ring';
 import { cross2, distToSegment, lerp2, sub2, type Vec2 } from './vec2';
 
-export type Ring = readonly Vec2[];
-export interface Polygon {
-  readonly outer: Ring;
-  readonly holes: readonly Ring[];
-}
-/** Part of the plane: polygons that do not overlap. */
-export type Region = readonly Polygon[];
+export { boxOf, contains, ringArea, ringsOf } from './ring';
+export type { Box2, Polygon, Region, Ring } from './ring';
+
 export type Corners = 'sharp' | 'round';
 
 /** Steps of the clipping library's whole numbers, per mm. */
@@ -37,9 +35,6 @@ const GRID = 10 ** CLIP_PRECISION_DIGITS;
 const MITRE_LIMIT = 20;
 /** Largest distance between a round corner and the polyline drawn for it (mm). */
 const ARC_STEP_MM = 0.01;
-
-export const ringArea = (ring: Ring): number =>
-  ring.reduce((sum, p, i) => sum + cross2(p, ring[(i + 1) % ring.length]), 0) / 2;
 
 /** Mean of a ring's corners: well inside where the ring is convex. */
 export const centreOf = (ring: Ring): Vec2 => [
@@ -55,28 +50,12 @@ export const regionArea = (r: Region): number => r.reduce((sum, p) => sum + poly
 /** The polygon of the greatest area. */
 export const largest = (r: Region): Polygon | undefined => [...r].sort((a, b) => polygonArea(b) - polygonArea(a))[0];
 
-export const ringsOf = (p: Polygon): readonly Ring[] => [p.outer, ...p.holes];
 export const rectangle = (x0: number, y0: number, x1: number, y1: number): Ring => [
   [x0, y0],
   [x1, y0],
   [x1, y1],
   [x0, y1],
 ];
-
-export interface Box2 {
-  readonly min: Vec2;
-  readonly max: Vec2;
-}
-export function boxOf(points: Iterable<Vec2>): Box2 {
-  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const [x, y] of points) {
-    x0 = Math.min(x0, x);
-    y0 = Math.min(y0, y);
-    x1 = Math.max(x1, x);
-    y1 = Math.max(y1, y);
-  }
-  return { min: [x0, y0], max: [x1, y1] };
-}
 
 /** Whether two boxes share some area. */
 export const boxesMeet = (a: Box2, b: Box2): boolean =>
@@ -103,14 +82,15 @@ const toRing = (path: readonly { x: number; y: number }[], scale = 1): Ring =>
 
 const combined = new Recall<Region>();
 const combine = (op: ClipType, a: Region, b: Region): Region =>
-  a.length === 0 && b.length === 0 ? [] : combineRings(op, a.flatMap(ringsOf), b.flatMap(ringsOf), FillRule.NonZero);
-const combineRings = (op: ClipType, a: readonly Ring[], b: readonly Ring[], rule: FillRule): Region =>
+  a.length === 0 && b.length === 0 ? [] : clip(op, a.flatMap(ringsOf), b.flatMap(ringsOf), FillRule.NonZero);
+const clip = (op: ClipType, a: readonly Ring[], b: readonly Ring[], rule: FillRule): Region =>
   combined.of([...a, ...b], [op, rule, a.length], () => {
     const tree = new PolyTreeD();
     booleanOpDWithPolyTree(op, toPaths(a), toPaths(b), tree, rule, CLIP_PRECISION_DIGITS);
     return fromTree(tree, []);
   });
-export const unite = (a: Region, b: Region = []): Region => combine(ClipType.Union, a, b);
+export const unite = (a: Region, b: Region = []): Region =>
+  regionFromRings(b.length === 0 ? a.flatMap(ringsOf) : [...a, ...b].flatMap(ringsOf), 'nonzero');
 export const subtract = (a: Region, b: Region): Region => combine(ClipType.Difference, a, b);
 export const intersect = (a: Region, b: Region): Region => combine(ClipType.Intersection, a, b);
 
@@ -155,8 +135,11 @@ export const exclude = (a: Region, b: Region): Region => combine(ClipType.Xor, a
  * Rings as they come (either direction, overlapping, crossing themselves) to clean polygons; inside counts by the
  * fill rule.
  */
-export const regionFromRings = (rings: readonly Ring[], rule: 'evenodd' | 'nonzero' = 'evenodd'): Region =>
-  combineRings(ClipType.Union, rings, [], rule === 'evenodd' ? FillRule.EvenOdd : FillRule.NonZero);
+export function regionFromRings(rings: readonly Ring[], rule: 'evenodd' | 'nonzero' = 'evenodd'): Region {
+  const filled = rule === 'evenodd' ? FillRule.EvenOdd : FillRule.NonZero;
+  const united = (some: readonly Ring[]): Region => (some.length === 0 ? [] : clip(ClipType.Union, some, [], filled));
+  return uniteRings(rings, rule, GRID, united);
+}
 
 /** Every point moved. A map that mirrors turns the rings round, so that outer rings stay counter-clockwise. */
 export function mapRegion(region: Region, move: (p: Vec2) => Vec2, mirrors = false): Region {
@@ -229,7 +212,10 @@ const NEAR_MITRE = 2;
 /** Everything within `by` mm of the given open lines: round at the ends, union of all. */
 export function thicken(lines: readonly Ring[], by: number, arcStepMm = ARC_STEP_MM): Region {
   const drawn = lines.filter((l) => l.length > 1);
-  return drawn.length === 0 || by <= 0 ? [] : inflate(drawn, by, JoinType.Round, EndType.Round, arcStepMm);
+  if (drawn.length === 0 || by <= 0) return [];
+  // What grows by a hair more than is asked, by rounding, may not meet what is done by itself.
+  const apart = fewOrApart(drawn, by + WELD_MM);
+  return apart.flatMap((lines) => inflate(lines, by, JoinType.Round, EndType.Round, arcStepMm));
 }
 
 const inflated = new Recall<Region>();
@@ -249,20 +235,6 @@ const inflate = (
     clip.execute(by * GRID, tree);
     return fromTree(tree, [], GRID);
   });
-
-/** Inside or on the edge counts as inside only when `distanceToEdge` says so; this is the strict crossing test. */
-export function contains(polygon: Polygon, p: Vec2): boolean {
-  let inside = false;
-  for (const ring of ringsOf(polygon)) {
-    for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) {
-      const a = ring[i];
-      const b = ring[j];
-      if (a[1] > p[1] !== b[1] > p[1] && p[0] < ((b[0] - a[0]) * (p[1] - a[1])) / (b[1] - a[1]) + a[0])
-        inside = !inside;
-    }
-  }
-  return inside;
-}
 
 /** Distance from `p` to the nearest edge of the polygon, mm. Of one below `asked` only that it is so is certain. */
 export function distanceToEdge(polygon: Polygon, p: Vec2, asked = 0): number {

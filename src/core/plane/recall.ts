@@ -4,10 +4,7 @@
  *
  * Invariant: an answer is only given again for the same rings and numbers, to the last bit; so it is the same answer.
  */
-import type { Vec2 } from './vec2';
-
-/** Corners in a row; as an outline's, or a line's. */
-type Ring = readonly Vec2[];
+import type { Ring } from './ring';
 
 /** Corners of questions that are kept, over all that one recall knows; about 80 bytes each. */
 const MOST_CORNERS = 60_000;

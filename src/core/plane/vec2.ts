@@ -8,9 +8,11 @@ export const sub2 = (a: Vec2, b: Vec2): Vec2 => [a[0] - b[0], a[1] - b[1]];
 export const scale2 = (a: Vec2, k: number): Vec2 => [a[0] * k, a[1] * k];
 export const dot2 = (a: Vec2, b: Vec2): number => a[0] * b[0] + a[1] * b[1];
 export const cross2 = (a: Vec2, b: Vec2): number => a[0] * b[1] - a[1] * b[0];
+// `Math.hypot` takes several times as long, for ends of a double's range that no sheet comes near.
+export const norm2 = ([x, y]: Vec2): number => Math.sqrt(x * x + y * y);
 export function dist2(a: Vec2, b: Vec2): number {
-  const [x, y] = [a[0] - b[0], a[1] - b[1]];
-  // `Math.hypot` takes several times as long, for ends of a double's range that no sheet comes near.
+  const x = a[0] - b[0];
+  const y = a[1] - b[1];
   return Math.sqrt(x * x + y * y);
 }
 export const lerp2 = (a: Vec2, b: Vec2, t: number): Vec2 => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t];
@@ -20,10 +22,13 @@ export const sideOf = (a: Vec2, b: Vec2, p: Vec2): number => orient2d(b[0], b[1]
 
 /** Distance from `p` to the segment a–b, mm. A segment of no length is a point. */
 export function distToSegment(p: Vec2, a: Vec2, b: Vec2): number {
-  const along = sub2(b, a);
-  const length2 = dot2(along, along);
-  const t = length2 === 0 ? 0 : Math.min(1, Math.max(0, dot2(sub2(p, a), along) / length2));
-  return dist2(p, lerp2(a, b, t));
+  // Asked for every corner of an outline: no points are made on the way.
+  const x = b[0] - a[0];
+  const y = b[1] - a[1];
+  const length2 = x * x + y * y;
+  const t = length2 === 0 ? 0 : Math.min(1, Math.max(0, ((p[0] - a[0]) * x + (p[1] - a[1]) * y) / length2));
+  const [u, v] = [p[0] - (a[0] + x * t), p[1] - (a[1] + y * t)];
+  return Math.sqrt(u * u + v * v);
 }
 
 /** Length of a line through points. */

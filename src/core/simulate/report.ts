@@ -1,4 +1,5 @@
 /** What a run left on the sheet: parts cut free, paper left uncut, parts loose too soon, lines cut twice. */
+import Flatbush from 'flatbush';
 import { isCut, tightCurves, type TightCurve } from '../cutting/blade';
 import type { Pass } from '../paper/machine';
 import { boxOf, polygonArea, rectangle, subtract, thicken, thinLine, type Polygon, type Ring } from '../plane/polygon';
@@ -69,7 +70,7 @@ export function reportOf(
     freed: freed.map((p) => ({ outline: p.outer, holes: p.holes, areaMm2: polygonArea(p) })),
     leftUncut: meant ? missed(meant.cuts, cuts) : openEnds(cuts),
     ...(meant ? heldAgainst(meant, thin) : { unscored: [], cutThrough: [], strayed: [] }),
-    looseEarly: freed.flatMap((part) => looseEarly(part, thin)),
+    looseEarly: looseEarly(freed, thin),
     cutTwice: cutTwice(cuts, leadInMm + overcutMm + MEANT_TO_MEET_MM / 2),
     tightCurves: tightCurves(plainLines(job, meant), job.profile.blade.leastRadiusMm),
     skipped: file.skipped,
@@ -140,21 +141,39 @@ function openEnds(cuts: readonly NumberedWay[]): Spot[] {
   });
 }
 
-/** What is still to be worked within a part after the last of its edge is cut. */
-function looseEarly(part: Polygon, traces: readonly Trace[]): Spot[] {
+/** What is still to be worked within parts after the last of their edge is cut. */
+function looseEarly(parts: readonly Polygon[], traces: readonly Trace[]): Spot[] {
+  if (traces.length === 0) return [];
+  const index = new Flatbush(traces.length);
+  for (const { tip } of traces) {
+    const { min, max } = boxOf(tip);
+    index.add(min[0], min[1], max[0], max[1]);
+  }
+  index.finish();
+  return parts.flatMap((part) => {
+    const { min, max } = boxOf(part.outer);
+    const near = index.search(min[0] - 1, min[1] - 1, max[0] + 1, max[1] + 1).sort((a, b) => a - b);
+    return workedIn(part, traces, near);
+  });
+}
+
+/** @param near traces that come near the part, in the order of work */
+function workedIn(part: Polygon, traces: readonly Trace[], near: readonly number[]): Spot[] {
   const ring = preparePolygon({ outer: part.outer, holes: [] });
   const { min, max } = boxOf(part.outer);
   const nearBox = ([x, y]: Vec2): boolean => x > min[0] - 1 && y > min[1] - 1 && x < max[0] + 1 && y < max[1] + 1;
   const onRing = (p: Vec2): boolean => nearBox(p) && ring.distanceToEdge(p) < 2 * KERF_MM;
   const within = (p: Vec2): boolean => nearBox(p) && ring.contains(p) && ring.distanceToEdge(p) > 3 * KERF_MM;
-  const last = traces.reduce(
-    (best, t, k) => (isCut(t) && [...samplesOf(t.tip)].some(({ p }) => onRing(p)) ? k : best),
-    -1,
-  );
-  return traces.slice(last + 1).flatMap((t): Spot[] => {
-    const inside = [...samplesOf(t.tip)].find(({ p }) => within(p));
-    return inside ? [{ at: inside.p, mm: wayLength(t.tip) }] : [];
+  const last = near.reduce((best, k) => (isCut(traces[k]) && someSample(traces[k], onRing) ? k : best), -1);
+  return near.flatMap((k): Spot[] => {
+    const inside = k > last ? someSample(traces[k], within) : null;
+    return inside ? [{ at: inside, mm: wayLength(traces[k].tip) }] : [];
   });
+}
+/** The first place of a trace of which something holds. */
+function someSample({ tip }: Trace, holds: (p: Vec2) => boolean): Vec2 | null {
+  for (const { p } of samplesOf(tip)) if (holds(p)) return p;
+  return null;
 }
 
 /** Stretches that run along an earlier cut for longer than ends that are gone over on purpose. */
