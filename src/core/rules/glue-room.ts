@@ -8,6 +8,7 @@ import { edgesGap, edgesOf, type Edge } from '../plane/gap';
 import { intersect, offset, regionArea, ringArea, subtract, type Region, type Ring } from '../plane/polygon';
 import { AREA_ROUNDING, WELD_MM } from '../tolerance';
 import type { Turn } from '../kinds';
+import { gluedToMoving } from './glued-to-moving';
 import { bearsLoad } from './loads';
 import { shutOutline } from './shut';
 import { basePiece, finding, leversOf, turnsOf, type Draft, type Evidence, type Finding, type Rule } from './rule';
@@ -91,6 +92,17 @@ function checkArea(evidence: Evidence, carrier: Piece, glue: GlueArea): Finding[
       'relief',
     );
     return out;
+  }
+  const stuck = evidence.closed && gluedToMoving(assembly, evidence.closed, carrier, glue);
+  if (stuck) {
+    const [moving, meant] = [stuck.moving, stuck.meant].map((k) => say.partOf(assembly.facets[k].id));
+    const message = `would stick to ${moving}, which moves over ${meant}: ${say.mm2(stuck.areaMm2)} of it lie there.`;
+    add(
+      { severity: 'blocks', measured: stuck.areaMm2, unit: 'mm2', aspect: 'moving', message },
+      'along',
+      'away',
+      'place',
+    );
   }
   const room = setBack(base, assembly, ring);
   if (room < LEAST_SET_BACK_MM - WELD_MM) {
