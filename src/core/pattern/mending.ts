@@ -148,11 +148,13 @@ function doubled(lines: readonly TemplateLine[]): { dropped: TemplateLine; kept:
   const gone = new Set<string>();
   const rank = (l: TemplateLine): number => (isCrease(l) ? 1e6 : 0) + dist2(l.points[0], l.points[1]);
   const order = [...straight].sort((a, b) => rank(b) - rank(a));
-  const index = new LineIndex(order);
+  // What lies on a line begins in its box; what only crosses it mostly does not.
+  const starts = new LineIndex(order.map((line) => ({ id: line.id, closed: false, points: atStart(line), line })));
   order.forEach((kept) => {
     if (gone.has(kept.id)) return;
     gone.add(kept.id);
-    for (const { line: other } of index.near(kept.points, MEETS_MM)) {
+    for (const { line: start } of starts.near(kept.points, MEETS_MM)) {
+      const other = start.line;
       if (gone.has(other.id)) continue;
       if (other.points.every((p) => distToSegment(p, kept.points[0], kept.points[1]) <= MEETS_MM)) {
         gone.add(other.id);
@@ -162,6 +164,8 @@ function doubled(lines: readonly TemplateLine[]): { dropped: TemplateLine; kept:
   });
   return out;
 }
+
+const atStart = ({ points: [p] }: TemplateLine): Vec2[] => [p, p];
 
 /**
  * The lines with every fault mended that can be: doubled ones dropped, gaps closed, creases run on to the next line.

@@ -58,7 +58,7 @@ test('a tab is not stuck where a lifting tab lies, by as much as lies there', ()
 });
 
 test('beside it, up to its edge, it may be', () => {
-  // The lower panel reaches 29 mm past the middle, the step's tab 19: they part at 48, and 9 mm of its height lie there.
+  // The lower panel reaches 29 mm past its middle, the step's tab 19: they part at 48; 9 mm of its height lie there.
   expect([47, 47.8].map((along) => told(over(along)))).toEqual([['blocks 9'], ['blocks 2']]);
   expect([47.95, 48, 48.5, 70].map((along) => told(over(along)))).toEqual([[], [], [], []]);
   // To the other side its own tab reaches 41.
