@@ -3,7 +3,7 @@
  * wrong and what would be right.
  */
 import type { Template } from '../document/template';
-import { isCrease, type TemplateLine } from '../pattern/mending';
+import { isCrease, segmentsOf, type TemplateLine } from '../pattern/mending';
 import { arrange, meetMoreThan } from '../plane/arrangement';
 import {
   boxesMeet,
@@ -20,10 +20,7 @@ import {
 import { cross2, dist2, distToLine, dot2, lerp2, sub2, type Vec2 } from '../plane/vec2';
 import { ShapeError } from '../shapes/shape';
 
-export const pairs = (l: TemplateLine): { a: Vec2; b: Vec2 }[] =>
-  l.points.flatMap((a, i) =>
-    i + 1 < l.points.length ? [{ a, b: l.points[i + 1] }] : l.closed ? [{ a, b: l.points[0] }] : [],
-  );
+export const pairs = (l: TemplateLine): { a: Vec2; b: Vec2 }[] => segmentsOf(l).map(([a, b]) => ({ a, b }));
 
 /** One sheet: its outline, all of it, and what its windows leave. */
 export interface Sheet {

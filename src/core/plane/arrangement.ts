@@ -36,7 +36,8 @@ export const arrange = (segments: readonly Segment[]): Arrangement =>
     [],
     () => arrangeAnew(segments),
   );
-const arranged = new Recall<Arrangement>();
+/** Each edge is a corner of a face on both of its sides. */
+const arranged = new Recall<Arrangement>(({ vertices, edges }) => vertices.length + 2 * edges.length);
 
 function arrangeAnew(segments: readonly Segment[]): Arrangement {
   const live = segments.map((s, i) => ({ ...s, i })).filter((s) => dist2(s.a, s.b) > WELD_MM);

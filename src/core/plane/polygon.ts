@@ -80,7 +80,10 @@ function fromTree(tree: PolyPathD | PolyPath64, out: Polygon[], scale = 1): Poly
 const toRing = (path: readonly { x: number; y: number }[], scale = 1): Ring =>
   path.map(({ x, y }): Vec2 => [x / scale, y / scale]);
 
-const combined = new Recall<Region>();
+/** Corners of all outlines and holes. */
+export const cornerCount = (region: Region): number => region.flatMap(ringsOf).reduce((n, ring) => n + ring.length, 0);
+
+const combined = new Recall<Region>(cornerCount);
 const combine = (op: ClipType, a: Region, b: Region): Region =>
   a.length === 0 && b.length === 0 ? [] : clip(op, a.flatMap(ringsOf), b.flatMap(ringsOf), FillRule.NonZero);
 const clip = (op: ClipType, a: readonly Ring[], b: readonly Ring[], rule: FillRule): Region =>
@@ -218,7 +221,7 @@ export function thicken(lines: readonly Ring[], by: number, arcStepMm = ARC_STEP
   return apart.flatMap((lines) => inflate(lines, by, JoinType.Round, EndType.Round, arcStepMm));
 }
 
-const inflated = new Recall<Region>();
+const inflated = new Recall<Region>(cornerCount);
 /** The library's offset with its tree of outlines and holes; its short form gives rings to be sorted once more. */
 const inflate = (
   rings: readonly Ring[],
@@ -248,12 +251,9 @@ export function distanceToEdge(polygon: Polygon, p: Vec2, asked = 0): number {
   return least;
 }
 
-/** Corners of all outlines and holes. */
-export const cornerCount = (region: Region): number => region.flatMap(ringsOf).reduce((n, ring) => n + ring.length, 0);
-
 /** A point well inside a polygon: the best of the middles of its corner triangles. */
 export const insidePoint = (polygon: Polygon): Vec2 => insides.of(ringsOf(polygon), [], () => lookInside(polygon));
-const insides = new Recall<Vec2>();
+const insides = new Recall<Vec2>(() => 1);
 
 function lookInside(polygon: Polygon): Vec2 {
   const ring = polygon.outer;

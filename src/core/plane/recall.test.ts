@@ -17,7 +17,7 @@ function worked(recall: Recall<string>, questions: readonly (readonly [readonly 
 test('the same question is answered again without work, one that differs in its last bit is not', () => {
   const same = (): Ring => ring(1, 2.5, -3);
   expect(
-    worked(new Recall(), [
+    worked(new Recall(() => 0), [
       [[same()], [1]],
       [[same()], [1]],
       [[same()], [1]],
@@ -25,13 +25,13 @@ test('the same question is answered again without work, one that differs in its 
   ).toBe(1);
   const bit = 1 + Number.EPSILON;
   expect(
-    worked(new Recall(), [
+    worked(new Recall(() => 0), [
       [[ring(1)], [1]],
       [[ring(bit)], [1]],
     ]),
   ).toBe(2);
   expect(
-    worked(new Recall(), [
+    worked(new Recall(() => 0), [
       [[ring(1)], [1]],
       [[ring(1)], [bit]],
     ]),
@@ -41,7 +41,7 @@ test('the same question is answered again without work, one that differs in its 
 test('corners are told apart by the ring they are in, and by their order', () => {
   const [a, b, c] = [ring(1, 2), ring(3), ring(1)];
   expect(
-    worked(new Recall(), [
+    worked(new Recall(() => 0), [
       [[a, b], []],
       [[c, ring(2, 3)], []],
       [[b, a], []],
@@ -54,7 +54,7 @@ test('questions that share their hash are told apart by what they ask', () => {
   const few = fc.array(fc.array(fc.constantFrom(0, 1, 2), { maxLength: 3 }), { maxLength: 2 });
   fc.assert(
     fc.property(fc.array(few, { maxLength: 60 }), (asked) => {
-      const recall = new Recall<string>();
+      const recall = new Recall<string>(() => 0);
       for (const rows of asked) {
         const rings = rows.map((ys) => ring(...ys));
         expect(recall.of(rings, [], () => JSON.stringify(rings))).toBe(JSON.stringify(rings));
@@ -64,16 +64,16 @@ test('questions that share their hash are told apart by what they ask', () => {
 });
 
 test('so much is kept and no more: what was asked longest ago is worked out again, what is too long always', () => {
-  const long = (k: number): Ring => Array.from({ length: 5000 }, (_, i) => [k, i] as const);
-  const recall = new Recall<number>();
+  const long = (k: number): Ring => Array.from({ length: 4999 }, (_, i) => [k, i] as const);
+  const recall = new Recall<number>(() => 0);
   let times = 0;
   const ask = (k: number): number => recall.of([long(k)], [], () => ++times);
   for (let k = 0; k < 12; k++) ask(k);
-  // 60 000 corners: twelve of them fit.
+  // 60 000 corners, and each question counts for one itself: twelve of them fit.
   expect([ask(0), times]).toEqual([1, 12]);
   ask(12);
   expect([ask(0), times, ask(1), times]).toEqual([1, 13, 14, 14]);
-  const tooLong: Ring = Array.from({ length: 6001 }, (_, i) => [i, 0] as const);
+  const tooLong: Ring = Array.from({ length: 6000 }, (_, i) => [i, 0] as const);
   const again = (): number => recall.of([tooLong], [], () => ++times);
   expect([again(), again()]).toEqual([15, 16]);
 });
@@ -96,4 +96,19 @@ test('outlines come out the same, asked first or again', () => {
       expect(subtract([polygon(p)], unite([polygon(p)], [polygon(q)]))).toEqual([]);
     }),
   );
+});
+
+test('an answer counts as what it holds: one of too many corners is not kept, many push out others', () => {
+  const recall = new Recall<number>((corners) => corners);
+  let times = 0;
+  const ask = (k: number, corners: number): number => {
+    recall.of([ring(k)], [], () => (times++, corners));
+    return times;
+  };
+  // Two are the question's own: its corner, and itself.
+  expect([ask(1, 5998), ask(1, 5998), ask(2, 5999), ask(2, 5999)]).toEqual([1, 1, 2, 3]);
+  for (let k = 10; k < 20; k++) ask(k, 5998);
+  const before = times;
+  expect(ask(19, 5998)).toBe(before);
+  expect(ask(1, 5998)).toBe(before + 1);
 });

@@ -6,9 +6,9 @@
  */
 import type { Ring } from './ring';
 
-/** Corners of questions that are kept, over all that one recall knows; about 80 bytes each. */
+/** Corners of questions and answers that are kept, over all that one recall knows; about 80 bytes each. */
 const MOST_CORNERS = 60_000;
-/** A question of more corners than this is not kept: it would push out all others. */
+/** What has more corners than this is not kept: it would push out all others. */
 const MOST_OF_ONE = 6_000;
 
 interface Answered<R> {
@@ -23,14 +23,17 @@ export class Recall<R> {
   private readonly known = new Map<number, Answered<R>>();
   private corners = 0;
 
+  /** @param weigh corners of an answer: few lines that all cross each other have a thousand times as many faces */
+  constructor(private readonly weigh: (answer: R) => number) {}
+
   /**
    * The answer that was given before, or `work()`.
    * @param rings never changed afterwards, nor may the answer be
    * @param numbers all else that the answer depends on
    */
   of(rings: readonly Ring[], numbers: readonly number[], work: () => R): R {
-    const corners = rings.reduce((n, r) => n + r.length, 0);
-    if (corners > MOST_OF_ONE) return work();
+    const asked = rings.reduce((n, r) => n + r.length, 1);
+    if (asked > MOST_OF_ONE) return work();
     const key = hashOf(rings, numbers);
     const found = this.known.get(key);
     if (found && sameNumbers(found.numbers, numbers) && sameRings(found.rings, rings)) {
@@ -39,7 +42,8 @@ export class Recall<R> {
       return found.answer;
     }
     const answer = work();
-    this.keep(key, { rings, numbers, corners, answer });
+    const corners = asked + this.weigh(answer);
+    if (corners <= MOST_OF_ONE) this.keep(key, { rings, numbers, corners, answer });
     return answer;
   }
 

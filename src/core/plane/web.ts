@@ -72,7 +72,7 @@ export function narrowestNeck(sheet: Sheet, limitMm: number, steps = STEPS): Nec
   const counts = [limitMm, steps, ...parts.map((rings) => rings.length)];
   return narrowest.of([...parts.flat(), ...sheet.cuts], counts, () => lookForNeck(sheet, limitMm, steps));
 }
-const narrowest = new Recall<Neck | null>();
+const narrowest = new Recall<Neck | null>(() => 1);
 
 function lookForNeck(sheet: Sheet, limitMm: number, steps: number): Neck | null {
   const neck = narrowestGap(sheet, limitMm - WELD_MM);

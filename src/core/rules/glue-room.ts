@@ -93,7 +93,7 @@ function checkArea(evidence: Evidence, carrier: Piece, glue: GlueArea): Finding[
     );
     return out;
   }
-  const stuck = evidence.closed && gluedToMoving(assembly, evidence.closed, carrier, glue);
+  const stuck = evidence.closed && gluedToMoving(evidence, evidence.closed, carrier, glue);
   if (stuck) {
     const [moving, meant] = [stuck.moving, stuck.meant].map((k) => say.partOf(assembly.facets[k].id));
     const message = `would stick to ${moving}, which moves over ${meant}: ${say.mm2(stuck.areaMm2)} of it lie there.`;
