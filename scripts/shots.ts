@@ -27,11 +27,11 @@ async function main(): Promise<void> {
   };
   try {
     await driver.get(base);
-    await eventually(
-      driver,
-      'three thumbnails',
-      async () => (await driver.findElements(By.css('main svg path'))).length > 20,
-    );
+    // Cards with letters come last: until a card is built its size is told as "about".
+    await eventually(driver, 'a picture of every card', async () => {
+      const text = await driver.findElement(By.css('main')).getText();
+      return text.includes(' closed') && !text.includes('about ');
+    });
     await shot('start');
     const open = async (name: string): Promise<void> => {
       await driver.get(base);
