@@ -3,7 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Key, type WebDriver } from 'selenium-webdriver';
-import { TWO_PIECES } from '../src/core/tests/templates';
+import { STEP_OF_CUTS, TWO_PIECES } from '../src/core/tests/templates';
 import { click, eventually, find, findText } from './support/browser';
 import { session } from './support/session';
 import type { StudioPage } from './support/studio';
@@ -111,13 +111,48 @@ test('an easel gets a level, which is opened by its own drive; a card gets its c
   });
 });
 
-test('a template of two pieces is joined by its glue, made the card, and opens as one', async () => {
+/** A template brought in from a file, before it is made the card. */
+async function bring(svg: string): Promise<void> {
   await page.beginCard();
   await page.stage('Dress');
   await (await findText(driver, 'button', 'Whole template…')).click();
-  const file = join(mkdtempSync(join(tmpdir(), 'two-pieces-')), 'step.svg');
-  writeFileSync(file, TWO_PIECES);
+  const file = join(mkdtempSync(join(tmpdir(), 'template-')), 'step.svg');
+  writeFileSync(file, svg);
   await (await find(driver, '[aria-label="Template file"]')).sendKeys(file);
+}
+
+test('cuts from edge to edge are answered by picture and by key, and the card is as large as its paper', async () => {
+  await bring(STEP_OF_CUTS);
+  const asked = () => driver.findElements({ css: '[data-severing]' });
+  await eventually(driver, 'three questions', async () => (await asked()).length === 3);
+  // Two slits, three folds across the step, two stretches of the gutter.
+  const answer = async (mm: string, word: string): Promise<void> => {
+    const box = await findText(driver, '*[@data-severing]', `of ${mm} mm`);
+    await (await box.findElement({ xpath: `.//button[normalize-space(.)="${word}"]` })).click();
+  };
+  await answer('50', 'Really a cut');
+  await answer('30', 'Valley');
+  await answer('40', 'Valley');
+  await eventually(driver, 'no question more', async () => (await asked()).length === 0);
+  // The middle one of the three is its ridge: picked, and made so by its key.
+  const [ridge] = (await driver.findElements({ css: '[data-line]' })).slice(5, 6);
+  await driver.actions().move({ origin: ridge }).click().perform();
+  await findText(driver, 'p', 'Shift adds a line');
+  await (await find(driver, 'svg[aria-label=Template]')).sendKeys('m');
+  await eventually(
+    driver,
+    'a mountain',
+    async () => (await driver.findElements({ css: '.line.mountain' })).length === 1,
+  );
+  await (await find(driver, '[aria-label="Name of piece 1"]')).sendKeys('Page');
+  await (await findText(driver, 'button', 'Make it the card')).click();
+  await clear();
+  await findText(driver, 'button', '100 × 75');
+  expect(await page.complaints()).toEqual([]);
+});
+
+test('a template of two pieces is joined by its glue, made the card, and opens as one', async () => {
+  await bring(TWO_PIECES);
   await (await findText(driver, 'button', 'Join what fits')).click();
   await eventually(driver, 'two joins', async () => (await driver.findElements({ css: '[data-join]' })).length === 2);
   await (await findText(driver, 'button', 'Make it the card')).click();

@@ -187,3 +187,11 @@ export function readSide(text: string): Side {
   if ((SIDES as readonly string[]).includes(text)) return text as Side;
   throw new UsageError(`--side is "${text.slice(0, 20)}"; it must be inside or outside`);
 }
+
+/** The id of a stock of the card, said by that or by its name. */
+export function readStock({ stocks }: Design, text: string, option: string): string {
+  const stock = stocks.find((s) => s.id === text || s.name.toLowerCase() === text.toLowerCase());
+  if (stock) return stock.id;
+  const known = stocks.map((s) => `${s.id} (${s.name})`).join(', ');
+  throw new UsageError(`--${option}: "${text.slice(0, 40)}" is no stock of the card; it has ${known}`);
+}

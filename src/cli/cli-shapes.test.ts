@@ -7,7 +7,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { shelveFonts } from '../fonts/shelve';
 import { run } from './run';
-import { TWO_PIECES } from '../core/tests/templates';
+import { STEP_OF_CUTS, TWO_PIECES } from '../core/tests/templates';
 
 beforeAll(shelveFonts);
 const dir = mkdtempSync(join(tmpdir(), 'rhabdoplex-cli-shapes-'));
@@ -154,6 +154,19 @@ describe('bring', () => {
     const again = await ok('bring', at('t.dxf'), at('t2.json'));
     expect((await ok('pose', at('t2.json'), '--open', '90')).facets).toHaveLength(4);
     expect(again.faults).toEqual([]);
+  });
+  test('cuts from edge to edge are told by id, and answered are folds of a card; its piece has a name', async () => {
+    writeFileSync(at('cuts.svg'), STEP_OF_CUTS);
+    const asked = await run(['bring', at('cuts.svg'), at('cuts.json')]);
+    expect([asked.code, asked.error]).toEqual([2, expect.stringContaining('path-2, path-3; path-4, path-5, path-6')]);
+    const roles = { 2: 'cut', 3: 'cut', 4: 'valley', 5: 'valley', 6: 'mountain', 7: 'valley', 8: 'valley' };
+    const said = Object.entries(roles).flatMap(([k, role]) => ['--role', `path-${k}=${role}`]);
+    const made = await ok('bring', at('cuts.svg'), at('cuts.json'), ...said, '--name', 'card=Page');
+    expect(made.severing).toEqual([]);
+    expect(made.named).toEqual([{ piece: 'card', name: 'Page', stock: 'card-240' }]);
+    expect((await ok('prove', at('cuts.json'))).verdict).toBe('clear');
+    const nowhere = await run(['bring', at('cuts.svg'), at('cuts.json'), ...said, '--piece', 'card-part-9=night-216']);
+    expect([nowhere.code, nowhere.error]).toEqual([2, expect.stringContaining('of one of card')]);
   });
   test('two pieces are joined by their glue, by a list of joins, and posed as one', async () => {
     writeFileSync(at('two.svg'), TWO_PIECES);

@@ -103,6 +103,8 @@ const HELP: Readonly<Record<string, Help>> = {
       mend: ['', 'closes small gaps and takes double lines out'],
       joins: ['all|FILE', 'ties the pieces together'],
       folds: ['N', 'the so-manieth choice of mountains and valleys that folds flat'],
+      name: ['PIECE=NAME', 'what a piece is called; may be given again and again'],
+      piece: ['PIECE=STOCK', 'a piece that is cut from another stock; may be given again and again'],
     },
   },
   check: { takes: 'FILE', says: 'reads a card and says what is wrong, and where', options: {} },

@@ -2,17 +2,9 @@
 import { CARD, ownerOfId } from '../core/ids';
 import { openTo, stateIn, within } from '../core/drives';
 import { existsSync } from 'node:fs';
-import { basename } from 'node:path';
 import { assembleCreasePattern } from '../core/assembly/crease-pattern';
 import { cutListCsv } from '../core/formats/csv';
 import { readFold } from '../core/formats/fold-read';
-import { readTemplate } from '../core/formats/template-read';
-import { findFaults } from '../core/pattern/mending';
-import { TEMPLATE_ROLES, type TemplateRole } from '../core/pattern/pattern';
-import { withTemplate } from '../core/build/bring';
-import { keptOf, templateLines } from '../core/build/template';
-import { proposeJoins, roleChoices, settleJoins, type Proposal } from '../core/build/template-proposals';
-import type { Template } from '../core/document/template';
 import { PLAIN_BASE, BASES, faceMounting, kindInfo, KINDS, type Parameter, type ParameterValue } from '../core/kinds';
 import { buildAssembly } from '../core/build/build';
 import { addMechanism, naturalMount } from '../core/document/standing';
@@ -23,7 +15,7 @@ import { DEFAULT_STEPS, MOST_STEPS, prove as proveDesign, seek } from '../core/p
 import type { Finding } from '../core/rules';
 import { briefOf } from '../core/proof/evidence';
 import { reportPose } from '../core/proof/report';
-import { checkDesign, readJoins } from '../core/document/schema';
+import { checkDesign } from '../core/document/schema';
 import { readValue } from '../core/document/values';
 import { cutList } from '../core/sheets/cutlist';
 import { parseAngle } from '../core/units/angle';
@@ -36,12 +28,14 @@ import {
   readNumber,
   readNamed,
   readState,
+  readStock,
   readText,
   readSide,
   UsageError,
   writeFile,
   type Verb,
 } from './arguments';
+import { bring } from './bring-verb';
 import { booklet, bundle, cut, sheets } from './sheet-verbs';
 import { pattern } from './pattern-verb';
 
@@ -157,14 +151,6 @@ function beginCard(kind: string, size: string | undefined): Design {
 }
 /** A plain card says nothing of its construction. */
 const constructed = (id: string): { construction?: string } => (id === PLAIN_BASE ? {} : { construction: id });
-
-/** The id of a stock of the card, said by that or by its name. */
-function readStock({ stocks }: Design, text: string, option: string): string {
-  const stock = stocks.find((s) => s.id === text || s.name.toLowerCase() === text.toLowerCase());
-  if (stock) return stock.id;
-  const known = stocks.map((s) => `${s.id} (${s.name})`).join(', ');
-  throw new UsageError(`--${option}: "${text.slice(0, 40)}" is no stock of the card; it has ${known}`);
-}
 
 /** A mechanism or the base cut from a stock, and single pieces from others. */
 function withStocks(design: Design, id: string, said: string | undefined, pieces: readonly string[]): Design {
@@ -319,100 +305,6 @@ const fold: Verb = (args) => {
   const report = reportPose(assembly, openTo(180 - fraction * leadDeg), true);
   return { code: report.stopped ? 3 : 0, result: report };
 };
-
-const bring: Verb = (args) => {
-  const {
-    files: [from, out, ...more],
-    options,
-    many,
-    flags,
-  } = readArguments(args, {
-    ...{ scale: 'one', role: 'many', gutter: 'one', mend: 'flag', joins: 'one', folds: 'one' },
-  });
-  if (more.length > 0 || out === undefined)
-    throw new UsageError('bring FROM.svg|FROM.dxf OUT writes a card from a template; give both files');
-  const read = readTemplate(readText(from, 'an SVG or DXF file'), from);
-  const chosen = new Map(
-    many.role.map((pair) => {
-      const [key, role] = [pair.slice(0, pair.lastIndexOf('=')), pair.slice(pair.lastIndexOf('=') + 1)];
-      if (!(TEMPLATE_ROLES as readonly string[]).includes(role))
-        throw new UsageError(
-          `--role ${pair.slice(0, 40)}: it must be LAYER=ROLE or ID=ROLE with a role of ${TEMPLATE_ROLES.join(', ')}`,
-        );
-      if (!read.groups.some((g) => g.key === key || g.layer === key) && !read.lines.some((l) => l.id === key))
-        throw new UsageError(
-          `--role ${pair.slice(0, 40)}: there is no layer or line "${key}"; layers are ` +
-            `${[...new Set(read.groups.map((g) => g.layer))].join(', ')}`,
-        );
-      return [key, role as TemplateRole] as const;
-    }),
-  );
-  const plain: Template = {
-    name:
-      basename(from)
-        .replace(/\.\w+$/, '')
-        .slice(0, 100) || 'Template',
-    scale: readNumber(options.scale, 'scale', 0.001, 1000, 1),
-    mended: flags.has('mend'),
-    lead: options.gutter ?? null,
-    lines: read.lines,
-    groups: read.groups.map(({ key, layer, colour, dashed, role }) => ({
-      key,
-      layer,
-      colour,
-      dashed,
-      role: chosen.get(key) ?? chosen.get(layer) ?? role,
-    })),
-    picked: Object.fromEntries(read.lines.flatMap((l) => (chosen.has(l.id) ? [[l.id, chosen.get(l.id)!]] : []))),
-  };
-  const roles = roleChoices(plain);
-  const folded = withFolds(plain, roles, options.folds);
-  const offered = proposeJoins(folded);
-  const template = withJoins(folded, offered, options.joins);
-  const design = withTemplate(blankDesign(template.name), template);
-  const checked = checkDesign(design);
-  if (!checked.ok) throw new UsageError(checked.why);
-  const assembly = buildAssembly(design);
-  writeFile(out, `${JSON.stringify(design, null, 1)}\n`);
-  return {
-    result: {
-      file: out,
-      groups: read.groups.map((g) => ({
-        layer: g.layer,
-        colour: g.colour,
-        dashed: g.dashed,
-        lines: g.count,
-        role: chosen.get(g.key) ?? chosen.get(g.layer) ?? g.role,
-      })),
-      left_out: read.leftOut,
-      pieces: assembly.pieces.map((p) => p.id),
-      creases: [...assembly.hosts.keys()],
-      faults: findFaults(templateLines({ ...template, mended: false })),
-      faults_left: findFaults(templateLines(template)).length,
-      joins: template.joins ?? [],
-      kept: keptOf(template).map(({ line, what, acrossMm }) => ({ line, what, across_mm: acrossMm })),
-      offered: { joins: offered, folds: roles },
-    },
-  };
-};
-
-/** One of the choices of roles that fold flat, counted from 1. */
-function withFolds(t: Template, roles: ReturnType<typeof roleChoices>, asked: string | undefined): Template {
-  if (asked === undefined) return t;
-  const k = readNumber(asked, 'folds', 1, 1000, 1);
-  if (!Number.isInteger(k) || !roles[k - 1])
-    throw new UsageError(`--folds ${asked}: choices of roles that fold flat here are ${roles.length}`);
-  return { ...t, picked: { ...t.picked, ...roles[k - 1] } };
-}
-
-/** Joins as a file has them, or all that is offered as far as the card then opens. */
-function withJoins(t: Template, offered: readonly Proposal[], asked: string | undefined): Template {
-  if (asked === undefined) return t;
-  if (asked === 'all') return { ...t, joins: settleJoins(t, offered) };
-  const read = readJoins(readText(asked, 'a list of joins, or the word all'));
-  if (!read.ok) throw new UsageError(`${asked}: ${read.why}`);
-  return { ...t, joins: read.joins };
-}
 
 const check: Verb = (args) => {
   const { files } = readArguments(args, {});

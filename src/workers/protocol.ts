@@ -16,7 +16,9 @@ import type { ReadTemplate } from '@/core/formats/template-read';
 import type { Fault, TemplateLine } from '@/core/pattern/mending';
 import type { Template, TemplateJoin } from '@/core/document/template';
 import type { KeptSize } from '@/core/build/template';
+import type { PieceStock } from '@/core/build/bring';
 import type { Proposal } from '@/core/build/template-proposals';
+import type { Severing } from '@/core/build/template-severing';
 import type { TemplateRole } from '@/core/pattern/pattern';
 import type { Outline, StrutSheet, WorkedShape } from '@/core/build/workshop';
 import type { Shape, ShapeAsset, TextShape } from '@/core/shapes/shape';
@@ -25,6 +27,7 @@ import type { ExportChoice } from '@/core/formats/export';
 import type { Picture } from '@/core/formats/picture';
 import type { StopPicture } from '@/core/formats/stops';
 import type { Ring } from '@/core/plane/polygon';
+import type { Vec2 } from '@/core/plane/vec2';
 import type { Design } from '@/core/document/design';
 import type { Listed } from '@/core/document/listed';
 import type { Proof } from '@/core/proof/prove';
@@ -60,9 +63,24 @@ export interface InHold {
   readonly own: OwnHold;
   readonly dimensions: readonly Dimension[];
 }
-/** What a template offers: its sheets, as drawn in its file, and what they could be joined and folded by. */
+/** The lines of a template with their roles, what is wrong with them, and which would part a piece. */
+export interface Drawn {
+  readonly lines: readonly TemplateLine[];
+  readonly faults: readonly Fault[];
+  readonly severing: readonly Severing[];
+}
+/** A piece of a template, as drawn in its file: what it is called, and a place on its paper. */
+export interface OfferedPiece {
+  readonly id: string;
+  readonly title: string;
+  readonly outline: Ring;
+  readonly at: Vec2;
+  /** What it is cut from so far. */
+  readonly stock: string;
+}
+/** What a template offers: its pieces, as drawn in its file, and what they could be joined and folded by. */
 export interface Offers {
-  readonly sheets: readonly Ring[];
+  readonly pieces: readonly OfferedPiece[];
   readonly joins: readonly Proposal[];
   readonly folds: readonly Readonly<Record<string, TemplateRole>>[];
   /** What keeps its size when the rest is scaled. */
@@ -239,14 +257,12 @@ export interface Engine {
   ): Promise<Answer<readonly { readonly letter: string; readonly path: string; readonly x: number }[]>>;
   template(text: string, name: string): Promise<Answer<ReadTemplate>>;
   /** The design with the template for its card. */
-  bringTemplate(design: Design, template: Template): Promise<Answer<Design>>;
+  bringTemplate(design: Design, template: Template, stocks: readonly PieceStock[]): Promise<Answer<Design>>;
   /** Its pieces, how they could be joined and folded. */
-  offers(template: Template): Promise<Answer<Offers>>;
+  offers(design: Design, template: Template): Promise<Answer<Offers>>;
   /** Of all joins that are offered those with which the card opens furthest. */
   settle(template: Template): Promise<Answer<readonly TemplateJoin[]>>;
-  faults(
-    template: Template,
-  ): Promise<Answer<{ readonly lines: readonly TemplateLine[]; readonly faults: readonly Fault[] }>>;
+  faults(template: Template): Promise<Answer<Drawn>>;
   export(design: Design, choice: ExportChoice): Promise<Answer<Uint8Array>>;
   /** The card in a state as a PNG; from the reader's right unless said. */
   still(

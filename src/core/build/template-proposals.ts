@@ -190,7 +190,9 @@ function opensWith(t: Template, joins: readonly TemplateJoin[]): number {
 /** Roles for the creases of a template that fold flat at every vertex, by line; those that were picked stay. */
 export function roleChoices(t: Template): Readonly<Record<string, TemplateRole>>[] {
   const lines = templateLines({ ...t, scale: 1 });
-  const lead = leadOf(t, creasesOf(lines), sheetsOf(lines));
+  const creases = creasesOf(lines);
+  if (creases.length === 0) return [];
+  const lead = leadOf(t, creases, sheetsOf(lines));
   const known = new Map<string, Fold>([[lead.id, 'valley']]);
   const down = (role: TemplateRole): Fold =>
     role === 'mountain' || role === 'perforation-mountain' ? 'mountain' : 'valley';

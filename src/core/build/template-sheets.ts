@@ -2,6 +2,7 @@
  * The paper of a brought-in template, its creases, and which of them is the gutter. Throws ShapeError with what is
  * wrong and what would be right.
  */
+import { group } from 'd3-array';
 import type { Template } from '../document/template';
 import { isCrease, segmentsOf, type TemplateLine } from '../pattern/mending';
 import { arrange, meetMoreThan } from '../plane/arrangement';
@@ -40,15 +41,36 @@ export function checkCrossings(lines: readonly TemplateLine[]): void {
   );
 }
 
+/** What is cut away. */
+export function windowsOf(lines: readonly TemplateLine[]): Region {
+  const drawn: Region = lines.filter((l) => l.role === 'window').flatMap((l) => unite(arrange(pairs(l)).faces));
+  return unite(drawn);
+}
+
+/**
+ * Paper between cut lines. A line that nobody said is a real cut may yet be a fold: what it parts stays one sheet, or
+ * a drawing that has its folds as cuts would fall to pieces.
+ */
+function paperOf(lines: readonly TemplateLine[]): Region {
+  const cuts = lines.filter((l) => l.role === 'cut');
+  const { edges, faces } = arrange(cuts.flatMap(pairs));
+  if (!cuts.some((l) => l.meant)) return unite(faces);
+  const meant = cuts.flatMap((l) => pairs(l).map(() => l.meant === true));
+  const leads = faces.map((_, k) => k);
+  const leadOfFace = (k: number): number => (leads[k] === k ? k : (leads[k] = leadOfFace(leads[k])));
+  for (const { left, right, sources } of edges)
+    if (left >= 0 && right >= 0 && !sources.some((s) => meant[s])) leads[leadOfFace(left)] = leadOfFace(right);
+  return [...group(faces, (_, k) => leadOfFace(k)).values()].flatMap((same) => unite(same));
+}
+
 /** Sheets of paper, the largest first. */
 export function sheetsOf(lines: readonly TemplateLine[]): readonly Sheet[] {
-  const paper = unite(arrange(lines.filter((l) => l.role === 'cut').flatMap(pairs)).faces);
+  const paper = paperOf(lines);
   if (paper.length === 0)
     throw new ShapeError(
       'the cut lines do not close round any paper; give the outline the role cut, or let open outlines be mended',
     );
-  const drawn: Region = lines.filter((l) => l.role === 'window').flatMap((l) => unite(arrange(pairs(l)).faces));
-  const windows = unite(drawn).map((window) => ({ window, box: boxOf(window.outer) }));
+  const windows = windowsOf(lines).map((window) => ({ window, box: boxOf(window.outer) }));
   const restOf = (p: Polygon): Polygon => {
     const box = boxOf(p.outer);
     const own = windows.filter((w) => boxesMeet(w.box, box)).map((w) => w.window);
@@ -62,7 +84,7 @@ export function sheetsOf(lines: readonly TemplateLine[]): readonly Sheet[] {
 /** Straight creases, those that were drawn on without lifting told apart. */
 export function creasesOf(lines: readonly TemplateLine[]): readonly TemplateLine[] {
   const creases = lines.filter((l) => isCrease(l) && l.points.length >= 2).flatMap(straightParts);
-  const bent = creases.find((l) => l.points.length > 2 && !straight(l.points));
+  const bent = creases.find((l) => l.points.length > 2 && !isStraight(l.points));
   if (bent) throw new ShapeError(`crease ${bent.id} is curved; only straight creases fold, so give it another role`);
   return creases;
 }
@@ -73,7 +95,8 @@ export const isInside = (sheet: Polygon, l: TemplateLine): boolean =>
 
 /** The gutter: as it was chosen, else what runs furthest, its stretches to both sides of what stands on it together. */
 export function leadOf(t: Template, creases: readonly TemplateLine[], sheets: readonly Sheet[]): TemplateLine {
-  const own = creases.filter((l) => isInside(sheets[0].whole, l));
+  const onLargest = creases.filter((l) => isInside(sheets[0].whole, l));
+  const own = onLargest.length > 0 ? onLargest : creases;
   const length = (l: TemplateLine): number => dist2(l.points[0], l.points[l.points.length - 1]);
   const lead =
     creases.find((l) => l.id === t.lead) ??
@@ -91,7 +114,7 @@ const CORNER_DEG = 12;
 /** Creases drawn on without lifting are told apart at their corners; a curve stays one line. */
 function straightParts(l: TemplateLine): TemplateLine[] {
   const run = l.closed ? [...l.points, l.points[0]] : l.points;
-  if (run.length < 3 || straight(run)) return [l];
+  if (run.length < 3 || isStraight(run)) return [l];
   const turns = run.slice(1, -1).map((p, i) => {
     const [u, v] = [sub2(p, run[i]), sub2(run[i + 2], p)];
     return Math.abs(Math.atan2(cross2(u, v), dot2(u, v))) * (180 / Math.PI);
@@ -131,5 +154,5 @@ export const extremes = (lines: readonly TemplateLine[], u: Vec2): [Vec2, Vec2] 
 const spanOf = (lead: TemplateLine, creases: readonly TemplateLine[]): number =>
   dist2(...extremes(inLine(lead, creases), sub2(lead.points[lead.points.length - 1], lead.points[0])));
 
-const straight = (p: readonly Vec2[]): boolean =>
+export const isStraight = (p: readonly Vec2[]): boolean =>
   p.every((q) => Math.abs(cross2(sub2(p[p.length - 1], p[0]), sub2(q, p[0]))) < 1e-3 * dist2(p[p.length - 1], p[0]));

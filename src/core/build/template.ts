@@ -12,7 +12,7 @@ import type { Making } from '../pattern/making';
 import { mend, type TemplateLine } from '../pattern/mending';
 import { joinPerforations } from '../pattern/perforations';
 import { roundHole, slotOf } from '../pattern/recognise';
-import { insidePoint, regionBox } from '../plane/polygon';
+import { contains, insidePoint, regionBox } from '../plane/polygon';
 import { preparePolygon, type PreparedPolygon } from '../plane/prepared';
 import { cross2, dist2, dot2, lerp2, scale2, sub2, type Vec2 } from '../plane/vec2';
 import { joinIntervals, withoutIntervals, type Interval } from '../shapes/level';
@@ -30,6 +30,7 @@ export function templateLines(t: Template): readonly TemplateLine[] {
     role: t.picked[l.id] ?? roles.get(l.group) ?? 'cut',
     closed: l.closed,
     points: l.points,
+    ...(t.picked[l.id] === 'cut' ? { meant: true } : {}),
   }));
   const kept = new Map(keptSizes(t, lines).map((k) => [k.line, k]));
   const scaled = lines.map((l) => ({ ...l, points: scaledBy(t.scale, l.points, kept.get(l.id)) }));
@@ -103,14 +104,44 @@ export function buildTemplate(t: Template, stock: string): Base {
   return pieces;
 }
 
+/** A sheet as a piece of the card. */
+export interface NamedSheet {
+  readonly id: string;
+  readonly title: string;
+  readonly sheet: Sheet;
+}
+/** Sheets as they become pieces: the one that opens first, the others by their size. */
+function namedSheets(t: Template, sheets: readonly Sheet[], main: Sheet): NamedSheet[] {
+  const order = [main, ...sheets.filter((s) => s !== main)];
+  const said = (t.pieces ?? [])
+    .filter(({ name }) => name.trim() !== '')
+    .map(({ at, name }) => ({ at: scale2(at, t.scale), name }));
+  return order.map((sheet, k) => ({
+    id: k === 0 ? CARD : partOf(k),
+    title: said.find(({ at }) => contains(sheet.rest, at))?.name ?? (k === 0 ? t.name : `${t.name}, part ${k + 1}`),
+    sheet,
+  }));
+}
+const partOf = (k: number): string => `${CARD}-part-${k + 1}`;
+
+/** The pieces that a template has, in their order; with nothing to open yet the largest is first. Throws ShapeError. */
+export function sheetsNamed(t: Template): NamedSheet[] {
+  const lines = templateLines(t);
+  checkCrossings(lines);
+  const sheets = sheetsOf(lines);
+  const creases = creasesOf(lines);
+  return namedSheets(t, sheets, creases.length > 0 ? sheetWith(leadOf(t, creases, sheets), sheets) : sheets[0]);
+}
+const sheetWith = (lead: TemplateLine, sheets: readonly Sheet[]): Sheet =>
+  sheets.find((s) => isInside(s.whole, lead)) ?? sheets[0];
+
 function piecesOf(t: Template, stock: string): Base {
   const lines = templateLines(t);
   checkCrossings(lines);
-  const sheets = [...sheetsOf(lines)];
+  const sheets = sheetsOf(lines);
   const creases = creasesOf(lines);
   const lead = leadOf(t, creases, sheets);
-  const main = sheets.find((s) => isInside(s.whole, lead)) ?? sheets[0];
-  sheets.sort((a, b) => (a === main ? -1 : b === main ? 1 : 0));
+  const main = sheetWith(lead, sheets);
   const stretches = inLine(
     lead,
     creases.filter((l) => isInside(main.whole, l)),
@@ -120,9 +151,9 @@ function piecesOf(t: Template, stock: string): Base {
   const names = new Names();
   const others = new LineIndex(creases.filter((l) => !stretches.includes(l)));
   const drawn = new LineIndex(lines);
-  const pieces = sheets.map((sheet, k): Piece => ({
-    id: k === 0 ? CARD : `card-part-${k + 1}`,
-    title: k === 0 ? t.name : `${t.name}, part ${k + 1}`,
+  const pieces = namedSheets(t, sheets, main).map(({ id, title, sheet }, k): Piece => ({
+    id,
+    title,
     mechanism: CARD,
     stock,
     glue: [],

@@ -152,8 +152,13 @@ const joinsSchema = Joi.array()
       turned: Joi.boolean().required(),
     }),
   );
+/** More pieces than this are not a card. */
+const MOST_PIECES = 200;
 const template = Joi.object({
   name: Joi.string().max(120).required(),
+  pieces: Joi.array()
+    .max(MOST_PIECES)
+    .items(Joi.object({ at: place, name: Joi.string().max(60).required() })),
   scale: Joi.number().greater(0).max(1000).required(),
   mended: Joi.boolean().required(),
   lead: key.allow(null).required(),

@@ -58,4 +58,6 @@ export interface Template {
   /** Line that is the gutter; null: the longest crease of the largest piece. */
   readonly lead: string | null;
   readonly joins?: readonly TemplateJoin[];
+  /** What its pieces are called, each by a place on its paper as drawn in the file. */
+  readonly pieces?: readonly { readonly at: Vec2; readonly name: string }[];
 }

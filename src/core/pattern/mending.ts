@@ -10,11 +10,14 @@ import type { TemplateRole } from './pattern';
 import { ROUNDING_MM, SAME_LEVEL_MM } from '../tolerance';
 
 export { segmentsOf } from './plain-line';
+export const lengthOf = (l: PlainLine): number => segmentsOf(l).reduce((sum, [a, b]) => sum + dist2(a, b), 0);
 export interface TemplateLine extends PlainLine {
   readonly role: TemplateRole;
   /** Dashes that were joined into this crease, by id, and how they were cut. */
   readonly joined?: readonly string[];
   readonly making?: Making;
+  /** Its maker said of this very line that it is a cut: it may part a piece. */
+  readonly meant?: boolean;
 }
 export interface Fault {
   readonly kind: 'gap' | 'doubled' | 'air';

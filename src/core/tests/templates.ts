@@ -32,3 +32,9 @@ export const TWO_PIECES =
   layer('mountain', 'M300 140H360') +
   layer('glue', 'M81 101H139V109H81Z', 'M301 101H359V109H301Z', 'M82 176H138V184H82Z', 'M302 186H358V194H302Z') +
   '</svg>';
+/** A page of 100 by 150 with a step, as a machine's file has it: all of it black, its folds among the cuts. */
+export const STEP_OF_CUTS =
+  '<svg xmlns="http://www.w3.org/2000/svg" width="120mm" height="170mm" viewBox="0 0 120 170">' +
+  layer('all', 'M10 10H110V160H10Z', 'M40 65V115', 'M80 65V115', 'M40 65H80', 'M40 115H80', 'M40 95H80') +
+  layer('more', 'M10 85H40', 'M80 85H110') +
+  '</svg>';

@@ -36,7 +36,7 @@ export function PiecesPane({
   const put = (id: string, next: TemplateJoin | null): void =>
     onJoins(next ? joins.map((j) => (j.id === id ? next : j)) : joins.filter((j) => j.id !== id));
   const open = offers.joins.filter((p) => !joins.some((j) => p.ways.some((w) => w.id === j.id)));
-  const several = offers.sheets.length > 1;
+  const several = offers.pieces.length > 1;
   return (
     <>
       {several && (
@@ -45,7 +45,7 @@ export function PiecesPane({
             Pieces joined
           </chakra.h3>
           <chakra.p className="dim" m="0 0 8px" fontSize="13px">
-            {offers.sheets.length} pieces. Drag one onto another, match two edges, or take what is offered.
+            {offers.pieces.length} pieces. Drag one onto another, match two edges, or take what is offered.
           </chakra.p>
           {joins.map((j) => (
             <Joined key={j.id} join={j} onChange={(next) => put(j.id, next)} />

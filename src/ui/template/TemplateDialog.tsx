@@ -1,8 +1,10 @@
 'use client';
 import { CARD } from '@/core/ids';
 import { Box, chakra } from '@chakra-ui/react';
-import { useState, type ReactNode } from 'react';
+import { useState, type KeyboardEvent, type ReactNode } from 'react';
+import type { PieceStock } from '@/core/build/bring';
 import type { Template, TemplateJoin } from '@/core/document/template';
+import type { TemplateRole } from '@/core/pattern/pattern';
 import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
 import type { TemplateLine } from '@/core/pattern/mending';
@@ -13,8 +15,13 @@ import { Sheet } from '../common/Sheet';
 import { useAsk } from '../shapes/useAsk';
 import { joinEdges, type Edge } from './joining';
 import { PiecesPane } from './PiecesPane';
-import { Faults, LineGroups, PickedLine, ScaleField, type ChangeTemplate } from './TemplateFields';
+import { beside, clicked, inBox, withRole, type Picked } from './picking';
+import { PieceRows } from './PieceRows';
+import { roleOfKey } from './roleWords';
+import { Severed } from './Severed';
+import { Faults, LineGroups, PickedLines, ScaleField, type ChangeTemplate } from './TemplateFields';
 import { TemplateSheet } from './TemplateSheet';
+import { viewOf } from './viewing';
 
 /**
  * A whole card of cut and fold lines from SVG or DXF: lines get roles, faults are found and mended, and it is posed
@@ -41,6 +48,7 @@ function Bench() {
   const { edit, show, go, select } = useActions();
   const [template, setTemplate] = useState<Template | null>(design.card.template ?? null);
   const [notes, setNotes] = useState<Notes>({});
+  const [stocks, setStocks] = useState<readonly PieceStock[]>([]);
   const take = async (file: File | undefined): Promise<void> => {
     if (!file) return;
     const read = await templateFrom(file);
@@ -49,7 +57,7 @@ function Bench() {
     setTemplate(read.template);
   };
   const use = async (t: Template): Promise<void> => {
-    const brought = await engine('shape').bringTemplate(design, t);
+    const brought = await engine('shape').bringTemplate(design, t, stocks);
     if (!brought.ok) return setNotes({ why: brought.why });
     edit(`template ${t.name}`, () => brought.value);
     show(null);
@@ -106,6 +114,8 @@ function Bench() {
           template={template}
           change={(f) => setTemplate((t) => t && f(t))}
           onWhy={(why) => setNotes({ why })}
+          stocks={stocks}
+          onStocks={setStocks}
           head={head}
           foot={foot}
         />
@@ -149,65 +159,107 @@ function Fitted({
   template,
   change,
   onWhy,
+  stocks,
+  onStocks,
   head,
   foot,
 }: {
   readonly template: Template;
   readonly change: ChangeTemplate;
   readonly onWhy: (why: string) => void;
+  readonly stocks: readonly PieceStock[];
+  readonly onStocks: (stocks: readonly PieceStock[]) => void;
   readonly head: ReactNode;
   readonly foot: ReactNode;
 }) {
-  const [picked, setPicked] = useState<string | null>(null);
+  const design = useStudio((s) => s.design);
+  const [picked, setPicked] = useState<Picked>([]);
   const [edge, setEdge] = useState<Edge | 'first' | null>(null);
   const asked = JSON.stringify(template);
   const { value } = useAsk(asked, () => engine('shape').faults(template));
-  const { value: offers } = useAsk(asked, () => engine('shape').offers(template));
+  const { value: offers } = useAsk(asked, () => engine('shape').offers(design, template));
+  const lines = value?.lines ?? [];
+  const outlines = offers?.pieces.map((p) => p.outline) ?? [];
   const { joins = [] } = template;
   const setJoins = (next: readonly TemplateJoin[]): void => change((t) => ({ ...t, joins: next }));
   const addJoin = (join: TemplateJoin): void => setJoins([...joins, join]);
-  const match = (clicked: Edge): void => {
-    if (edge === 'first' || edge === null) return setEdge(clicked);
-    const join = joinEdges(offers?.sheets ?? [], joins, edge, clicked);
+  const match = (clickedEdge: Edge): void => {
+    if (edge === 'first' || edge === null) return setEdge(clickedEdge);
+    const join = joinEdges(outlines, joins, edge, clickedEdge);
     setEdge(null);
     if (typeof join === 'string') onWhy(join);
     else addJoin(join);
+  };
+  const setRole = (ids: Picked, role: TemplateRole): void => change((t) => withRole(t, lines, ids, role));
+  const onKey = (e: KeyboardEvent): void => {
+    if (e.ctrlKey || e.metaKey || e.altKey) return;
+    const step = e.key === 'ArrowRight' ? 1 : e.key === 'ArrowLeft' ? -1 : null;
+    const next = step && beside(lines, picked, step);
+    const role = roleOfKey(e.key);
+    if (next) setPicked(e.shiftKey ? [...picked.filter((p) => p !== next), next] : [next]);
+    else if (role && picked.length > 0) setRole(picked, role);
+    else return;
+    e.preventDefault();
   };
   return (
     <>
       <Board>
         {value && value.lines.length > 0 && (
           <TemplateSheet
-            lines={value.lines}
+            lines={lines}
             faults={value.faults}
-            sheets={offers?.sheets ?? []}
+            sheets={outlines}
             scale={template.scale}
             joins={joins}
             lit={picked}
             edge={edge === 'first' ? null : edge}
             matching={edge !== null}
-            onLine={setPicked}
+            onLine={(id, more) => setPicked((now) => clicked(now, id, more))}
+            onBox={(a, b, more) => setPicked((now) => [...new Set([...(more ? now : []), ...inBox(lines, a, b)])])}
+            onKey={onKey}
             onEdge={match}
             onDropped={addJoin}
           />
         )}
       </Board>
-      <Box maxHeight="66vh" overflowY="auto">
-        {head}
-        <LineGroups template={template} change={change} />
-        {picked && value && <PickedLine template={template} change={change} picked={picked} lines={value.lines} />}
-        {offers && (
-          <PiecesPane
-            template={template}
-            offers={offers}
-            matching={edge === null ? 0 : edge === 'first' ? 1 : 2}
-            onMatch={(on) => setEdge(on ? 'first' : null)}
-            onJoins={setJoins}
-            onPicked={(roles) => change((t) => ({ ...t, picked: roles }))}
+      <Box maxHeight="70vh" display="flex" flexDirection="column">
+        <Box flex="1" minHeight="0" overflowY="auto">
+          {head}
+          {picked.length > 0 && (
+            <PickedLines
+              {...{ template, change, picked, lines }}
+              onRole={(role) => setRole(picked, role)}
+              onPick={setPicked}
+            />
+          )}
+          <Severed
+            severing={value?.severing ?? []}
+            lines={lines}
+            units={design.units}
+            onPick={setPicked}
+            onRole={setRole}
           />
-        )}
-        <ScaleField template={template} change={change} size={sizeOf(value?.lines ?? [])} kept={offers?.kept ?? []} />
-        <Faults template={template} change={change} faults={value?.faults ?? []} />
+          <LineGroups template={template} change={change} />
+          {offers && (
+            <>
+              <PieceRows
+                {...{ template, stocks, design, onStocks }}
+                pieces={offers.pieces}
+                onNames={(pieces) => change((t) => ({ ...t, pieces }))}
+              />
+              <PiecesPane
+                template={template}
+                offers={offers}
+                matching={edge === null ? 0 : edge === 'first' ? 1 : 2}
+                onMatch={(on) => setEdge(on ? 'first' : null)}
+                onJoins={setJoins}
+                onPicked={(roles) => change((t) => ({ ...t, picked: roles }))}
+              />
+            </>
+          )}
+          <ScaleField template={template} change={change} size={sizeOf(lines)} kept={offers?.kept ?? []} />
+          <Faults template={template} change={change} faults={value?.faults ?? []} />
+        </Box>
         {foot}
       </Box>
     </>
@@ -215,13 +267,9 @@ function Fitted({
 }
 
 function sizeOf(lines: readonly TemplateLine[]): string {
-  const points = lines.flatMap((l) => l.points);
-  if (points.length === 0) return '';
-  const [x0, y0, x1, y1] = points.reduce(
-    ([a, b, c, d], [x, y]) => [Math.min(a, x), Math.min(b, y), Math.max(c, x), Math.max(d, y)],
-    [Infinity, Infinity, -Infinity, -Infinity],
-  );
-  return `${(x1 - x0).toFixed(1)} × ${(y1 - y0).toFixed(1)} mm in all`;
+  if (lines.length === 0) return '';
+  const { min, max } = viewOf(lines);
+  return `${(max[0] - min[0]).toFixed(1)} × ${(max[1] - min[1]).toFixed(1)} mm in all`;
 }
 
 /** A template as a file has it; or why not. */

@@ -5,7 +5,8 @@ import type { Template } from '@/core/document/template';
 import type { Fault, TemplateLine } from '@/core/pattern/mending';
 import type { Offers } from '@/workers/protocol';
 import { Action } from '../common/Action';
-import { ROLE_WORDS } from './roleWords';
+import { alikeTo, type Picked } from './picking';
+import { ROLE_KEYS, ROLE_WORDS } from './roleWords';
 
 /** How a template is changed. */
 export type ChangeTemplate = (change: (t: Template) => Template) => void;
@@ -43,30 +44,49 @@ export function LineGroups({ template, change }: FieldsProps) {
   );
 }
 
-/** The line that was clicked, with those joined to it. */
-export function PickedLine({
+/** Lines that were picked: what they are, by list or by key, and the gutter among them. */
+export function PickedLines({
   template,
   change,
   picked,
   lines,
-}: FieldsProps & { readonly picked: string; readonly lines: readonly TemplateLine[] }) {
-  const line = lines.find((l) => l.id === picked);
-  const setRole = (role: TemplateRole): void => {
-    const roles = Object.fromEntries((line?.joined ?? [picked]).map((id) => [id, role]));
-    change((t) => ({ ...t, picked: { ...t.picked, ...roles } }));
-  };
-  const leads = template.lead === picked;
+  onRole,
+  onPick,
+}: FieldsProps & {
+  readonly picked: Picked;
+  readonly lines: readonly TemplateLine[];
+  readonly onRole: (role: TemplateRole) => void;
+  readonly onPick: (picked: Picked) => void;
+}) {
+  const roles = new Set(lines.filter((l) => picked.includes(l.id)).map((l) => l.role));
+  const [one] = picked;
+  const leads = template.lead === one;
   return (
     <Box border="1px solid var(--accent)" borderRadius="card" p="8px 10px" my="8px">
       <Box display="flex" alignItems="center" gap="8px">
-        <chakra.b flex="1">{picked}</chakra.b>
-        <RoleList label="Role of this line" value={line?.role ?? 'cut'} onChange={setRole} />
+        <chakra.b flex="1" minWidth="0" overflow="hidden" textOverflow="ellipsis">
+          {picked.length === 1 ? one : `${picked.length} lines`}
+        </chakra.b>
+        <RoleList
+          label={picked.length === 1 ? 'Role of this line' : 'Role of these lines'}
+          value={roles.size === 1 ? [...roles][0] : null}
+          onChange={onRole}
+        />
       </Box>
-      <Box mt="6px">
-        <Action small on={leads} onClick={() => change((t) => ({ ...t, lead: leads ? null : picked }))}>
-          {leads ? 'This is the gutter' : 'Make it the gutter'}
+      <Box mt="6px" display="flex" gap="6px" flexWrap="wrap">
+        {picked.length === 1 && (
+          <Action small on={leads} onClick={() => change((t) => ({ ...t, lead: leads ? null : one }))}>
+            {leads ? 'This is the gutter' : 'Make it the gutter'}
+          </Action>
+        )}
+        <Action small onClick={() => onPick(alikeTo(template, lines, picked))}>
+          All like {picked.length === 1 ? 'it' : 'them'}
         </Action>
       </Box>
+      <chakra.p className="dim" m="6px 0 0" fontSize="13px">
+        Keys: {TEMPLATE_ROLES.map((r) => `${ROLE_KEYS[r].toUpperCase()} ${ROLE_WORDS[r]}`).join(', ')}. Shift adds a
+        line; ← and → go to the next.
+      </chakra.p>
     </Box>
   );
 }
@@ -165,13 +185,14 @@ function RoleList({
   onChange,
 }: {
   label: string;
-  value: TemplateRole;
+  /** Null where lines of several are meant. */
+  value: TemplateRole | null;
   onChange: (role: TemplateRole) => void;
 }) {
   return (
     <chakra.select
       aria-label={label}
-      value={value}
+      value={value ?? ''}
       onChange={(e) => onChange(e.currentTarget.value as TemplateRole)}
       height="26px"
       bg="field"
@@ -179,6 +200,7 @@ function RoleList({
       borderRadius="card"
       px="4px"
     >
+      {value === null && <option value="">several</option>}
       {TEMPLATE_ROLES.map((r) => (
         <option key={r} value={r}>
           {ROLE_WORDS[r]}

@@ -1,14 +1,21 @@
 'use client';
-import { useRef, useState } from 'react';
+import { useRef, useState, type KeyboardEvent } from 'react';
 import type { TemplateJoin } from '@/core/document/template';
 import type { Fault, TemplateLine } from '@/core/pattern/mending';
 import type { Ring } from '@/core/plane/polygon';
-import type { Vec2 } from '@/core/plane/vec2';
+import { scale2, type Vec2 } from '@/core/plane/vec2';
 import { dropped, nearestEdge, type Edge } from './joining';
+import type { Picked } from './picking';
 import { ROLE_WORDS } from './roleWords';
+import { viewOf } from './viewing';
 
 interface Drag {
   readonly piece: number;
+  readonly from: Vec2;
+  readonly to: Vec2;
+}
+/** A box drawn by hand round what is to be picked. */
+interface Box {
   readonly from: Vec2;
   readonly to: Vec2;
 }
@@ -26,6 +33,8 @@ export function TemplateSheet({
   edge,
   matching,
   onLine,
+  onBox,
+  onKey,
   onEdge,
   onDropped,
 }: {
@@ -35,22 +44,20 @@ export function TemplateSheet({
   sheets: readonly Ring[];
   scale: number;
   joins: readonly TemplateJoin[];
-  lit: string | null;
+  lit: Picked;
   edge: Edge | null;
   matching: boolean;
-  onLine: (id: string) => void;
+  /** Shift was held: to what is picked. */
+  onLine: (id: string, more: boolean) => void;
+  onBox: (a: Vec2, b: Vec2, more: boolean) => void;
+  onKey: (event: KeyboardEvent) => void;
   onEdge: (edge: Edge) => void;
   onDropped: (join: TemplateJoin) => void;
 }) {
   const svg = useRef<SVGSVGElement>(null);
   const [drag, setDrag] = useState<Drag | null>(null);
-  const points = lines.flatMap((l) => l.points);
-  const [x0, y0, x1, y1] = points.reduce(
-    ([a, b, c, d], [x, y]) => [Math.min(a, x), Math.min(b, y), Math.max(c, x), Math.max(d, y)],
-    [Infinity, Infinity, -Infinity, -Infinity],
-  );
-  const size = Math.max(x1 - x0, y1 - y0);
-  const pad = size * 0.03;
+  const [box, setBox] = useState<Box | null>(null);
+  const { size, pad, box: viewBox } = viewOf(lines);
   /** Where a hand is in the drawing's file. */
   const placeOf = (e: { clientX: number; clientY: number }): Vec2 => {
     const at = new DOMPoint(e.clientX, e.clientY).matrixTransform(svg.current!.getScreenCTM()!.inverse());
@@ -66,6 +73,11 @@ export function TemplateSheet({
     const join = dropped(sheets, joins, d.piece, by, d.to, (NEAR_PART * size) / scale);
     if (join) onDropped(join);
   };
+  const boxed = ({ from, to }: Box, more: boolean): void => {
+    setBox(null);
+    if (Math.hypot(to[0] - from[0], to[1] - from[1]) * scale < pad / 2) return;
+    onBox(scale2(from, scale), scale2(to, scale), more);
+  };
   return (
     <svg
       ref={svg}
@@ -73,11 +85,23 @@ export function TemplateSheet({
       aria-label="Template"
       width="100%"
       height="440"
-      viewBox={`${x0 - pad} ${-y1 - pad} ${x1 - x0 + 2 * pad} ${y1 - y0 + 2 * pad}`}
+      viewBox={viewBox}
+      tabIndex={0}
       style={{ touchAction: 'none' }}
-      onPointerMove={(e) => drag && setDrag({ ...drag, to: placeOf(e) })}
-      onPointerUp={() => drag && letGo(drag)}
-      onPointerLeave={() => setDrag(null)}
+      onKeyDown={onKey}
+      onPointerDown={(e) => !matching && setBox({ from: placeOf(e), to: placeOf(e) })}
+      onPointerMove={(e) => {
+        if (drag) setDrag({ ...drag, to: placeOf(e) });
+        if (box) setBox({ ...box, to: placeOf(e) });
+      }}
+      onPointerUp={(e) => {
+        if (drag) letGo(drag);
+        if (box) boxed(box, e.shiftKey);
+      }}
+      onPointerLeave={() => {
+        setDrag(null);
+        setBox(null);
+      }}
     >
       {sheets.length > 1 &&
         sheets.map((ring, k) => (
@@ -87,7 +111,11 @@ export function TemplateSheet({
             d={path(ring)}
             fill={drag?.piece === k ? 'var(--board)' : 'var(--sheet)'}
             style={{ cursor: 'grab' }}
-            onPointerDown={(e) => setDrag({ piece: k, from: placeOf(e), to: placeOf(e) })}
+            onPointerDown={(e) => {
+              if (e.shiftKey) return;
+              e.stopPropagation();
+              setDrag({ piece: k, from: placeOf(e), to: placeOf(e) });
+            }}
           />
         ))}
       {lines.map((l) => {
@@ -95,7 +123,7 @@ export function TemplateSheet({
         return (
           <g key={l.id}>
             <path
-              className={`line ${l.joined ? 'perforated' : l.role}${lit === l.id ? ' lit' : ''}`}
+              className={`line ${l.joined ? 'perforated' : l.role}${lit.includes(l.id) ? ' lit' : ''}`}
               d={d}
               style={{ fill: 'none' }}
             />
@@ -104,7 +132,7 @@ export function TemplateSheet({
               d={d}
               data-line={l.id}
               onClick={(e) => {
-                if (!matching) return onLine(l.id);
+                if (!matching) return onLine(l.id, e.shiftKey);
                 const found = nearestEdge(
                   [{ ...l, points: l.points.map(([x, y]): Vec2 => [x / scale, y / scale]) }],
                   placeOf(e),
@@ -134,6 +162,16 @@ export function TemplateSheet({
           fill="var(--accent-wash)"
           stroke="var(--accent)"
           opacity="0.8"
+          pointerEvents="none"
+          style={{ vectorEffect: 'non-scaling-stroke' }}
+        />
+      )}
+      {box && (
+        <path
+          d={path([box.from, [box.to[0], box.from[1]], box.to, [box.from[0], box.to[1]]])}
+          fill="var(--accent-wash)"
+          stroke="var(--accent)"
+          opacity="0.6"
           pointerEvents="none"
           style={{ vectorEffect: 'non-scaling-stroke' }}
         />

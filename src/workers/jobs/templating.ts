@@ -1,33 +1,48 @@
 /** Whole templates: read, mended, folded and joined. */
-import { withTemplate } from '@/core/build/bring';
-import { keptOf, templateLines } from '@/core/build/template';
+import { keptStocks, withTemplate } from '@/core/build/bring';
+import { keptOf, sheetsNamed, templateLines } from '@/core/build/template';
 import { proposeJoins, roleChoices, settleJoins } from '@/core/build/template-proposals';
-import { sheetsOf } from '@/core/build/template-sheets';
+import { severingIn } from '@/core/build/template-severing';
+import type { Design } from '@/core/document/design';
 import { checkTemplate } from '@/core/document/schema';
+import type { Template } from '@/core/document/template';
 import { readTemplate } from '@/core/formats/template-read';
 import { findFaults } from '@/core/pattern/mending';
-import type { Engine } from '../protocol';
+import { contains, insidePoint } from '@/core/plane/polygon';
+import type { Engine, OfferedPiece } from '../protocol';
 import { answer } from './at-hand';
 
 export const templating: Pick<Engine, 'template' | 'bringTemplate' | 'offers' | 'settle' | 'faults'> = {
   template: (text, name) => answer(() => readTemplate(text, name)),
-  bringTemplate: (design, template) =>
+  bringTemplate: (design, template, stocks) =>
     answer(() => {
       const why = checkTemplate(template);
       if (why) throw new Error(`The template cannot be kept: ${why}`);
-      return withTemplate(design, template);
+      return withTemplate(design, template, stocks);
     }),
-  offers: (template) =>
+  offers: (design, template) =>
     answer(() => ({
-      sheets: sheetsOf(templateLines({ ...template, scale: 1 })).map((s) => s.outer),
+      pieces: piecesOf(design, template),
       joins: proposeJoins(template),
       folds: roleChoices(template),
       kept: keptOf(template),
     })),
   settle: (template) => answer(() => settleJoins(template, proposeJoins(template))),
   faults: (template) =>
-    answer(() => ({
-      lines: templateLines(template),
-      faults: findFaults(templateLines({ ...template, mended: false })),
-    })),
+    answer(() => {
+      const lines = templateLines(template);
+      const faults = findFaults(templateLines({ ...template, mended: false }));
+      return { lines, faults, severing: severingIn(template, lines) };
+    }),
 };
+
+/** Pieces of a template, and what each is cut from so far. */
+function piecesOf(design: Design, template: Template): OfferedPiece[] {
+  const kept = keptStocks(design, template);
+  return sheetsNamed({ ...template, scale: 1 }).map(({ id, title, sheet }) => ({
+    ...{ id, title },
+    outline: sheet.outer,
+    at: insidePoint(sheet.rest),
+    stock: kept.find(({ at }) => contains(sheet.rest, at))?.stock ?? design.card.stock,
+  }));
+}
