@@ -13,6 +13,11 @@ const LAYER = 'layer';
 export const SHEETS = 'card.sheets';
 export const POST = 'card.post';
 export const MEANT = 'card.meant';
+/** Owner of the choices about a state that has a name. */
+const STATE = 'card.state-';
+export const stateSetting = (state: string): string => `${STATE}${state}`;
+/** The id of the state whose choices an owner names, or null for anything else. */
+export const stateOfSetting = (id: string): string | null => (id.startsWith(STATE) ? id.slice(STATE.length) : null);
 /** Owner of the choices about a stock. */
 const STOCK = 'card.stock-';
 export const stockSetting = (stock: string): string => `${STOCK}${stock}`;

@@ -76,6 +76,12 @@ function inset(region: Region, mat: Mat): Region {
 export const foamOutline = (region: Region, foamMm: number, insetMm: number): Region =>
   foamMm > 0 ? offset(region, -insetMm, 'sharp') : [];
 
+/** A layer's paper, cut off where its facet ends if that is wished and leaves any. */
+function trimmed({ trimmed: wished }: Layer, region: Region, facet: Polygon): Region {
+  const within = wished ? intersect(region, [facet]) : [];
+  return within.length > 0 ? within : region;
+}
+
 /** Moved across, so that its edge toward the hinge lies where a foot comes to rest. */
 function broughtTo(region: Region, stopMm: number): Region {
   const by = stopMm - regionBox(region).min[1];
@@ -129,7 +135,7 @@ export function attachedLayers(
     .flatMap((l): AttachedLayer[] => {
       const i = index.get(l.facet);
       if (i === undefined) return [];
-      const drawn = layerOutline(l, facets[i].polygon, shelf);
+      const drawn = trimmed(l, layerOutline(l, facets[i].polygon, shelf), facets[i].polygon);
       const footing = l.stops ? footings.find((f) => f.facet === l.facet && f.piece === facets[i].piece) : undefined;
       const region = footing ? broughtTo(drawn, footing.stopMm) : drawn;
       const glue = gluedPart(l, region, facets[i].polygon);

@@ -80,6 +80,8 @@ export interface Layer {
   readonly foamMm: number;
   readonly foamInsetMm: number;
   readonly doubled?: boolean;
+  /** Cut off where its facet ends, however far its shape would reach. */
+  readonly trimmed?: boolean;
   /** Where it is stuck; all over unless said. The rest of it is free paper. */
   readonly glued?: Glued;
   /** It stops the foot that rests on its facet: it lies where that comes to rest, and goes along with it. */

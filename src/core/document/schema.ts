@@ -110,6 +110,7 @@ const layer = Joi.object({
   foamMm: length(10).required(),
   foamInsetMm: length(100).required(),
   doubled: Joi.boolean(),
+  trimmed: Joi.boolean(),
   stops: Joi.boolean(),
   glued: Joi.object({
     onFacet: Joi.boolean(),

@@ -2,18 +2,22 @@
  * Numbers and choices of other stages that a remedy may turn: what a card is cut from, how it is sent, what is meant to
  * stick out of it. A choice is turned by its place in the list of what it can be.
  */
-import { idOfLayer, MEANT, POST, SHEETS, stockOfSetting } from '../ids';
+import { OPEN } from '../drives';
+import { idOfLayer, MEANT, POST, SHEETS, stateOfSetting, stockOfSetting } from '../ids';
+import { STANCES, type NamedState } from '../kinds';
 import { SHEETS as SHEET_SIZES } from '../paper/sizes';
-import type { Design } from './design';
+import type { Design, Layer } from './design';
 import { withEntry } from './entries';
-import { nameOfMechanism, nameOfPart } from './words';
+import { nameOfMechanism, nameOfPart, STANCE_WORDS } from './words';
 import { envelopesOf } from './post';
+import { statesOf } from './states';
 
 export interface Setting {
   /** Stage and name: "Sheets: margin". */
   readonly label: string;
-  /** The number (mm), or the place of what is chosen. */
+  /** The number (mm unless said), or the place of what is chosen. */
   readonly value: number;
+  readonly unit?: 'deg';
   readonly range: { readonly min: number; readonly max: number };
   /** Names of what it can be, where it is a choice. */
   readonly choices?: readonly string[];
@@ -29,8 +33,11 @@ export function settingOf(design: Design, mechanism: string, parameter: string):
   const stock = stockOfSetting(mechanism);
   if (stock !== null && parameter === 'sheet') return sheet(design, stock);
   if (stock !== null && parameter === 'grain') return grain(design, stock);
-  const layer = idOfLayer(mechanism);
-  return layer !== null && parameter === 'onFacet' ? onFacet(design, layer) : null;
+  const state = stateOfSetting(mechanism);
+  if (state !== null) return parameter === 'stance' ? stance(design, state) : opening(design, state);
+  const layer = design.layers.find((l) => l.id === idOfLayer(mechanism));
+  if (layer && parameter === 'onFacet') return onFacet(design, layer);
+  return layer && parameter === 'trimmed' ? trimmed(design, layer) : null;
 }
 
 const margin = (design: Design): Setting => ({
@@ -130,16 +137,57 @@ function meant(design: Design, of: string): Setting {
 export const meantOutMm = ({ meantOut = [] }: Pick<Design, 'meantOut'>, of: string): number =>
   meantOut.find((m) => m.of === of)?.mm ?? 0;
 
+const withLayer = (design: Design, layer: Layer, change: Partial<Layer>): Design => ({
+  ...design,
+  layers: design.layers.map((l) => (l === layer ? { ...l, ...change } : l)),
+});
+
 /** Whether a layer is stuck to its own facet alone. */
-function onFacet(design: Design, id: string): Setting | null {
-  const layer = design.layers.find((l) => l.id === id);
-  if (!layer) return null;
+function onFacet(design: Design, layer: Layer): Setting {
   const all = [
     { name: 'all over', is: false },
     { name: 'on its own facet', is: true },
   ];
-  return choice(`${layer.name}: stuck`, all, layer.glued?.onFacet ? 1 : 0, (own) => ({
-    ...design,
-    layers: design.layers.map((l) => (l === layer ? { ...l, glued: { ...l.glued, onFacet: own } } : l)),
-  }));
+  return choice(`${layer.name}: stuck`, all, layer.glued?.onFacet ? 1 : 0, (own) =>
+    withLayer(design, layer, { glued: { ...layer.glued, onFacet: own } }),
+  );
+}
+
+/** Whether a layer is cut off where its facet ends. */
+function trimmed(design: Design, layer: Layer): Setting {
+  const all = [
+    { name: 'whole', is: false },
+    { name: 'up to the edge of its facet', is: true },
+  ];
+  return choice(`${layer.name}: cut`, all, layer.trimmed ? 1 : 0, (own) => withLayer(design, layer, { trimmed: own }));
+}
+
+/** A design whose named state is another; those that come with its base are its own from then on. */
+const withState = (design: Design, id: string, change: Partial<NamedState>): Design => ({
+  ...design,
+  states: statesOf(design).map((s) => (s.id === id ? { ...s, ...change } : s)),
+});
+
+/** How the card stands in a named state in which it is left alone. */
+function stance(design: Design, id: string): Setting | null {
+  const named = statesOf(design).find((s) => s.id === id);
+  if (!named?.stance) return null;
+  // What stands is laid down rather than put up as a tent: the next in the list is tried first.
+  const all = [...STANCES].reverse().map((is) => ({ name: STANCE_WORDS[is], is }));
+  const now = all.findIndex(({ is }) => is === named.stance);
+  return choice(`Brief: ${named.name}`, all, now, (is) => withState(design, id, { stance: is }));
+}
+
+/** How far the card is open in a named state, degrees. */
+function opening(design: Design, id: string): Setting | null {
+  const named = statesOf(design).find((s) => s.id === id);
+  const deg = named?.drives[OPEN];
+  if (!named || deg === undefined) return null;
+  return {
+    label: `Brief: ${named.name}, opening`,
+    unit: 'deg',
+    value: deg,
+    range: { min: 0, max: 360 },
+    set: (open) => withState(design, id, { drives: { ...named.drives, [OPEN]: open } }),
+  };
 }

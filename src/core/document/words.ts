@@ -1,6 +1,6 @@
 /** Words of a document for people: names instead of ids, labels instead of keys. */
 import { CARD, idOfLayer, matOfId, ownerOfId, partOfId, wordsOfPart } from '../ids';
-import { kindById, type Side } from '../kinds';
+import { kindById, type Side, type Stance } from '../kinds';
 import { formatArea, formatFine, formatSaid, type LengthUnit } from '../units/length';
 import { baseKindOf, fieldOf, isBase, kindIn, mountKey, valuesIn } from './fields';
 import type { Design } from './design';
@@ -77,12 +77,20 @@ export function labelOfLever(design: Design, mechanism: string, parameter: strin
   );
 }
 
+/** How a card that is left alone stands. */
+export const STANCE_WORDS: Readonly<Record<Stance, string>> = {
+  lying: 'lying on its back leaf',
+  upright: 'standing as it is read',
+  tent: 'as a tent on its fore edges',
+};
+
 /** Whether a number of a mechanism is an angle; all others that can be turned are lengths. */
 export const isAngle = (design: Design, mechanism: string, parameter: string): boolean =>
   fieldOf(kindIn(design, mechanism) ?? '', parameter)?.unit === 'deg';
+export const sayAngle = (deg: number): string => `${Number(deg.toFixed(1))}°`;
 /** A value of a number with its unit: "13.8 mm", "56°". */
 export const sayNumber = (design: Design, mechanism: string, parameter: string, value: number): string =>
-  isAngle(design, mechanism, parameter) ? `${Number(value.toFixed(1))}°` : formatSaid(value, design.units);
+  isAngle(design, mechanism, parameter) ? sayAngle(value) : formatSaid(value, design.units);
 
 /** A label as it stands within a sentence: "Reach of leaf A" begins small and keeps the rest. */
 export const inSentence = (label: string): string => label.charAt(0).toLowerCase() + label.slice(1);

@@ -40,6 +40,8 @@ export interface Turns {
   readonly strength?: readonly string[];
   /** Where its weight lies. */
   readonly weight?: readonly string[];
+  /** Where what a hand moves is stopped. */
+  readonly stops?: readonly string[];
 }
 export type Turn = keyof Turns;
 
@@ -52,6 +54,8 @@ export interface AnyKind {
   readonly sign: string;
   readonly parameters: readonly Parameter[];
   readonly turns: (values: ParameterValues) => Turns;
+  /** What a number comes to that is left empty, by its key; null where that is not known from the numbers alone. */
+  readonly empty?: (values: ParameterValues, key: string) => number | null;
   /** Numbers that a crease stands for where several move it, by its name, the first first: what a drag changes. */
   readonly holds?: (crease: string) => readonly string[];
   /** Creases and facets of others that its values name beside what it stands on: those are built before it. */

@@ -57,7 +57,8 @@ export interface OrderStep {
   readonly parts: readonly string[];
 }
 /** How a card is left alone: lying on its still leaf, standing as it is read, or as a tent on both fore edges. */
-export type Stance = 'lying' | 'upright' | 'tent';
+export const STANCES = ['lying', 'upright', 'tent'] as const;
+export type Stance = (typeof STANCES)[number];
 /** A state of all drives that people name: "for the post", "on the shelf". */
 export interface NamedState {
   readonly id: string;

@@ -1,9 +1,10 @@
 /** Numbers that a remedy may turn: parameters of mechanisms and of the base, and of what is stuck on facets. */
 import { DEFAULT_FOAM_INSET_MM } from '../build/dressing';
-import { baseKindOf, fieldOf, isBase, kindIn, mountKey, parameterOf, setParameter } from '../document/fields';
+import { baseKindOf, fieldOf, isBase, kindIn, mountKey, parameterOf, setParameter, valuesIn } from '../document/fields';
 import { dressingOf, type Design } from '../document/design';
 import { settingOf } from '../document/settings';
 import { idOfLayer, matOfId } from '../ids';
+import { kindById } from '../kinds';
 
 /** One lever of a base may stand for several of its numbers. */
 const leverKeys = (design: Design, mechanism: string, parameter: string): readonly string[] =>
@@ -12,8 +13,15 @@ const leverKeys = (design: Design, mechanism: string, parameter: string): readon
 export function leverValue(design: Design, mechanism: string, parameter: string): number | null {
   const own = ownLever(design, mechanism, parameter);
   if (own) return own.value;
-  const value = parameterOf(design, mechanism, leverKeys(design, mechanism, parameter)[0]);
+  const [key] = leverKeys(design, mechanism, parameter);
+  const value = parameterOf(design, mechanism, key) ?? emptyValue(design, mechanism, key);
   return typeof value === 'number' ? value : null;
+}
+/** What a number of a mechanism comes to where it is left empty. */
+function emptyValue(design: Design, mechanism: string, key: string): number | null {
+  const values = valuesIn(design, mechanism);
+  const kind = kindById(kindIn(design, mechanism) ?? '');
+  return (values && kind?.empty?.(values, key)) ?? null;
 }
 export function setLever(design: Design, mechanism: string, parameter: string, value: number): Design {
   const own = ownLever(design, mechanism, parameter);

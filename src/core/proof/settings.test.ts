@@ -1,6 +1,10 @@
 /** Remedies that lie in another stage: applied, and proved in full. A4 is 210 x 297 mm (ISO 216). */
 import { remedyWords } from '../document/remedy-words';
-import type { Design } from '../document/design';
+import { CENTRE, type Design } from '../document/design';
+import { addMechanism } from '../document/standing';
+import { statesOf } from '../document/states';
+import { buildAssembly } from '../build/build';
+import { regionBox } from '../plane/polygon';
 import { checkDesign } from '../document/schema';
 import { ENVELOPES } from '../paper/sizes';
 import { card, layered, stand } from '../tests/cards';
@@ -102,6 +106,103 @@ describe('choices of other stages', () => {
     });
     const remedy = remedyOf(d, 'collision', 'onFacet')!;
     expect(wordsOf(d, remedy)).toBe('Moon, stuck: all over → on its own facet');
+  });
+});
+
+describe('a layer cut off where its facet ends', () => {
+  /** 40 x 20 mm, its upper edge so far past the fore edge of a leaf of 100 mm. */
+  const patch = (pastMm: number, trimmed?: boolean): Design =>
+    layered(card(180, 100), {
+      ...{ shape: { rect: { width: 40, height: 20 } }, from: { x: 'middle', y: 'high' }, y: pastMm },
+      ...(trimmed === undefined ? {} : { trimmed }),
+    });
+  const paper = (d: Design) => regionBox(buildAssembly(d).layers[0].region);
+  test('is offered for what reaches past the card, and takes away what reaches past, and nothing else', () => {
+    const d = patch(6);
+    const remedy = remedyOf(d, 'overhang', 'trimmed')!;
+    expect(wordsOf(d, remedy)).toBe('Moon, cut: whole → up to the edge of its facet');
+    const mended = setLever(d, remedy.mechanism, remedy.parameter, remedy.value);
+    expect(checkDesign(mended).ok).toBe(true);
+    expect(prove(mended, 6).findings.filter((f) => f.severity === 'blocks')).toEqual([]);
+    expect(paper(mended)).toEqual({ min: [-20, expect.closeTo(86, 6)], max: [20, expect.closeTo(100, 6)] });
+  });
+  test('past the edge by a hair, at it, and inside: its height is that of its shape less what is past', () => {
+    const heights = [0.01, 0, -0.01, 19.9].map((past) => {
+      const { min, max } = paper(patch(past, true));
+      return max[1] - min[1];
+    });
+    [19.99, 20, 20, 0.1].forEach((mm, k) => expect(heights[k]).toBeCloseTo(mm, 6));
+  });
+  test('one that lies beside its facet altogether stays whole, and is told as it was', () => {
+    expect(paper(patch(30, true))).toEqual(paper(patch(30)));
+    expect(prove(patch(30, true), 6).findings.map((f) => f.rule)).toContain('overhang');
+  });
+});
+
+describe('a state that is named', () => {
+  const shelf = (open: number, stance: 'upright' | 'tent'): Design => ({
+    ...card(150, 100),
+    states: [{ id: 'shelf', name: 'On the shelf', drives: { open }, stance }],
+  });
+  test('a card that falls over flat is opened less, or laid down, and nothing else of it changes', () => {
+    const d = shelf(180, 'upright');
+    expect(wordsOf(d, remedyOf(d, 'tip', 'stance')!)).toMatch(/^Brief, On the shelf: standing as it is read → lying/);
+    const opened = remedyOf(d, 'tip', 'open')!;
+    expect(wordsOf(d, opened)).toMatch(/^Brief, On the shelf, opening: 180° → 1\d\d(\.\d)?°$/);
+    for (const parameter of ['open', 'stance']) {
+      const remedy = remedyOf(d, 'tip', parameter)!;
+      const mended = setLever(d, remedy.mechanism, remedy.parameter, remedy.value);
+      expect(checkDesign(mended).ok).toBe(true);
+      expect(prove(mended, 6).findings.filter((f) => f.rule === 'tip')).toEqual([]);
+      expect({ ...mended, states: d.states }).toEqual(d);
+    }
+  });
+  test('states that come with the base become the card’s own once one is changed', () => {
+    const easel: Design = {
+      ...card(150, 100),
+      card: { ...card(150, 100).card, construction: 'easel', parameters: {} },
+    };
+    const changed = setLever(easel, 'card.state-shelf', 'stance', 2);
+    expect(changed.states!.find((s) => s.id === 'shelf')!.stance).toBe('lying');
+    expect(changed.states!.map((s) => s.id)).toEqual(statesOf(easel).map((s) => s.id));
+  });
+});
+
+describe('numbers within lists, and stops', () => {
+  test('a strut of one’s own that is too narrow is widened by itself', () => {
+    const struts = (width: number): Design =>
+      stand(card(200, 140), 'strut-figure', {
+        ...{ shape: { rect: { width: 60, height: 40 } }, depth: 25 },
+        struts: [
+          { x: -20, width: 12 },
+          { x: 15, width },
+        ],
+      });
+    const remedy = remedyOf(struts(1.5), 'web', 'struts[1].width')!;
+    expect(remedy.value).toBeGreaterThanOrEqual(4);
+    expect(remedy.value).toBeLessThan(4.2);
+    const width = (d: Design): unknown => (d.mechanisms[0].parameters.struts as { width: number }[])[1].width;
+    const mended = setLever(struts(1.5), remedy.mechanism, remedy.parameter, remedy.value);
+    expect([width(mended), mended.mechanisms[0].parameters.depth]).toEqual([remedy.value, 25]);
+  });
+  test('a carrier that would run into a bar is stopped before it: as far as plane geometry says', () => {
+    // 20 mm across, it runs 60 mm from -30; the bar is 6 mm wide about 20: its near edge is met at 7, 37 mm on.
+    const page = card(190, 140);
+    const slid = addMechanism(
+      { ...page, card: { ...page.card, stock: 'card-240' } },
+      'track-slider',
+      { on: 'leafB', mount: { ...CENTRE, side: 'inside' } },
+      { width: 100, height: 50, path: { line: 60 } },
+    ).design;
+    const d = layered(slid, {
+      ...{ facet: 'track-slider-1.front', shape: { rect: { width: 6, height: 30 } }, x: 20, side: 'inside' },
+    });
+    expect(leverValue(d, 'track-slider-1', 'end')).toBeCloseTo(60, 9);
+    const remedy = remedyOf(d, 'collision', 'end')!;
+    expect(remedy.value).toBeLessThanOrEqual(37);
+    expect(remedy.value).toBeGreaterThan(36);
+    const mended = setLever(d, 'track-slider-1', 'end', remedy.value);
+    expect(prove(mended).findings.filter((f) => f.severity === 'blocks')).toEqual([]);
   });
 });
 

@@ -207,11 +207,15 @@ function tellsMore(
 }
 
 function plateLevers(assembly: Assembly, { facet, layer }: Party): Lever[] {
-  const own = turnsOf(assembly, assembly.facets[facet].mechanism, 'place', 'along', 'away');
-  return layer ? [...layerLevers(layer.id, false), ...own] : own;
+  const { mechanism } = assembly.facets[facet];
+  const own = turnsOf(assembly, mechanism, 'place', 'stops', 'along', 'away');
+  if (!layer) return own;
+  // What a hand moves is stopped before it where moving it aside one way was tried: there may not be time for all.
+  const [first, ...others] = layerLevers(layer.id, false);
+  return [first, ...turnsOf(assembly, mechanism, 'stops'), ...others, ...own];
 }
 const layerLevers = (id: string, acrossFirst: boolean): Lever[] =>
-  leversOf(id, ...(acrossFirst ? ['y', 'height', 'x', 'width'] : ['x', 'y', 'width', 'height']));
+  leversOf(id, ...(acrossFirst ? ['y', 'height', 'x', 'width'] : ['x', 'y', 'width', 'height']), 'trimmed');
 
 function stuckOver(evidence: Evidence): Finding[] {
   const { assembly } = evidence;

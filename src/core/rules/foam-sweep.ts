@@ -100,6 +100,6 @@ function told(evidence: Evidence, { pad, owner, mover, areaMm2, nearMm2, pose }:
     aspect: `${pad.id} swept by ${mover.mechanism}`,
     message: `${say.title(owner)}: ${there}, ${atState(pose.state, say.title)}.`,
     subjects: [pad.facet, mover.id],
-    levers: [...turnsOf(assembly, owner, 'place', 'size'), ...turnsOf(assembly, mover.mechanism, 'place', 'size')],
+    levers: [owner, mover.mechanism].flatMap((m) => turnsOf(assembly, m, 'place', 'size', 'stops')),
   });
 }

@@ -147,7 +147,7 @@ function pastItsFacet(evidence: Evidence): Finding[] {
           `${layer.title} reaches past ${say.partOf(own.id)}, over ${say.partOf(over.f.id)} when shut: ` +
           `stick it to ${say.partOf(own.id)} only.`,
         subjects: [id, own.id, over.f.id],
-        levers: leversOf(id, 'onFacet'),
+        levers: leversOf(id, 'onFacet', 'trimmed'),
       }),
     ];
   });

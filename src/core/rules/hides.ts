@@ -12,7 +12,7 @@ import { carrierOf } from '../assembly/carrier';
 import { boxesMeet, intersect, regionArea, regionBox, subtract, type Region } from '../plane/polygon';
 import { movedFacets, pathsOf, type HandPath } from './looks';
 import { overIn, sameHeight, seenOver } from './meeting';
-import { finding, leversOf, type Evidence, type Finding, type Rule } from './rule';
+import { finding, leversOf, turnsOf, type Evidence, type Finding, type Rule } from './rule';
 import { solidsOf } from './solids';
 import { wordsFor } from './words';
 
@@ -101,7 +101,11 @@ function gluedIn(evidence: Evidence, path: HandPath, layer: AttachedLayer): Find
         `${layer.title} reaches ${say.mm2(worst.areaMm2)} over ${say.partOf(mover.id)}, which moves behind it: ` +
         `its adhesive would hold that.`,
       subjects: [layer.id, mover.id],
-      levers: leversOf(layer.id, 'x', 'y', 'width', 'height'),
+      levers: [
+        ...leversOf(layer.id, 'x', 'trimmed'),
+        ...turnsOf(assembly, mover.mechanism, 'stops'),
+        ...leversOf(layer.id, 'y', 'width', 'height'),
+      ],
     }),
   ];
 }

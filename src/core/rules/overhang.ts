@@ -194,7 +194,7 @@ function partsOf({ assembly, closed }: Evidence & { readonly closed: Pose }, tit
         title: layer.title,
         aspect: `${layer.id} `,
         subjects: [layer.id],
-        levers: () => leversOf(layer.id, 'x', 'y', 'width', 'height'),
+        levers: () => leversOf(layer.id, 'x', 'y', 'width', 'height', 'trimmed'),
         past: (past) => greatest(past, onLayer(closed, layer)),
       })),
   ];

@@ -1,11 +1,12 @@
 /**
  * `tip`: what floats, and the card where it is left standing, has the middle of its weight well over what carries it.
  */
+import { stateSetting } from '../ids';
 import { openTo, stateIn, type State } from '../drives';
 import { poseAt, type Pose } from '../assembly/pose';
 import { NO_POSE, type NamedState, type Stance } from '../kinds';
 import { WELD_MM } from '../tolerance';
-import { basePiece, finding, turnsOf, type Evidence, type Finding, type Rule } from './rule';
+import { basePiece, finding, leversOf, turnsOf, type Evidence, type Finding, type Rule } from './rule';
 import { supportOf } from './support';
 import { weightAt } from './weight';
 import { wordsFor } from './words';
@@ -67,7 +68,10 @@ function ofStanding(evidence: Evidence, { named, marginMm, state }: Standing): F
         ? `${middle} ${past} what it stands on: it falls over.`
         : `${middle} only ${say.mm(marginMm)} inside what it stands on; below ${say.mm(LEAST_TIP_MM)} it tips.`,
       subjects: [assembly.lead.still, assembly.lead.turning],
-      levers: assembly.mechanisms.flatMap((m) => turnsOf(assembly, m.id, 'weight', 'away', 'place')),
+      levers: [
+        ...assembly.mechanisms.flatMap((m) => turnsOf(assembly, m.id, 'weight', 'away', 'place')),
+        ...leversOf(stateSetting(named.id), 'open', 'stance'),
+      ],
     }),
   ];
 }

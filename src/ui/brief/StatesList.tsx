@@ -1,18 +1,14 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
-import type { NamedState } from '@/core/kinds';
+import { STANCE_WORDS } from '@/core/document/words';
+import { STANCES, type NamedState } from '@/core/kinds';
 import { useActions, useStudio } from '@/store/context';
 import { Action } from '../common/Action';
 import { Choice } from '../common/Field';
 import { useNamedStates, valuesKept } from '../common/useNamedStates';
 import { driveWords } from '../studio/Drives';
 
-const STANCES = [
-  { id: '', name: 'in the hand' },
-  { id: 'lying', name: 'lying on its back leaf' },
-  { id: 'upright', name: 'standing as it is read' },
-  { id: 'tent', name: 'as a tent on its fore edges' },
-];
+const LEFT = [{ id: '', name: 'in the hand' }, ...STANCES.map((id) => ({ id, name: STANCE_WORDS[id] }))];
 
 /** What its maker calls the places a card is left in: each is proved, posed with a click, and drawn in Make. */
 export function StatesList() {
@@ -61,9 +57,9 @@ export function StatesList() {
             asList
             label="Left"
             value={named.stance ?? ''}
-            choices={STANCES}
+            choices={LEFT}
             onChange={(id) =>
-              change(named.id, `${named.name}: ${STANCES.find((s) => s.id === id)!.name}`, ({ stance: _, ...rest }) =>
+              change(named.id, `${named.name}: ${LEFT.find((s) => s.id === id)!.name}`, ({ stance: _, ...rest }) =>
                 id === '' ? rest : { ...rest, stance: id as NonNullable<NamedState['stance']> },
               )
             }

@@ -184,6 +184,11 @@ function Made({ layer: l, put }: Own) {
       <Stuck layer={l} put={put} />
       <MeantField of={layerId(l.id)} />
       <YesNo
+        label="Cut off at its facet’s edge"
+        value={l.trimmed === true}
+        onChange={(trimmed) => put('cut off at its facet’s edge', { trimmed })}
+      />
+      <YesNo
         label="One more for inside"
         value={l.doubled === true}
         onChange={(doubled) => put('one more for the inside', { doubled })}

@@ -102,7 +102,7 @@ function build(values: ParameterValues, { id, host, outline }: BuildContext): Co
         unit: 'mm',
         least: LEAST_STRUT_MM,
         blocksUnder: LEAST_STRUT_MM / 2,
-        levers: ['strutMin'],
+        levers: values.struts === 'auto' ? ['strutMin'] : [`struts[${narrowest.k}].width`],
         subjects: [partId(id, `ridge-${narrowest.k + 1}`)],
       },
     ],
@@ -185,13 +185,17 @@ export const strutFigure: CreaseKind = {
       depth: whole(reach * 0.2, 2),
     };
   },
-  turns: () => ({
-    away: ['depth', 'figureHeight'],
-    along: ['offset', 'figureHeight'],
-    closing: ['depth'],
-    strength: ['strutMin', 'footMin'],
-    size: ['figureHeight'],
-  }),
+  turns: (values) => {
+    const each = (list: 'struts' | 'feet', key: string): string[] =>
+      values[list] === 'auto' ? [] : listOf(values, list).map((_, k) => `${list}[${k}].${key}`);
+    return {
+      away: ['depth', 'figureHeight'],
+      along: ['offset', 'figureHeight', ...each('struts', 'x'), ...each('feet', 'x')],
+      closing: ['depth'],
+      strength: ['strutMin', 'footMin', ...each('struts', 'width'), ...each('feet', 'width')],
+      size: ['figureHeight'],
+    };
+  },
   sizeOf: (v, say) => `${say(num(v, 'depth'))} deep`,
   editors: ['struts'],
   raises: true,

@@ -19,6 +19,9 @@ export interface Way {
 /** Steps of a drawn curve shorter than this say nothing of where it heads (mm). */
 const LEAST_STEP_MM = 1e-6;
 
+export function lengthOfPath(path: Path): number | null {
+  return 'ring' in path ? null : wayOf(path, () => []).lengthMm;
+}
 export function wayOf(path: Path, outline: FaceContext['outline']): Way {
   if ('line' in path) {
     const half = path.line / 2;

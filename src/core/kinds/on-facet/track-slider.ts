@@ -32,7 +32,7 @@ import {
 } from '../kind';
 import { CAPTIVE_MM, centred, CLEARANCE, demand, disc, leftOf, PANEL, panelOutline, roomAbove } from './common';
 import { above, cutAsFoam, facetOf, firstLevel, foamOn, gluedOn, heldBy, over, sheet, sharing } from './sheets';
-import { alongWay, partOfWay, wayOf } from './track-path';
+import { alongWay, lengthOfPath, partOfWay, wayOf } from './track-path';
 
 /** Room to run that is worth a slot, mm. */
 const LEAST_TRAVEL_MM = 1;
@@ -216,7 +216,14 @@ export const trackSlider: FaceKind = {
       carrier: whole(16, 8),
     };
   },
-  turns: () => ({ place: ['at.x', 'at.y'], away: ['at.y'], along: ['at.x'], size: ['foamWidth'] }),
+  turns: () => ({
+    place: ['at.x', 'at.y'],
+    away: ['at.y'],
+    along: ['at.x'],
+    size: ['foamWidth'],
+    stops: ['end', 'start'],
+  }),
+  empty: ({ path }, key) => (key === 'end' ? lengthOfPath(path as Path) : null),
   sizeOf: (v, say) => `token ${say(groupOf(v, 'token').diameter)}`,
   parameters: [
     ...PANEL,
