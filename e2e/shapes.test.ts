@@ -139,7 +139,7 @@ test('one click makes it safe to cut; a tie is turned; steps are undone to the s
   await shut();
 });
 
-test('letters become a window that is proved, and each letter a figure of its own', async () => {
+test('letters become a window that is proved', async () => {
   await bring('Letters');
   await pressIn('Keep these letters');
   await eventually(driver, 'its size', async () => /mm²/.test(await figures()));
@@ -175,6 +175,43 @@ test('a layer is dragged with snapping that says to what, and moved by arrow key
   await eventually(driver, 'its place', async () => /^0/.test(await page.valueOf('layer-x')));
   await (await find(driver, `[data-layer-row="${name}"]`)).sendKeys(Key.ARROW_RIGHT, Key.ARROW_RIGHT);
   await eventually(driver, 'two to the right', async () => /^2/.test(await page.valueOf('layer-x')));
+});
+
+test('each letter is a figure of its own, all their depths in one table', async () => {
+  await page.beginCard();
+  await bring('Letters');
+  await pressIn('Keep these letters');
+  await eventually(driver, 'its size', async () => /mm²/.test(await figures()));
+  await pressIn('Each letter on its own struts');
+  await find(driver, '[data-testid=several]');
+  const ids = (await page.mechanisms()).filter((id) => id !== 'card');
+  expect(ids.length).toBeGreaterThan(2);
+  const depths = () => Promise.all(ids.map((id) => page.valueOf(`depth of ${id}`)));
+  const before = await depths();
+  await page.type(`depth of ${ids[1]}`, '33');
+  await eventually(driver, 'the second, and no other', async () => {
+    const now = await depths();
+    return now.every((mm, k) => mm === (k === 1 ? '33' : before[k]));
+  });
+});
+
+test('the line that letters of a plane are cut along is shown, and moved by key', async () => {
+  await page.beginCard();
+  await bring('Letters');
+  await pressIn('Keep these letters');
+  await eventually(driver, 'its size', async () => /mm²/.test(await figures()));
+  await pressIn('As a plane');
+  const line = await find(driver, '[data-testid=letters-on-line] [role=slider]');
+  await findText(driver, 'p', 'touch the line');
+  const asked = () => page.valueOf('contact');
+  const before = Number(await asked());
+  await line.sendKeys(Key.ARROW_UP);
+  await eventually(driver, 'half a millimetre more', async () => Number(await asked()) === before + 0.5);
+  // Drawn further up, the letters are wider where they stand.
+  await driver.actions().move({ origin: line, y: 30 }).press().move({ origin: line, y: -10 }).perform();
+  await findText(driver, 'p', 'letters would touch by');
+  await driver.actions().release().perform();
+  await eventually(driver, 'the drag', async () => Number(await asked()) !== before + 0.5);
 });
 
 test('a plane is dragged against the limit line, and the proof says when it is past it', async () => {

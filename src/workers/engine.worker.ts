@@ -55,6 +55,7 @@ const WHERE: { readonly [J in keyof Engine]: { [G in Group]: J extends keyof Job
   worked: 'shaping',
   struts: 'shaping',
   planes: 'shaping',
+  letterLines: 'shaping',
   over: 'shaping',
   bringSvg: 'shaping',
   trace: 'shaping',

@@ -20,7 +20,7 @@ import type { PieceStock } from '@/core/build/bring';
 import type { Proposal } from '@/core/build/template-proposals';
 import type { Severing } from '@/core/build/template-severing';
 import type { TemplateRole } from '@/core/pattern/pattern';
-import type { Outline, StrutSheet, WorkedShape } from '@/core/build/workshop';
+import type { LetteredPlane, Outline, StrutSheet, WorkedShape } from '@/core/build/workshop';
 import type { Shape, ShapeAsset, TextShape } from '@/core/shapes/shape';
 import type { Raster, TraceWishes } from '@/core/shapes/trace';
 import type { ExportChoice } from '@/core/formats/export';
@@ -244,6 +244,7 @@ export interface Engine {
   outline(design: Design, shape: Shape): Promise<Answer<Outline>>;
   worked(design: Design, asset: ShapeAsset, steps: number): Promise<Answer<WorkedShape>>;
   struts(design: Design, id: string): Promise<Answer<StrutSheet>>;
+  letterLines(design: Design, id: string): Promise<Answer<readonly LetteredPlane[]>>;
   planes(design: Design, id: string): Promise<Answer<readonly (readonly Ring[])[]>>;
   over(
     design: Design,
@@ -322,7 +323,6 @@ export const WITHOUT_DESIGN = [
   'letters',
   'template',
   'faults',
-  'offers',
   'settle',
   'stopNest',
   'beginFile',

@@ -135,7 +135,12 @@ test('beside a window nothing is parted, and what was said to be a cut is asked 
   expect(sheetsNamed(said).map(({ sheet }) => Math.round(areaOf(sheet.outer)))).toEqual([WIDE * 50, WIDE * 30]);
 });
 const areaOf = (ring: readonly Vec2[]): number =>
-  Math.abs(ring.reduce((sum, [x, y], k) => sum + x * ring[(k + 1) % ring.length][1] - y * ring[(k + 1) % ring.length][0], 0)) / 2; // prettier-ignore
+  Math.abs(
+    ring.reduce((sum, [x, y], k) => {
+      const [u, v] = ring[(k + 1) % ring.length];
+      return sum + x * v - y * u;
+    }, 0),
+  ) / 2;
 
 /** A step as a machine's file has it: all its lines are cuts. */
 function stepOfCuts(): Template {

@@ -4,10 +4,11 @@
  */
 import { measuresOf, poseOpen } from '../assembly/pose';
 import type { Assembly } from '../assembly/assembly';
-import { listOf, strutTrade, type StrutTrade } from '../kinds';
+import { listOf, shapeOf, strutTrade, type StrutTrade } from '../kinds';
 import { heldFigure } from '../kinds/on-crease/strut-figure';
 import { planeOutline } from '../kinds/on-crease/plane-stack';
 import { regionArea, regionBox, ringsOf, type Region, type Ring } from '../plane/polygon';
+import { letterLine, type LetterLine } from '../shapes/letter-line';
 import { assetOutline, outlineOf } from '../shapes/outline';
 import type { Shape, ShapeAsset } from '../shapes/shape';
 import { deviation } from '../shapes/steps';
@@ -77,6 +78,22 @@ export function strutSheet(design: Design, id: string): StrutSheet {
     lossPct: held.lossPct,
     trade: strutTrade(values, outline),
   };
+}
+
+export interface LetteredPlane {
+  readonly plane: number;
+  readonly line: LetterLine;
+}
+/** Words that stand as planes of a stack, by the number of the plane from 0: where their letters are trimmed. */
+export function letterLines(design: Design, id: string): LetteredPlane[] {
+  const values = valuesOf(design.mechanisms.find((m) => m.id === id)!);
+  return listOf(values, 'planes').flatMap((item, plane) => {
+    const shape = shapeOf(item, 'shape');
+    const drawn = shape ? outlineOf(shape, shelfOf(design)) : [];
+    if (drawn.length < 2) return [];
+    const [height, width] = [item.height as number, (item.width ?? null) as number | null];
+    return [{ plane, line: letterLine(drawn, height, width, values.contact as number) }];
+  });
 }
 
 /** Silhouettes of the planes of a stack in (x, h), for its views. */

@@ -1,5 +1,5 @@
 /** Shapes that stand at a size with contacts of a chosen width. */
-import { regionBox, type Region } from '../plane/polygon';
+import { regionBox, type Box2, type Region } from '../plane/polygon';
 import { leastTrim, trimmed } from './level';
 import { standing } from './outline';
 
@@ -8,6 +8,8 @@ export interface Fitted {
   readonly region: Region;
   /** Edges at which no trim gives the contact. */
   readonly missing: readonly ('top' | 'bottom')[];
+  /** The box of what was drawn that now fills the height: what was outside it is trimmed off. */
+  readonly kept: Box2;
 }
 
 /** Rounds after which a fit is taken as it is; it settles within a few. */
@@ -41,7 +43,8 @@ export const withFoot = (drawn: Region, height: number, contactMm: number): Fitt
   remember(drawn, ['foot', height, contactMm].join('/'), () => {
     const whole = standing(drawn, height);
     const by = leastTrim(whole, 'bottom', contactMm);
-    return { region: standing(trimmed(whole, 'bottom', by ?? 0), null), missing: by === null ? ['bottom'] : [] };
+    const left = trimmed(whole, 'bottom', by ?? 0);
+    return { region: standing(left, null), missing: by === null ? ['bottom'] : [], kept: regionBox(left) };
   });
 
 function remember(drawn: Region, key: string, work: () => Fitted): Fitted {
@@ -60,7 +63,9 @@ function fit(
   contactMm: number,
 ): Fitted {
   let region = standing(drawn, height, width);
+  let kept = regionBox(drawn);
   const missing = new Set<'top' | 'bottom'>();
+  let before: Round | null = null;
   for (let k = 0, scale = widthRatio(region, drawn); k < MOST_ROUNDS && edges.length > 0; k++) {
     const cut = edges.reduce<Region>((r, edge) => {
       const by = leastTrim(r, edge, contactMm / scale);
@@ -69,12 +74,28 @@ function fit(
     }, drawn);
     if (cut.length === 0) break;
     region = standing(cut, height, width);
+    kept = regionBox(cut);
     const settled = widthRatio(region, cut);
     if (cut === drawn || Math.abs(settled / scale - 1) < SETTLED) break;
-    scale = settled;
+    const round = { scale, gives: settled };
+    scale = before ? nearerTo(before, round) : settled;
+    before = round;
   }
-  return { region, missing: [...missing] };
+  return { region, missing: [...missing], kept };
 }
+
+/** A scale that was tried, and what the trim for it makes of the whole. */
+interface Round {
+  readonly scale: number;
+  readonly gives: number;
+}
+/** Where a line through two rounds gives what it takes; the second's own answer where that lies far off. */
+function nearerTo(a: Round, b: Round): number {
+  const [da, db] = [a.gives - a.scale, b.gives - b.scale];
+  const met = b.scale - (db * (b.scale - a.scale)) / (db - da);
+  return Math.abs(met / b.gives - 1) < NEAR_PART ? met : b.gives;
+}
+const NEAR_PART = 0.5;
 
 const widthRatio = (a: Region, b: Region): number => {
   const wide = (r: Region): number => regionBox(r).max[0] - regionBox(r).min[0];

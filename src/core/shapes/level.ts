@@ -1,5 +1,5 @@
 /** Straight contacts of a shape at a level, and the least that must be trimmed off to get them. mm, y up. */
-import { rectangle, intersect, subtract, regionBox, ringsOf, type Region } from '../plane/polygon';
+import { rectangle, intersect, subtract, regionBox, ringsOf, type Box2, type Region } from '../plane/polygon';
 import { ROUNDING_MM, SAME_LEVEL_MM, WELD_MM } from '../tolerance';
 
 export interface Interval {
@@ -81,7 +81,7 @@ export function leastTrim(region: Region, edge: 'top' | 'bottom', contact: numbe
   const trims = region.flatMap((part): { readonly mm: number | null }[] => {
     const own = regionBox([part]);
     const further = edge === 'top' ? max[1] - own.max[1] : own.min[1] - min[1];
-    if (further > STANDS_WITHIN * (max[1] - min[1])) return [];
+    if (!endsAt(own, { min, max }, edge)) return [];
     const wide = Math.min(contact, widestWithin([part], edge, STANDS_WITHIN));
     const mm = leastTrimOfOne([part], edge, wide);
     return [{ mm: mm === null || wide < contact / 2 ? null : further + mm }];
@@ -89,6 +89,11 @@ export function leastTrim(region: Region, edge: 'top' | 'bottom', contact: numbe
   const told = trims.flatMap(({ mm }) => (mm === null ? [] : [mm]));
   return told.length === 0 ? null : Math.max(...told);
 }
+
+/** Whether a part of a shape ends near enough to an end of the whole to be trimmed there. */
+export const endsAt = (part: Box2, whole: Box2, edge: 'top' | 'bottom'): boolean =>
+  (edge === 'top' ? whole.max[1] - part.max[1] : part.min[1] - whole.min[1]) <=
+  STANDS_WITHIN * (whole.max[1] - whole.min[1]);
 
 /** How wide a shape is at its widest level in a share of it at one end, mm. */
 function widestWithin(region: Region, edge: 'top' | 'bottom', share: number): number {

@@ -31,6 +31,7 @@ import { LinesEditor } from './LinesEditor';
 import { ListField } from './ListField';
 import { MountFields } from './MountFields';
 import { PathField } from './PathField';
+import { LettersOnLine } from './LettersOnLine';
 import { LiftChart } from './LiftChart';
 import { PlaneSide } from './PlaneSide';
 import { SeveralPanel } from './SeveralPanel';
@@ -347,6 +348,7 @@ function MechanismFields() {
         />
       )}
       {KINDS.get(m.kind)?.editors?.includes('planes') && <PlaneSide id={m.id} />}
+      {KINDS.get(m.kind)?.editors?.includes('planes') && <LettersOnLine id={m.id} />}
       {!m.mount && KINDS.get(m.kind)?.charts?.map((c) => <LiftChart key={c.measure} id={m.id} {...c} />)}
       <Fields id={m.id} keys={parameters.map((p) => p.key).filter((k) => !silent(k))} />
       {KINDS.get(m.kind)?.editors?.includes('struts') && <StrutTradeTable id={m.id} />}

@@ -2,7 +2,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { alignedAlong, mirroredCopies, setForAll, sharedNumbers, spreadAlong } from '@/core/document/several';
-import { fieldOf, parameterOf } from '@/core/document/fields';
+import { fieldOf, parameterOf, setParameter } from '@/core/document/fields';
 import { removeMechanism } from '@/core/document/standing';
 import { inSentence, nameOfMechanism } from '@/core/document/words';
 import { useActions, useStudio } from '@/store/context';
@@ -85,6 +85,23 @@ export function SeveralPanel({ ids }: { readonly ids: readonly string[] }) {
               v !== null && edit(`${inSentence(field.label)} of ${what}`, (d) => setForAll(d, ids, shown, v))
             }
           />
+          <chakra.h3 className="heading" m="14px 0 6px !important">
+            {field.label}, each its own
+          </chakra.h3>
+          {ids.map((id, k) => (
+            <NumberField
+              key={id}
+              parameter={{ ...field, key: `${field.key} of ${id}`, label: nameOfMechanism(design, id) }}
+              value={values[k] as number}
+              unit={design.units}
+              onChange={(v) =>
+                v !== null &&
+                edit(`${inSentence(field.label)} of ${nameOfMechanism(design, id)}`, (d) =>
+                  setParameter(d, id, shown, v),
+                )
+              }
+            />
+          ))}
         </>
       )}
     </Box>

@@ -21,7 +21,7 @@ function useUses(asset: ShapeAsset) {
   const facet = useStudio((s) => s.facet) ?? 'leafA';
   const side = useStudio((s) => s.sideUp);
   const face = nameOfFace(design, facet, side);
-  const { edit, select, show, go, selectFacet, pickLayers } = useActions();
+  const { edit, select, selectAlso, show, go, selectFacet, pickLayers } = useActions();
   const host = scene?.hosts[0];
   const stand = ({ id: kind, title }: Kind, use: ShapeUse): void => {
     if (!host) return;
@@ -70,11 +70,13 @@ function useUses(asset: ShapeAsset) {
     const answer = await engine('shape').letters(asset.source.text);
     if (!answer.ok) return;
     const middle = (Math.min(...answer.value.map((l) => l.x)) + Math.max(...answer.value.map((l) => l.x))) / 2;
+    const made: string[] = [];
     edit(`${asset.name}, letter by letter`, (d) =>
       answer.value.reduce<Design>((all, l, i) => {
         // The reader's right is the low end of the gutter.
         const own = values({ path: l.path }, host, Math.round((middle - l.x) * 100) / 100);
         const added = addMechanism(all, kind, host.crease, own);
+        made[i] = added.id;
         return {
           ...added.design,
           mechanisms: added.design.mechanisms.map((m) =>
@@ -85,6 +87,8 @@ function useUses(asset: ShapeAsset) {
     );
     show(null);
     go('build');
+    // Each has numbers of its own: they are in one table while all are taken together.
+    made.forEach((id, k) => (k === 0 ? select(id) : selectAlso(id)));
   };
   const shapeCard = (): void =>
     edit(`card shaped as ${asset.name}`, (d) => ({

@@ -1,5 +1,12 @@
 /** Outlines: their figures, and what is brought in from drawings and photographs. */
-import { measureOver, outlineFigures, planeOutlines, strutSheet, workedShape } from '@/core/build/workshop';
+import {
+  letterLines,
+  measureOver,
+  outlineFigures,
+  planeOutlines,
+  strutSheet,
+  workedShape,
+} from '@/core/build/workshop';
 import { blankDesign } from '@/core/document/design';
 import { type Region, regionBox } from '@/core/plane/polygon';
 import { standing } from '@/core/shapes/outline';
@@ -12,7 +19,7 @@ import { answer, assemblyOf, fontsFor } from './at-hand';
 
 export const shaping: Pick<
   Engine,
-  'outline' | 'worked' | 'struts' | 'planes' | 'over' | 'bringSvg' | 'trace' | 'letters'
+  'outline' | 'worked' | 'struts' | 'planes' | 'letterLines' | 'over' | 'bringSvg' | 'trace' | 'letters'
 > = {
   outline: (design, shape) =>
     answer(async () => {
@@ -33,6 +40,11 @@ export const shaping: Pick<
     answer(async () => {
       await fontsFor(design);
       return planeOutlines(design, id);
+    }),
+  letterLines: (design, id) =>
+    answer(async () => {
+      await fontsFor(design);
+      return letterLines(design, id);
     }),
   over: (design, id, measure) => answer(async () => measureOver(await assemblyOf(design), id, measure)),
   bringSvg: (text) =>
