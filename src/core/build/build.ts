@@ -59,6 +59,7 @@ import { ofOwnStock, stockOfPiece, thickestMm } from './own-stocks';
 import { attachedLayers, windowsAndDrawings } from './dressing';
 import { baseKindOf, cardValues, isBase, valuesOf, wholeValues } from '../document/fields';
 import { CENTRE, shelfOf, stockOf, type Design, type Mechanism } from '../document/design';
+import { builtBefore } from './built-before';
 import { faceOf } from './faces';
 
 /** Thrown for a design that names a crease which is not there: an input error, not a finding. */
@@ -205,7 +206,7 @@ function addOnCrease(so: Gathered, m: Mechanism, kind: CreaseKind, outline: (sha
   const say = (mm: number): string => formatSaid(mm, design.units);
   const onPiece = { piece: pieces.get(host.piece)!, interruptions: so.interruptions };
   const context = { id: m.id, host, so: onPiece, stock: m.stock, outline, paper, say };
-  const part = built(m, () => kind.build(wholeValues(m), context));
+  const part = built(m, () => builtBefore(design, m, context, (c) => kind.build(wholeValues(m), c)));
   const placement = placeOnSheet(host.frame.origin, host.frame.along);
   const ended = so.interruptions.length;
   so.brought.set(m.id, { part, piece: onPiece.piece, ended, placement, ...sidesOf(host) });
@@ -245,7 +246,7 @@ function addOnFace(
   const say = (mm: number): string => formatSaid(mm, design.units);
   const onPiece = { piece: pieces.get(face.piece)!, interruptions };
   const context = { id: m.id, face, so: onPiece, stock: m.stock, caliperMm, outline, say };
-  const part = built(m, () => build(wholeValues(m), context));
+  const part = built(m, () => builtBefore(design, m, context, (c) => build(wholeValues(m), c)));
   const before = { piece: onPiece.piece, ended: interruptions.length, placement: face.placement };
   so.brought.set(m.id, { part, ...before, sideA: face.facet, sideB: '', crease: '' });
   addToPiece(pieces, face.piece, part);

@@ -10,6 +10,9 @@ import type { Linkage } from './joint';
 import { findStart } from './start';
 import { Walk } from './walk';
 
+/** Poses of a leg that are kept. */
+const MOST_KNOWN = 64;
+
 export class Leg {
   private readonly solver: BlockSolver;
   private readonly start: Folds | null;
@@ -43,13 +46,16 @@ export class Leg {
 
   /** The pose at `drive` (rad or mm), or the last one before the travel stops. */
   at(drive: number): Reached {
-    // Asked for again and again while another drive is moved.
-    if (this.last?.drive === drive) return this.last.reached;
+    // Asked for again and again while another drive is moved, and at a few places by turns over a grid of both.
+    const known = this.known.get(drive);
+    if (known) return known;
     const reached = this.reach(drive);
-    if (reached.stop?.reason !== 'given-up') this.last = { drive, reached };
+    if (reached.stop?.reason === 'given-up') return reached;
+    if (this.known.size >= MOST_KNOWN) this.known.clear();
+    this.known.set(drive, reached);
     return reached;
   }
-  private last: { readonly drive: number; readonly reached: Reached } | undefined;
+  private readonly known = new Map<number, Reached>();
 
   private reach(drive: number): Reached {
     const [closed, open] = this.range;

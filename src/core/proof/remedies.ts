@@ -115,7 +115,8 @@ export function* remedySteps(seeking: Seeking, finding: Finding): Generator<void
     yield;
     if (value !== null) remedies.splice(told++, 0, { ...lever, value });
   }
-  return { remedies, ...(remedies.length === 0 && search.nearest ? { nearest: search.nearest } : {}) };
+  const nearest = remedies.length === 0 ? search.nearest : undefined;
+  return { remedies, ...(nearest ? { nearest } : {}) };
 }
 
 /** Rules that a try may not newly break: they need only the flat pieces and the closed pose. */
@@ -133,8 +134,16 @@ function ruleOf({ id, rule: name }: Finding, gathered: () => Evidence): Rule {
   return { id: name, needs: 'travel', check: (evidence) => walked.flatMap((r) => r.check(evidence)) };
 }
 
+/** A try that left so much of a finding, and whether it breaks something else. */
+interface Near {
+  readonly size: number;
+  readonly told: NonNullable<Finding['nearest']>;
+  readonly breaks: () => boolean;
+}
+
 class Search {
-  nearest: Finding['nearest'];
+  /** Tries that left something, each with less than those before it; whether it lies off the card is asked last. */
+  private readonly near: Near[] = [];
   private leastLeft = Infinity;
   private readonly rule: Rule;
   private readonly design: Design;
@@ -219,15 +228,19 @@ class Search {
     if (left === null) return true;
     // What a part of the card leaves says nothing of the whole.
     const whole = this.tried === this.design;
-    if (whole && left !== 'no shape' && left.id === this.finding.id && !this.breaks(changed, assembly!))
-      this.note(lever, value, left);
+    if (whole && left !== 'no shape' && left.id === this.finding.id)
+      this.note(lever, value, left, Math.abs(left.measured - left.limit), () => this.breaks(changed));
     return false;
   }
 
   private firstLeft(changed: Design, assembly: Assembly): Finding | null {
-    const cheap = { ...gather(changed, 'closed', 0, assembly), rough: true };
     const own = (evidence: Evidence): Finding | undefined => this.rule.check(evidence).find((f) => this.stands(f));
-    if (this.rule.needs !== 'travel') {
+    if (this.rule.needs === 'pattern') {
+      const left = own({ ...gather(changed, 'pattern', 0, assembly), rough: true });
+      if (left) return left;
+    }
+    const cheap = { ...gather(changed, 'closed', 0, assembly), rough: true };
+    if (this.rule.needs === 'closed') {
       const left = own(cheap);
       if (left) return left;
     }
@@ -259,8 +272,9 @@ class Search {
     return null;
   }
   /** A try that leaves least is no answer where it lies off the card, or takes the card apart. */
-  private breaks = (changed: Design, assembly: Assembly): boolean =>
-    this.rule.needs !== 'travel' && this.broken(gather(changed, 'closed', 0, assembly)) !== null;
+  private breaks(changed: Design): boolean {
+    return this.rule.needs !== 'travel' && this.broken(gather(changed, 'closed')) !== null;
+  }
 
   private isNew = (f: Finding): boolean => f.severity === 'blocks' && !this.blocked.has(f.id);
   private stands = (f: Finding): boolean => f.id === this.finding.id || this.isNew(f);
@@ -297,10 +311,15 @@ class Search {
   }
 
   /** Remembers the try that leaves least of the finding: what it leaves is said where nothing clears it. */
-  private note(lever: Lever, value: number, left: Finding, size = Math.abs(left.measured - left.limit)): void {
+  private note(lever: Lever, value: number, left: Finding, size: number, breaks = (): boolean => false): void {
     if (size >= this.leastLeft) return;
-    this.leastLeft = size;
-    this.nearest = { ...lever, value: tidyAway(value, 1), left: left.message };
+    const told = { ...lever, value: tidyAway(value, 1), left: left.message };
+    this.near.push({ size, told, breaks });
+  }
+
+  /** The try that leaves least, of those that leave the card whole. Asked once all levers were tried. */
+  get nearest(): Finding['nearest'] {
+    return [...this.near].sort((a, b) => a.size - b.size).find(({ breaks }) => !breaks())?.told;
   }
 }
 

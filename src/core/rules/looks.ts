@@ -9,7 +9,7 @@
 import { betweenStates, canBe, OPEN, openOf, restOf, type Drive, type State } from '../drives';
 import { poseAt, type Pose } from '../assembly/pose';
 import type { Assembly } from '../assembly/assembly';
-import { boxesMeet3, compose, growBox3, invert, squaredDist3, uniteBox3, type Box3, type Rigid } from '../linkage';
+import { boxesMeet3, compose, growBox3, invert, uniteBox3, type Box3, type Rigid } from '../linkage';
 import { BOW_PART, LOOK_DEG, LOOK_MM, turnBetween } from './seen-from';
 import { placeSolid, type PlacedSolid, type Solid } from './solids';
 
@@ -64,10 +64,15 @@ export const differ = (m: Rigid, n: Rigid): boolean => m.some((v, k) => Math.abs
 /** How far the corner of a solid goes that goes furthest from one place to another, mm. */
 export function wayBetween(p: PlacedSolid, q: PlacedSolid): number {
   let most = 0;
-  p.slabs.forEach(({ points }, s) => {
-    const others = q.slabs[s].points;
-    for (let k = 0; k < points.length; k++) most = Math.max(most, squaredDist3(points[k], others[k]));
-  });
+  for (let s = 0; s < p.slabs.length; s++) {
+    const [points, others] = [p.slabs[s].points, q.slabs[s].points];
+    for (let k = 0; k < points.length; k++) {
+      const [a, b] = [points[k], others[k]];
+      const [x, y, z] = [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+      const squared = x * x + y * y + z * z;
+      if (squared > most) most = squared;
+    }
+  }
   return Math.sqrt(most);
 }
 

@@ -136,10 +136,11 @@ function overGrid(assembly: Assembly, solids: readonly Solid[], meet: Meet, most
     values.map((v) => poseAt(assembly, moved(restBut(assembly, path), path.drive.id, v)));
   const [own, others] = [posesFor(a, xs), posesFor(b, ys)];
   const flat = a.path.open === assembly.drives[0].to;
+  const [placesOf, reachesOf] = [placedAlong(solids, own), placedAlong(solids, others)];
   const hits = pairs.flatMap(([k, j]) => {
     const [p, q] = [solids[k], solids[j]];
-    const [at, there] = [own.map((pose) => placeSolid(p, pose)), others.map((pose) => placeSolid(q, pose))];
-    const reach = there.reduce<Box3>(uniteBox3, there[0]);
+    const [{ places: at, reach: whole }, { places: there, reach }] = [placesOf(k), reachesOf(j)];
+    if (!boxesMeet3(whole, reach)) return [];
     const measure = measureOf(assembly, p, q, { flat, openDeg: a.path.open, still: [own[0], others[0]] });
     let [worst, measured] = [null as HandHit | null, 0];
     for (const [i, s] of at.entries()) {
@@ -158,6 +159,22 @@ function overGrid(assembly: Assembly, solids: readonly Solid[], meet: Meet, most
   });
   const states = xs.length * ys.length;
   return { hits, states, missed: few || scarce, work: states * pairs.length };
+}
+
+/** A solid in every pose of a list, and the box it fills in all of them together; each solid is placed once. */
+function placedAlong(
+  solids: readonly Solid[],
+  poses: readonly Pose[],
+): (k: number) => { readonly places: readonly PlacedSolid[]; readonly reach: Box3 } {
+  const known = new Map<number, { readonly places: readonly PlacedSolid[]; readonly reach: Box3 }>();
+  return (k) => {
+    const found = known.get(k);
+    if (found) return found;
+    const places = poses.map((pose) => placeSolid(solids[k], pose));
+    const placed = { places, reach: places.reduce<Box3>(uniteBox3, places[0]) };
+    known.set(k, placed);
+    return placed;
+  };
 }
 
 /** Nothing laps further than this: the diagonal of what two boxes share; below 0 where they do not meet. */
