@@ -16,11 +16,11 @@ export const together = (design: Design, assembly: Assembly, guests: readonly De
 
 const roomOnSheet = (
   { sheets }: Design,
-  { widthMm, heightMm }: Pick<SheetLayout, 'widthMm' | 'heightMm'>,
+  { widthMm, heightMm, stock }: Pick<SheetLayout, 'widthMm' | 'heightMm' | 'stock'>,
 ): SheetRoom => ({
   widthMm,
   heightMm,
-  marginMm: marginOf({ sheets }),
+  marginMm: marginOf({ sheets }, stock),
   spacingMm: sheets.spacingMm,
 });
 
@@ -87,11 +87,11 @@ const isHeld = (p: PlacedPiece, held: HeldPiece): boolean => p.drawing.id === he
 function emptySheet(
   cards: readonly CardOnSheets[],
   slot: string,
-): Pick<SheetLayout, 'widthMm' | 'heightMm' | 'placed'> | null {
-  for (const { offcuts, whole } of batchesOf(cards)) {
+): Pick<SheetLayout, 'widthMm' | 'heightMm' | 'placed' | 'stock'> | null {
+  for (const { offcuts, whole, stock } of batchesOf(cards)) {
     const n = Number(slot.split('/').at(-1));
     const found = [...offcuts, whole(n)].find((s) => s.id === slot);
-    if (found) return { widthMm: found.widthMm, heightMm: found.heightMm, placed: [] };
+    if (found) return { widthMm: found.widthMm, heightMm: found.heightMm, placed: [], stock };
   }
   return null;
 }

@@ -333,9 +333,14 @@ export const dressingOf = (design: Design, facet: string, side: Side): Dressing 
 
 /** Marks to register by stand in the corners of a sheet, and need this much room along its edges, mm. */
 export const MARKS_ROOM_MM = 10;
-/** The edge of a sheet that nothing is laid on. */
-export const marginOf = ({ sheets: { marginMm, print } }: Pick<Design, 'sheets'>): number =>
-  print?.marks ? Math.max(marginMm, MARKS_ROOM_MM) : marginMm;
+/** The edge of a sheet of a stock that nothing is laid on, mm. */
+export function marginOf(
+  { sheets: { marginMm, print } }: Pick<Design, 'sheets'>,
+  stock: Pick<Stock, 'marginMm'>,
+): number {
+  const own = stock.marginMm ?? marginMm;
+  return print?.marks ? Math.max(own, MARKS_ROOM_MM) : own;
+}
 
 /** Kept shapes by id. */
 export const shelfOf = (design: Design): ShapeShelf => new Map(design.shapes.map((a) => [a.id, a]));

@@ -33,6 +33,7 @@ export function settingOf(design: Design, mechanism: string, parameter: string):
   const stock = stockOfSetting(mechanism);
   if (stock !== null && parameter === 'sheet') return sheet(design, stock);
   if (stock !== null && parameter === 'grain') return grain(design, stock);
+  if (stock !== null && parameter === 'marginMm') return ownMargin(design, stock);
   const state = stateOfSetting(mechanism);
   if (state !== null) return parameter === 'stance' ? stance(design, state) : opening(design, state);
   const layer = design.layers.find((l) => l.id === idOfLayer(mechanism));
@@ -46,6 +47,18 @@ const margin = (design: Design): Setting => ({
   range: { min: 0, max: 100 },
   set: (marginMm) => ({ ...design, sheets: { ...design.sheets, marginMm } }),
 });
+
+/** The margin of one stock, where it has one of its own. */
+function ownMargin(design: Design, id: string): Setting | null {
+  const stock = design.stocks.find((s) => s.id === id);
+  if (stock?.marginMm === undefined) return null;
+  return {
+    label: `Sheets: margin of ${stock.name}`,
+    value: stock.marginMm,
+    range: { min: 0, max: 100 },
+    set: (marginMm) => ({ ...design, stocks: design.stocks.map((s) => (s === stock ? { ...s, marginMm } : s)) }),
+  };
+}
 
 /** A choice among things that have names. */
 function choice<T>(

@@ -17,6 +17,7 @@ export const stockSchema = Joi.object({
     shortMm: Joi.number().min(20).max(5000).required(),
     longMm: Joi.number().min(Joi.ref('shortMm')).max(5000).required(),
   }),
+  marginMm: length(100),
   oneWay: Joi.boolean(),
   price: Joi.number().min(0).max(1e6),
   wholes: Joi.number().integer().min(0).max(10_000),

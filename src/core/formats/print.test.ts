@@ -158,7 +158,7 @@ describe('pages for the printer', () => {
       ...card(180, 120),
       sheets: { marginMm: 2, spacingMm: 3, copies: 1, print: { marks: true, backs: 'none' } },
     };
-    expect(marginOf(d)).toBe(10);
+    expect(marginOf(d, d.stocks[0])).toBe(10);
     const [sheet] = layOut(d, buildAssembly(d)).sheets;
     for (const p of sheet.placed)
       for (const corner of [p.drawing.box.min, p.drawing.box.max].map((c) => onSheet(p, c)))

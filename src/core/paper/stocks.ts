@@ -15,6 +15,8 @@ export interface Stock {
   readonly sheet: string;
   /** Its own size in place of a listed one, mm. */
   readonly ownSheet?: { readonly shortMm: number; readonly longMm: number };
+  /** Edge of its sheets that is not cut, mm: 0 where a machine cuts to it. That of all sheets unless said. */
+  readonly marginMm?: number;
   /** Its pattern has an up: no piece is laid upside down. */
   readonly oneWay?: boolean;
   /** Of one whole sheet, in the maker's money. */

@@ -26,7 +26,7 @@ export const briefOf = (design: Design): Brief => ({
   states: statesOf(design),
   stands: baseKindOf(design).stands,
   up: (facet) => baseKindOf(design).up(cardValues(design), facet, 'inside'),
-  sheetMarginMm: marginOf(design),
+  sheetMarginMm: (stock) => marginOf(design, stock),
   sheet: sheetOf,
 });
 

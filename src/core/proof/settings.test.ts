@@ -32,6 +32,25 @@ test.each([
   );
 });
 
+test('a stock with a margin of its own: that is the one asked, and the one that is offered less', () => {
+  // 12 x 12 in is 304.8 mm: a card of 300 mm fits with up to 2.4 mm of margin.
+  const square = (marginMm: number): Design => {
+    const d = card(300, 100);
+    const stocks = d.stocks.map((s) => (s.id === d.card.stock ? { ...s, sheet: '12x12', marginMm } : s));
+    return { ...d, stocks };
+  };
+  const blocked = (d: Design) => prove(d, 6).findings.filter((f) => f.rule === 'sheet-fit');
+  expect([2.39, 2.4, 2.41].map((mm) => blocked(square(mm)).length)).toEqual([0, 0, 1]);
+  // The margin of all sheets, 5 mm, says nothing of it.
+  expect(blocked(square(0))).toEqual([]);
+  const d = square(4);
+  const [finding] = blocked(d);
+  const remedy = finding.remedies!.find((r) => r.parameter === 'marginMm')!;
+  expect(remedyWords(d, remedy, 4)).toBe('Sheets, margin of Smooth card, cream: 4.0 → 2.4 mm');
+  const mended = setLever(d, remedy.mechanism, remedy.parameter, remedy.value);
+  expect([blocked(mended), mended.sheets]).toEqual([[], d.sheets]);
+});
+
 test('what is larger than the sheet itself no margin makes fit', () => {
   expect(found(298, 100)!.remedies?.some((r) => r.parameter === 'marginMm') ?? false).toBe(false);
 });

@@ -118,7 +118,7 @@ export interface Brief {
   /** The way a facet of the base is read, up, in the axes of its piece. */
   readonly up: (facet: string) => Vec2;
   /** Strip round the sheet that is not printed or cut. */
-  readonly sheetMarginMm: number;
+  readonly sheetMarginMm: (stock: Stock) => number;
   readonly sheet: (stock: Stock) => FlatSize | undefined;
 }
 

@@ -43,7 +43,8 @@ export function laidOn({ brief }: Pick<Evidence, 'brief'>, piece: Piece): Laid |
   const sheet = brief.sheet(stock);
   if (!sheet) return null;
   const { widthMm, heightMm, creaseAlongX } = pieceSize(piece);
-  const [short, long] = [sheet.shortMm - 2 * brief.sheetMarginMm, sheet.longMm - 2 * brief.sheetMarginMm];
+  const margins = 2 * brief.sheetMarginMm(stock);
+  const [short, long] = [sheet.shortMm - margins, sheet.longMm - margins];
   const [along, across] = creaseAlongX ? [widthMm, heightMm] : [heightMm, widthMm];
   const fits = (grainRoom: number, crossRoom: number): boolean =>
     along <= grainRoom + SIZE_ROUNDING_MM && across <= crossRoom + SIZE_ROUNDING_MM;
@@ -58,12 +59,13 @@ export const sheetFit: Rule = {
   id: 'sheet-fit',
   needs: 'pattern',
   check: (evidence) => {
-    const { assembly } = evidence;
+    const { assembly, brief } = evidence;
     const say = wordsFor(evidence);
     return assembly.pieces.flatMap((piece): Finding[] => {
       const laid = laidOn(evidence, piece);
       if (!laid?.sheetTooSmall) return [];
       const { sheet, widthMm, heightMm, short, long } = laid;
+      const own = stockSetting(piece.stock);
       const room = `${sheet.name} has ${say.mm(short)} x ${say.mm(long)} inside its margins`;
       const ofCard = isBase(assembly, piece.mechanism);
       const title = ofCard ? piece.title : `${piece.title} of ${say.title(piece.mechanism)}`;
@@ -78,8 +80,8 @@ export const sheetFit: Rule = {
           aspect: `size ${piece.id}`,
           subjects: [piece.id],
           levers: [
-            ...leversOf(SHEETS, 'marginMm'),
-            ...leversOf(stockSetting(piece.stock), 'sheet'),
+            ...leversOf(brief.stock(piece.stock).marginMm === undefined ? SHEETS : own, 'marginMm'),
+            ...leversOf(own, 'sheet'),
             ...turnsOf(assembly, piece.mechanism, 'size'),
           ],
           message: `${title} is ${say.mm(widthMm)} x ${say.mm(heightMm)}; ${room}.`,

@@ -169,6 +169,20 @@ describe('what is at hand', () => {
   });
 });
 
+test('a stock is laid to its own margin, to the very edge of 12 x 12 in, and not where that is too wide', () => {
+  // 304.8 mm: a card of 300 x 300 leaves 2.4 mm on each side.
+  const square = (marginMm: number): Layout => {
+    const plain = { ...blankDesign('t', 300, 150), sheets: { marginMm: 20, spacingMm: 3, copies: 1 } };
+    return laid(withStock(plain, 'card-240', { sheet: '12x12', marginMm, grain: 'none' }));
+  };
+  for (const mm of [0, 2.39]) {
+    const { sheets, unplaced } = square(mm);
+    expect([sheets.length, unplaced.length]).toEqual([1, 0]);
+    expect(sheets[0].placed[0].x).toBeGreaterThan(mm - 1e-4);
+  }
+  expect(square(2.45).unplaced).toHaveLength(1);
+});
+
 describe('what was put by hand', () => {
   const at = (x: number, y: number, more: Partial<Place> = {}): Place => ({
     piece: 'layer.l1',

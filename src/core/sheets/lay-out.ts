@@ -102,11 +102,14 @@ class BatchWork {
     return !done;
   }
 
+  private get marginMm(): number {
+    return marginOf(this.design, this.batch.stock);
+  }
+
   /** The room inside the margins, half a spacing wider each way: pieces carry theirs with them. */
   private roomOn({ widthMm, heightMm, offcut }: Slot): NestSheet {
     const { spacingMm } = this.design.sheets;
-    const marginMm = marginOf(this.design);
-    const [w, h] = [widthMm, heightMm].map((mm) => mm - 2 * marginMm + spacingMm + 4 * NEST_TOUCH_MM);
+    const [w, h] = [widthMm, heightMm].map((mm) => mm - 2 * this.marginMm + spacingMm + 4 * NEST_TOUCH_MM);
     return { widthMm: w, heightMm: h, cost: (offcut ? OFFCUT_COST : 1) * widthMm * heightMm };
   }
 
@@ -144,7 +147,7 @@ class BatchWork {
   /** Where the room begins, which pieces carry half a spacing into, mm from the edge of the sheet. */
   private get edge(): number {
     const { spacingMm } = this.design.sheets;
-    return marginOf(this.design) - spacingMm / 2 - NEST_TOUCH_MM;
+    return this.marginMm - spacingMm / 2 - NEST_TOUCH_MM;
   }
 
   /** Whole sheets that something was put on by hand. */
@@ -156,7 +159,7 @@ class BatchWork {
   private keptPlaces(anew: boolean): Map<number, { sheet: number; at: Vec2; turnDeg: number }> {
     const out = new Map<number, { sheet: number; at: Vec2; turnDeg: number }>();
     const { spacingMm, places = [] } = this.design.sheets;
-    const marginMm = marginOf(this.design);
+    const { marginMm } = this;
     const lying = new Map<number, PlacedPiece[]>();
     const index = new Map(this.copies.map((c, i) => [`${c.drawing.id} ${c.copy}`, i]));
     const wanted = [...places].sort((a, b) => Number(b.locked ?? false) - Number(a.locked ?? false));

@@ -30,7 +30,7 @@ interface Box {
 function packBatch(design: Design, assembly: Assembly, { stock, colour, drawings, whole }: Batch) {
   const { widthMm, heightMm } = whole(1);
   const { spacingMm } = design.sheets;
-  const marginMm = marginOf(design);
+  const marginMm = marginOf(design, stock);
   const [width, height] = [widthMm - 2 * marginMm, heightMm - 2 * marginMm];
   // One spacing more than the room: the last piece in a row needs none beside it.
   const allowRotation = stock.grain === 'none';

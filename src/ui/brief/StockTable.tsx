@@ -145,7 +145,7 @@ function StockRow({ stock: s }: { readonly stock: Stock }) {
           fine
           parameter={CALIPER}
           value={s.caliperMm}
-          unit="mm"
+          unit={design.units}
           onChange={(v) => v !== null && set({ caliperMm: v })}
         />
       </td>

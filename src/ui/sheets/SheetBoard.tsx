@@ -80,7 +80,7 @@ export function SheetBoard({ sheet, number: n, marginMm, troubles, hand }: Sheet
           );
         })}
       </svg>
-      <Caption sheet={sheet} number={n} />
+      <Caption sheet={sheet} number={n} marginMm={marginMm} />
     </chakra.figure>
   );
 }
@@ -95,17 +95,18 @@ function LeftOver({ sheet: { widthMm, heightMm, left }, fill }: { sheet: SheetLa
   return <rect x={x} y="0" width={left.widthMm} height={left.heightMm} fill={fill} data-testid="left-over" />;
 }
 
-function Caption({ sheet, number: n }: { sheet: SheetLayout; number: number }) {
+function Caption({ sheet, number: n, marginMm }: { sheet: SheetLayout; number: number; marginMm: number }) {
   const { stock, name, price, usePercent, left, offcut, widthMm, heightMm } = sheet;
   const grain = stock.grain === 'none' ? 'grain free' : stock.grain === 'long' ? 'grain ↔' : 'grain ↕';
   const units = useStudio((s) => s.design.units);
   const say = (wide: number, high: number): string =>
     `${[wide, high].map((mm) => formatLength(roundedForCutting(mm, units), units)).join(' × ')} ${units}`;
+  const margin = marginMm > 0 ? `margin ${formatLength(marginMm, units)} ${units}` : 'cut to its edge';
   const size = offcut ? `offcut ${say(widthMm, heightMm)}` : name;
   return (
     <chakra.figcaption fontSize="13px" mt="4px">
       <chakra.span display="block">
-        <b>Sheet {n}</b> {stock.name}, {size}, {grain}
+        <b>Sheet {n}</b> {stock.name}, {size}, {grain}, {margin}
         {price !== null && `, ${price.toFixed(2)}`}
       </chakra.span>
       <chakra.span className="dim">

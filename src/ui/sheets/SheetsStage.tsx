@@ -16,7 +16,7 @@ import { useLaid } from './useLaid';
 
 /** Sheets by stock, laid by their true outlines, and how every crease is made. */
 export function SheetsStage() {
-  const marginMm = useStudio((s) => marginOf(s.design));
+  const design = useStudio((s) => s.design);
   const [guestCards, setGuests] = useState<ReadonlyMap<string, Design>>(new Map());
   const guests = useMemo(() => [...guestCards.values()], [guestCards]);
   const { laid, why, searching, search, stop, giveUp } = useLaid(guests);
@@ -39,7 +39,14 @@ export function SheetsStage() {
           <BoardMessage key={s.slot}>{`${s.stock.name}, ${s.name}, is larger than the bed.`}</BoardMessage>
         ))}
         {laid?.layout.sheets.map((s, k) => (
-          <SheetBoard key={s.slot} sheet={s} number={k + 1} marginMm={marginMm} troubles={laid.troubles} hand={hand} />
+          <SheetBoard
+            key={s.slot}
+            sheet={s}
+            number={k + 1}
+            marginMm={marginOf(design, s.stock)}
+            troubles={laid.troubles}
+            hand={hand}
+          />
         ))}
         {laid?.layout.unplaced.map(({ drawing, copy, why: reason }) => (
           <BoardMessage key={`${drawing.id} ${copy}`}>{`${drawing.title} is not placed: ${reason}.`}</BoardMessage>

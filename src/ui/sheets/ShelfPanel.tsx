@@ -2,6 +2,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { Offcut, Stock } from '@/core/paper/stocks';
+import { formatLength } from '@/core/units/length';
 import type { Laid } from '@/workers/protocol';
 import { useActions, useStudio } from '@/store/context';
 import { count, mm, UNSET } from '../common/asked';
@@ -13,20 +14,27 @@ const WHOLES = count('wholes', 'Whole sheets at hand', 0, 10_000, {
   ...UNSET,
   note: 'Empty: as many as are wanted.',
 });
+const MARGIN = mm('stockMarginMm', 'Margin of its own', 0, 100, {
+  ...UNSET,
+  note: 'Edge of its sheets that is not cut: 0 where your machine cuts to it. Empty: as all sheets.',
+});
 const WIDTH = mm('widthMm', 'Offcut, wide', 5, 5000, { note: 'Along the longer side of the sheet it is from.' });
 const HEIGHT = mm('heightMm', 'Offcut, high', 5, 5000);
 
 /** Stock as people have it: rests with their own sizes and colours, sheets that are counted or cost something. */
 export function ShelfPanel({ laid }: { readonly laid: Laid | null }) {
   const stocks = useStudio((s) => s.design.stocks);
-  const used = new Set(laid?.layout.sheets.map((s) => s.stock.id) ?? []);
+  const used = new Set([
+    ...(laid?.layout.sheets.map((s) => s.stock.id) ?? []),
+    ...(laid?.layout.unplaced.map((u) => u.drawing.stock) ?? []),
+  ]);
   return (
     <Box as="section" aria-label="On the shelf">
       <chakra.h2 className="heading" m="16px 0 8px !important">
         On the shelf
       </chakra.h2>
       {stocks
-        .filter((s) => used.has(s.id) || (s.offcuts?.length ?? 0) > 0)
+        .filter((s) => used.has(s.id) || s.marginMm !== undefined || (s.offcuts?.length ?? 0) > 0)
         .map((s) => (
           <StockShelf key={s.id} stock={s} colours={coloursOf(laid, s)} />
         ))}
@@ -44,12 +52,13 @@ const coloursOf = (laid: Laid | null, stock: Stock): string[] => [
 
 function StockShelf({ stock, colours }: { stock: Stock; colours: readonly string[] }) {
   const units = useStudio((s) => s.design.units);
+  const margin = useStudio((s) => s.design.sheets.marginMm);
   const { edit } = useActions();
   const [size, setSize] = useState({ widthMm: 150, heightMm: 100 });
   const [colour, setColour] = useState(colours[0]);
   const change = (label: string, next: (s: Stock) => Stock): void =>
     edit(label, (d) => ({ ...d, stocks: d.stocks.map((s) => (s.id === stock.id ? next(s) : s)) }));
-  const unset = (key: 'price' | 'wholes', label: string, v: number | null): void =>
+  const unset = (key: 'price' | 'wholes' | 'marginMm', label: string, v: number | null): void =>
     change(label, ({ [key]: _, ...rest }) => (v === null ? rest : { ...rest, [key]: v }));
   const { offcuts = [] } = stock;
   const add = (): void =>
@@ -75,6 +84,13 @@ function StockShelf({ stock, colours }: { stock: Stock; colours: readonly string
         onChange={(v) => unset('wholes', 'whole sheets', v)}
       />
       <NumberField
+        parameter={MARGIN}
+        value={stock.marginMm ?? null}
+        unit={units}
+        follows={`as all, ${formatLength(margin, units)}`}
+        onChange={(v) => unset('marginMm', `margin of ${stock.name}`, v)}
+      />
+      <NumberField
         parameter={PRICE}
         value={stock.price ?? null}
         unit={units}
@@ -96,7 +112,7 @@ function StockShelf({ stock, colours }: { stock: Stock; colours: readonly string
         <Box key={o.id} display="flex" alignItems="center" gap="7px" mb="5px" fontSize="13px">
           <Swatch colour={o.colour ?? stock.insideColour} />
           <chakra.span flex="1" className="num">
-            {Math.round(o.widthMm * 10) / 10} × {Math.round(o.heightMm * 10) / 10} mm
+            {formatLength(o.widthMm, units)} × {formatLength(o.heightMm, units)} {units}
             {(o.count ?? 1) > 1 && `, ${o.count}`}
           </chakra.span>
           <Action small aria-label={`Take away the offcut ${o.id} of ${stock.name}`} onClick={() => drop(o.id)}>
