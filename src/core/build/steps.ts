@@ -26,6 +26,9 @@ export const GROUP_WORDS: Readonly<Record<WorkGroup, string>> = {
   try: 'Try it',
 };
 
+/** Creases that a step names; a figure on many struts has more. */
+const MOST_TOLD = 8;
+
 export interface WorkStep {
   /** Stays the same while its mechanism does: what is ticked off is kept by it. */
   readonly id: string;
@@ -157,7 +160,8 @@ class Drafts {
         const own = sticks ? glue.filter((g) => parts.includes(g.facet) || parts.includes(g.onto.facet)) : [];
         const folds = this.creasesOf(CARD).filter((c) => !sticks && parts.some((p) => this.touches(c, p)));
         const id = this.add({
-          ...{ id: `base.${k + 1}`, group: sticks ? 'glue' : 'fold', title, text, state: openTo(openDeg) },
+          ...{ id: `base.${k + 1}`, group: sticks ? 'glue' : 'fold', title, state: openTo(openDeg) },
+          text: `${this.foldWays(folds)}${text}`,
           ...{ subjects: parts, needs: before, glue: own.map((g) => g.id), folds, takes: this.adhesives(own) },
         });
         before = [id];
@@ -167,12 +171,12 @@ class Drafts {
 
   private folding(m: Mechanism, based: readonly string[]): void {
     const creases = this.assembly.creases.filter((c) => c.mechanism === m.id);
-    const folds = [...new Set(creases.map((c) => `${wordsOfOwnPart(this.design, c.id)} ${c.role}`))].join(', ');
+    const ways = this.foldWays(creases.map((c) => c.id));
     this.add({
       id: `fold.${m.id}`,
       group: 'fold',
       title: `Fold ${m.name}`,
-      text: `${folds}. Push it forward with the card half open, then close the card over it and burnish.`,
+      text: ways + 'Push it forward with the card half open, then close the card over it and burnish.',
       state: openTo(110),
       subjects: this.facetsOf(m.id),
       folds: creases.map((c) => c.id),
@@ -180,20 +184,39 @@ class Drafts {
     });
   }
 
+  /** Which way each crease goes, as one folds it: in towards the inside of the card, or out from it. */
+  private foldWays(ids: readonly string[]): string {
+    const creases = this.assembly.creases.filter((c) => ids.includes(c.id));
+    const ways = [
+      ['in', 'valley'],
+      ['out', 'mountain'],
+    ] as const;
+    return ways
+      .map(([way, role]) => {
+        const names = creases.filter((c) => c.role === role).map((c) => wordsOfOwnPart(this.design, c.id));
+        const told = [...new Set(names)];
+        const more = told.length > MOST_TOLD ? ` and ${told.length - MOST_TOLD} more` : '';
+        return told.length > 0 ? `Folds ${way}: ${told.slice(0, MOST_TOLD).join(', ')}${more}. ` : '';
+      })
+      .join('');
+  }
+
   private gluing(m: Mechanism, based: readonly string[]): void {
     const areas = this.gluedBy(m.id);
     const tabs = areas.map(
       (g) => `${wordsOfOwnPart(this.design, g.facet)} to the ${this.nameOf(g.onto.facet)}${saidWith(g)}`,
     );
+    const folds = this.creasesOf(m.id);
+    const sticks = `Stick ${tabs.join(', then ')}; close the card while the second tab sets.`;
     this.add({
       id: `glue.${m.id}`,
       group: 'glue',
       title: `Glue ${m.name}`,
-      text: `Fold it flat. Stick ${tabs.join(', then ')}; close the card while the second tab sets.`,
+      text: `${this.foldWays(folds)}Fold it flat. ${sticks}`,
       state: openTo(60),
       subjects: this.facetsOf(m.id),
       glue: areas.map((g) => g.id),
-      folds: this.creasesOf(m.id),
+      folds,
       takes: [...this.adhesives(areas), ...this.hardwareOf(m.id)],
       needs: [...based, ...this.hostStep(m), ...this.coveredFirst(m)],
       brings: [m.id],

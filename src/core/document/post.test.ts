@@ -6,7 +6,7 @@ import { buildAssembly } from '../build/build';
 import { layOut } from '../sheets/lay-out';
 import { blankDesign, type Design } from './design';
 import { sizeOfBase } from './fields';
-import { atSize, envelopeOf, formatOf, sheetOf } from './post';
+import { atSize, envelopeOf, envelopesFor, formatOf, sheetOf } from './post';
 import { checkDesign } from './schema';
 
 const posted = (d: Design, post: Partial<Design['post']>): Design => ({ ...d, post: { ...d.post, ...post } });
@@ -86,4 +86,17 @@ describe('one’s own', () => {
     expect(laid(own).unplaced).toEqual([]);
     expect(laid(d).unplaced.length).toBeGreaterThan(0);
   });
+});
+
+test('envelopes that take a card are those its proof does not call too tight: just below, at and just above', () => {
+  for (const by of [-0.01, 0, 0.01])
+    for (const { shortMm, longMm } of ENVELOPES) {
+      const [reach, gutter] = [shortMm - ENVELOPE_EASE_MM + by, longMm - ENVELOPE_EASE_MM + by];
+      const fitting = envelopesFor(card(gutter, reach), [gutter, reach]).map((e) => e.id);
+      const proved = ENVELOPES.filter(({ id }) => {
+        const d: Design = { ...card(gutter, reach), post: { envelope: id, format: null } };
+        return findings(d, 'post-size').length === 0;
+      });
+      expect([...fitting].sort()).toEqual(proved.map((e) => e.id).sort());
+    }
 });

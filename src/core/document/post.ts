@@ -1,8 +1,9 @@
 /** Envelopes, limits of the post and sheets of a card: the listed ones and its maker's own. */
-import { ENVELOPES, POST_FORMATS, sheetById, type FlatSize, type PostFormat } from '../paper/sizes';
+import { ENVELOPE_EASE_MM, ENVELOPES, POST_FORMATS, sheetById, type FlatSize, type PostFormat } from '../paper/sizes';
 import type { Stock } from '../paper/stocks';
 import { baseKindOf, cardValues, setParameter, sizeOfBase } from './fields';
 import { CARD } from '../ids';
+import { SIZE_ROUNDING_MM } from '../tolerance';
 import type { Design, OwnEnvelope, OwnFormat } from './design';
 
 const OWN_SOURCE = 'as its maker says';
@@ -34,6 +35,15 @@ export const formatOf = (design: Posted): PostFormat | null => {
   const { format: id } = design.post;
   return id === null ? null : (formatsOf(design).find((f) => f.id === id) ?? null);
 };
+
+/** Envelopes that take a card of two sides with the ease it needs, the smallest first. */
+export function envelopesFor(design: Posted, sides: readonly [number, number]): FlatSize[] {
+  const [short, long] = [Math.min(...sides), Math.max(...sides)];
+  const room = (mm: number): number => mm - ENVELOPE_EASE_MM + SIZE_ROUNDING_MM;
+  return envelopesOf(design)
+    .filter((e) => short <= room(e.shortMm) && long <= room(e.longMm))
+    .sort((a, b) => a.shortMm * a.longMm - b.shortMm * b.longMm);
+}
 
 /** The sheet that a stock comes in. */
 export const sheetOf = ({ sheet, ownSheet }: Pick<Stock, 'sheet' | 'ownSheet'>): FlatSize =>

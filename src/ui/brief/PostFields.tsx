@@ -1,10 +1,48 @@
 'use client';
-import { chakra } from '@chakra-ui/react';
-import { envelopesOf, formatsOf } from '@/core/document/post';
+import { Box, chakra } from '@chakra-ui/react';
+import { envelopesFor, envelopesOf, formatsOf } from '@/core/document/post';
 import { formatLength } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
+import { Action } from '../common/Action';
 import { Choice } from '../common/Field';
 import { OwnPost } from './OwnPost';
+
+/** Most envelopes that are offered by one click; the list has them all. */
+const MOST_OFFERED = 3;
+/** Envelopes that take the card as it is sent, the smallest first. */
+function Fitting() {
+  const design = useStudio((s) => s.design);
+  const sent = useStudio((s) => (s.design.post.sent === 'open' ? s.proof?.sent : s.proof?.closed));
+  const { edit } = useActions();
+  const fitting = sent ? envelopesFor(design, [sent.width_mm, sent.height_mm]) : [];
+  const says = fitting.length > 0 ? 'It fits' : 'No envelope listed takes it.';
+  // One row that is there before the proof is: nothing below it moves when that comes in.
+  return (
+    <Box
+      display="flex"
+      alignItems="center"
+      gap="5px"
+      height="28px"
+      overflow="hidden"
+      whiteSpace="nowrap"
+      mb="10px"
+      fontSize="13px"
+      data-testid="envelopes"
+    >
+      <span className="dim">{sent && says}</span>
+      {fitting.slice(0, MOST_OFFERED).map((e) => (
+        <Action
+          key={e.id}
+          small
+          on={design.post.envelope === e.id}
+          onClick={() => edit(`envelope ${e.name}`, (d) => ({ ...d, post: { ...d.post, envelope: e.id } }))}
+        >
+          {e.name}
+        </Action>
+      ))}
+    </Box>
+  );
+}
 
 /** How the card is sent: its envelope, its post, shut or open. */
 export function PostFields() {
@@ -36,6 +74,7 @@ export function PostFields() {
           )
         }
       />
+      <Fitting />
       <Choice
         asList
         label="Goes as"
