@@ -22,7 +22,7 @@ import { byHandOf } from './by-hand';
 import { HAND_STOPS_DEG, bendingGives } from './hand-solids';
 import { samePlaces } from './same-place';
 import { bridges, covers, foldedUpDeg, liftedMm } from './held-down';
-import { overFolds, turnedTowardsDeg } from './over-fold';
+import { metAtDeg, overFolds, turnedTowardsDeg } from './over-fold';
 import { finding, leversOf, turnsOf, type Evidence, type Finding, type Lever, type Rule } from './rule';
 import { atState, wordsFor } from './words';
 
@@ -222,7 +222,7 @@ function stuckOver(evidence: Evidence): Finding[] {
   const say = wordsFor(evidence);
   return overFolds(evidence).flatMap((over): Finding[] => {
     const { sheet, turning, crease, acrossMm } = over;
-    const folded = worstOf(evidence, (pose) => turnedTowardsDeg(pose, over), BOWS_DEG);
+    const folded = worstOf(evidence, (pose) => turnedTowardsDeg(pose, over), Math.max(BOWS_DEG, metAtDeg(over)));
     if (!folded) return [];
     const fixed = assembly.facets[sheet];
     return [
@@ -236,7 +236,8 @@ function stuckOver(evidence: Evidence): Finding[] {
         span: { from: folded.from, to: folded.to },
         aspect: `${fixed.id} over ${crease.id}`,
         message:
-          `${say.partOf(fixed.id)} is stuck ${say.mm(acrossMm)} across ${say.partOf(crease.id)}, ` +
+          `${say.partOf(fixed.id)} ${over.lyingMm === null ? 'is stuck' : 'lies'} ${say.mm(acrossMm)} across ` +
+          `${say.partOf(crease.id)}, ` +
           `which folds up to ${folded.measure.toFixed(0)}° towards it${between(folded)}.`,
         subjects: [fixed.id, assembly.facets[turning].id, crease.id],
         levers: [fixed, crease].flatMap((m) => turnsOf(assembly, m.mechanism, 'place', 'along', 'away')),
