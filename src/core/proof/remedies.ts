@@ -142,7 +142,7 @@ interface Near {
 }
 
 class Search {
-  /** Tries that left something, each with less than those before it; whether it lies off the card is asked last. */
+  /** Tries that left less of the finding than there is; whether one lies off the card is asked last. */
   private readonly near: Near[] = [];
   private leastLeft = Infinity;
   private readonly rule: Rule;

@@ -23,6 +23,7 @@ import { HAND_STOPS_DEG, bendingGives } from './hand-solids';
 import { samePlaces } from './same-place';
 import { bridges, covers, foldedUpDeg, liftedMm } from './held-down';
 import { metAtDeg, overFolds, turnedTowardsDeg } from './over-fold';
+import type { Turn } from '../kinds';
 import { finding, leversOf, turnsOf, type Evidence, type Finding, type Lever, type Rule } from './rule';
 import { atState, wordsFor } from './words';
 
@@ -186,7 +187,9 @@ function pierced(evidence: Evidence): Finding[] {
       message:
         `${name(mover)} passes ${say.mm(w.measure)} through ${through} ` + `${atState(w.at, say.title)}${between(w)}.`,
       subjects: [mover, other].map((p) => p.layer?.id ?? assembly.facets[p.facet].id),
-      levers: [...plateLevers(assembly, mover), ...(own || owner(other) === CARD ? [] : plateLevers(assembly, other))],
+      levers: [mover, ...(own || owner(other) === CARD ? [] : [other])].flatMap((p) =>
+        plateLevers(assembly, p, w.byHand === true),
+      ),
     });
   });
 }
@@ -206,13 +209,13 @@ function tellsMore(
   return (w) => !w.byHand || bare(w) || !told.has(bodies(w));
 }
 
-function plateLevers(assembly: Assembly, { facet, layer }: Party): Lever[] {
+function plateLevers(assembly: Assembly, { facet, layer }: Party, byHand: boolean): Lever[] {
   const { mechanism } = assembly.facets[facet];
-  const own = turnsOf(assembly, mechanism, 'place', 'stops', 'along', 'away');
-  if (!layer) return own;
+  const turns = (...which: readonly Turn[]): Lever[] => turnsOf(assembly, mechanism, ...which);
+  if (!layer) return byHand ? turns('place', 'stops', 'along', 'away') : turns('place', 'along', 'away');
   // What a hand moves is stopped before it where moving it aside one way was tried: there may not be time for all.
   const [first, ...others] = layerLevers(layer.id, false);
-  return [first, ...turnsOf(assembly, mechanism, 'stops'), ...others, ...own];
+  return [first, ...(byHand ? turns('stops') : []), ...others, ...turns('place', 'along', 'away')];
 }
 const layerLevers = (id: string, acrossFirst: boolean): Lever[] =>
   leversOf(id, ...(acrossFirst ? ['y', 'height', 'x', 'width'] : ['x', 'y', 'width', 'height']), 'trimmed');

@@ -91,8 +91,9 @@ function asked({ lines, longMm, mayFold }: Severing, units: LengthUnit): string 
 
 /** The whole drawing small, some of its lines inked. */
 function Picture({ lines, lit }: { readonly lines: readonly TemplateLine[]; readonly lit: readonly string[] }) {
+  const inked = new Set(lit);
   const drawn = lines.map((l) => ({
-    lit: lit.includes(l.id),
+    lit: inked.has(l.id),
     d: `M${l.points.map(([x, y]) => `${x} ${-y}`).join('L')}${l.closed ? 'Z' : ''}`,
   }));
   return (

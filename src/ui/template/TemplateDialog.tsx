@@ -49,11 +49,15 @@ function Bench() {
   const [template, setTemplate] = useState<Template | null>(design.card.template ?? null);
   const [notes, setNotes] = useState<Notes>({});
   const [stocks, setStocks] = useState<readonly PieceStock[]>([]);
+  const [drawing, setRead] = useState(0);
   const take = async (file: File | undefined): Promise<void> => {
     if (!file) return;
     const read = await templateFrom(file);
     if ('why' in read) return setNotes({ why: read.why });
     setNotes({ leftOut: read.leftOut });
+    // What was picked and said of another drawing says nothing of this one.
+    setStocks([]);
+    setRead((n) => n + 1);
     setTemplate(read.template);
   };
   const use = async (t: Template): Promise<void> => {
@@ -111,6 +115,7 @@ function Bench() {
     >
       {template ? (
         <Fitted
+          key={drawing}
           template={template}
           change={(f) => setTemplate((t) => t && f(t))}
           onWhy={(why) => setNotes({ why })}

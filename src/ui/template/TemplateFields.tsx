@@ -58,7 +58,8 @@ export function PickedLines({
   readonly onRole: (role: TemplateRole) => void;
   readonly onPick: (picked: Picked) => void;
 }) {
-  const roles = new Set(lines.filter((l) => picked.includes(l.id)).map((l) => l.role));
+  const wanted = new Set(picked);
+  const roles = new Set(lines.filter((l) => wanted.has(l.id)).map((l) => l.role));
   const [one] = picked;
   const leads = template.lead === one;
   return (

@@ -1,7 +1,6 @@
 /** Lines of a template picked by hand: one, several, those in a box, all that are like one. */
 import { SAME_LENGTH_MM } from '@/core/build/template-severing';
-import { lengthOf } from '@/core/pattern/mending';
-import type { TemplateLine } from '@/core/pattern/mending';
+import { lengthOf, type TemplateLine } from '@/core/pattern/mending';
 import type { Template } from '@/core/document/template';
 import type { TemplateRole } from '@/core/pattern/pattern';
 import type { Vec2 } from '@/core/plane/vec2';
