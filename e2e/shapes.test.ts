@@ -177,11 +177,16 @@ test('a layer is dragged with snapping that says to what, and moved by arrow key
   await eventually(driver, 'two to the right', async () => /^2/.test(await page.valueOf('layer-x')));
 });
 
-test('each letter is a figure of its own, all their depths in one table', async () => {
+/** A card of its own with a word kept among its shapes, open in the workshop. */
+async function keptWord(): Promise<void> {
   await page.beginCard();
   await bring('Letters');
   await pressIn('Keep these letters');
   await eventually(driver, 'its size', async () => /mm²/.test(await figures()));
+}
+
+test('each letter is a figure of its own, all their depths in one table', async () => {
+  await keptWord();
   await pressIn('Each letter on its own struts');
   await find(driver, '[data-testid=several]');
   const ids = (await page.mechanisms()).filter((id) => id !== 'card');
@@ -196,10 +201,7 @@ test('each letter is a figure of its own, all their depths in one table', async 
 });
 
 test('the line that letters of a plane are cut along is shown, and moved by key', async () => {
-  await page.beginCard();
-  await bring('Letters');
-  await pressIn('Keep these letters');
-  await eventually(driver, 'its size', async () => /mm²/.test(await figures()));
+  await keptWord();
   await pressIn('As a plane');
   const line = await find(driver, '[data-testid=letters-on-line] [role=slider]');
   await findText(driver, 'p', 'touch the line');

@@ -135,9 +135,9 @@ export function attachedLayers(
     .flatMap((l): AttachedLayer[] => {
       const i = index.get(l.facet);
       if (i === undefined) return [];
-      const drawn = trimmed(l, layerOutline(l, facets[i].polygon, shelf), facets[i].polygon);
+      const drawn = layerOutline(l, facets[i].polygon, shelf);
       const footing = l.stops ? footings.find((f) => f.facet === l.facet && f.piece === facets[i].piece) : undefined;
-      const region = footing ? broughtTo(drawn, footing.stopMm) : drawn;
+      const region = trimmed(l, footing ? broughtTo(drawn, footing.stopMm) : drawn, facets[i].polygon);
       const glue = gluedPart(l, region, facets[i].polygon);
       return [
         {

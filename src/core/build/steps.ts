@@ -161,7 +161,7 @@ class Drafts {
         const folds = this.creasesOf(CARD).filter((c) => !sticks && parts.some((p) => this.touches(c, p)));
         const id = this.add({
           ...{ id: `base.${k + 1}`, group: sticks ? 'glue' : 'fold', title, state: openTo(openDeg) },
-          text: `${this.foldWays(folds)}${text}`,
+          text: `${this.saidFolds(folds)}${text}`,
           ...{ subjects: parts, needs: before, glue: own.map((g) => g.id), folds, takes: this.adhesives(own) },
         });
         before = [id];
@@ -170,22 +170,21 @@ class Drafts {
   }
 
   private folding(m: Mechanism, based: readonly string[]): void {
-    const creases = this.assembly.creases.filter((c) => c.mechanism === m.id);
-    const ways = this.foldWays(creases.map((c) => c.id));
+    const folds = this.creasesOf(m.id);
     this.add({
       id: `fold.${m.id}`,
       group: 'fold',
       title: `Fold ${m.name}`,
-      text: ways + 'Push it forward with the card half open, then close the card over it and burnish.',
+      text: `${this.saidFolds(folds)}Push it forward with the card half open, then close the card over it and burnish.`,
       state: openTo(110),
       subjects: this.facetsOf(m.id),
-      folds: creases.map((c) => c.id),
+      folds,
       needs: [...based, ...this.hostStep(m)],
     });
   }
 
   /** Which way each crease goes, as one folds it: in towards the inside of the card, or out from it. */
-  private foldWays(ids: readonly string[]): string {
+  private saidFolds(ids: readonly string[]): string {
     const creases = this.assembly.creases.filter((c) => ids.includes(c.id));
     const ways = [
       ['in', 'valley'],
@@ -212,7 +211,7 @@ class Drafts {
       id: `glue.${m.id}`,
       group: 'glue',
       title: `Glue ${m.name}`,
-      text: `${this.foldWays(folds)}Fold it flat. ${sticks}`,
+      text: `${this.saidFolds(folds)}Fold it flat. ${sticks}`,
       state: openTo(60),
       subjects: this.facetsOf(m.id),
       glue: areas.map((g) => g.id),

@@ -2,7 +2,7 @@
  * Numbers and choices of other stages that a remedy may turn: what a card is cut from, how it is sent, what is meant to
  * stick out of it. A choice is turned by its place in the list of what it can be.
  */
-import { OPEN } from '../drives';
+import { OPEN, OPENING } from '../drives';
 import { idOfLayer, MEANT, POST, SHEETS, stateOfSetting, stockOfSetting } from '../ids';
 import { STANCES, type NamedState } from '../kinds';
 import { SHEETS as SHEET_SIZES } from '../paper/sizes';
@@ -200,7 +200,7 @@ function opening(design: Design, id: string): Setting | null {
     label: `Brief: ${named.name}, opening`,
     unit: 'deg',
     value: deg,
-    range: { min: 0, max: 360 },
+    range: { min: OPENING.from, max: OPENING.to },
     set: (open) => withState(design, id, { drives: { ...named.drives, [OPEN]: open } }),
   };
 }

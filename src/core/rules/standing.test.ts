@@ -259,6 +259,16 @@ describe('the edge that stops a foot', () => {
     }
     expect(checkDesign(easelBy([{ ...bar(20), stops: true }])).ok).toBe(true);
   });
+  test('cut off at its facet it is so where it comes to lie: the ground ends at 100', () => {
+    // Of 10 mm: from 85 to 95 it stays whole, and of what would reach from 94 to 104 there are 6.
+    const reach = (stop: number): number => {
+      const [layer] = buildAssembly(easelBy([{ ...bar(20), stops: true, trimmed: true }], { stop })).layers;
+      const across = layer.region[0].outer.map((p) => p[1]);
+      return Math.max(...across) - Math.min(...across);
+    };
+    expect(reach(85)).toBeCloseTo(10, 6);
+    expect(reach(94)).toBeCloseTo(6, 6);
+  });
   test('faces it within 0.5 mm, just below, at and just above', () => {
     expect([69.4, 69.6, 70, 70.4, 70.6].map((edge) => found([bar(edge)]).length)).toEqual([1, 0, 0, 0, 1]);
   });
