@@ -8,7 +8,7 @@ import { draw, families, isByHand } from './designs';
 import { judgeHanging, judgeShut } from './judge-still';
 import { judgeBoth } from './judge-both';
 import { judgeRising } from './judge-rising';
-import { judgeHands, type Judged } from './judge';
+import { judgeHands, OPENINGS, type Judged } from './judge';
 
 /** A design by its number, and what the judge or the rule said of it. */
 interface Judgement {
@@ -39,7 +39,7 @@ const isCollision = (f: Finding): boolean => f.rule === 'collision';
 
 type Ruled = (design: Design) => Finding | null;
 const JUDGES: Readonly<Record<string, { readonly judge: (design: Design) => Judged; readonly ruled: Ruled }>> = {
-  both: { judge: judgeBoth, ruled: ruledBetween },
+  both: { judge: (design) => judgeBoth(design), ruled: ruledBetween },
   shut: { judge: judgeShut, ruled: ruledAs('overhang', ['blocks', 'risk']) },
   hanging: { judge: judgeHanging, ruled: ruledAs('tip', ['blocks']) },
   rising: { judge: judgeRising, ruled: ruledBlock },
@@ -62,13 +62,17 @@ function ruledBlock(design: Design): Finding | null {
   return found.find((f) => f.rule === 'collision') ?? found[0] ?? null;
 }
 
-/** As each hand moves it, and while it opens. */
+/** As each hand moves it, while it opens, and as two hands move it at once: the first that jams, else any doubt. */
 function judgeMixed(design: Design): Judged {
-  const byHand = judgeHands(design, true);
-  if (byHand.answer === 'jams') return byHand;
-  const opening = judgeRising(design, true);
-  return opening.answer === 'moves' ? byHand : opening;
+  let doubt: Judged | null = null;
+  for (const judge of [judgeHands, judgeRising, judgeTwo]) {
+    const judged = judge(design, true);
+    if (judged.answer === 'jams') return judged;
+    if (judged.answer === 'undecided') doubt ??= judged;
+  }
+  return doubt ?? { answer: 'moves', why: '' };
 }
+const judgeTwo = (design: Design, lowIsLeaf: boolean): Judged => judgeBoth(design, OPENINGS, lowIsLeaf);
 
 function ruledAs(rule: RuleId, severities: readonly Finding['severity'][]): Ruled {
   return (design) => {

@@ -11,9 +11,9 @@ export type Answer = 'jams' | 'moves' | 'undecided';
 const STEP = { deg: 2, mm: 0.75 } as const;
 /** Parts that are this deep in each other do jam, mm; those that are less deep than `NOT` do not. */
 const SURELY = 0.6;
-const OPENINGS = [180, 135, 90, 45];
+export const OPENINGS = [180, 135, 90, 45];
 /** Less open than this nobody moves anything against a leaf. */
-const HAND_STOPS_DEG = 90;
+export const HAND_STOPS_DEG = 90;
 
 export interface Judged {
   readonly answer: Answer;

@@ -19,7 +19,8 @@ import {
   type Plate,
 } from './plates';
 import { byHandOf } from './by-hand';
-import { HAND_STOPS_DEG, bendingGives } from './hand-solids';
+import { bendingGives } from './hand-solids';
+import { handStops } from './hand-stops';
 import { samePlaces } from './same-place';
 import { bridges, covers, foldedUpDeg, liftedMm } from './held-down';
 import { metAtDeg, overFolds, turnedTowardsDeg } from './over-fold';
@@ -149,12 +150,19 @@ function* hitsOf(evidence: Evidence, plates: readonly Plate[]): Generator<Meetin
   for (const { pair, depthMm, at } of byHandOf(evidence).hits) yield { pair, depth: depthMm, at, byHand: true };
 }
 
+/** Worst of all meetings of two things. */
+interface Told extends Worst, Pick<Meeting, 'pair' | 'byHand'> {
+  /** Whether a hand stops there by itself, wherever they meet. */
+  readonly stops: boolean;
+}
+const facetsOf = (pair: Meeting['pair']): number[] => pair.map((p) => p.facet);
+
 function pierced(evidence: Evidence): Finding[] {
   const { assembly } = evidence;
   const say = wordsFor(evidence);
   const plates = platesOf(evidence);
   const owner = (p: Party): string => ownerOf(assembly, p);
-  const worst = new Map<string, Worst & Pick<Meeting, 'pair' | 'byHand'>>();
+  const worst = new Map<string, Told>();
   for (const { pair, depth, at, byHand } of hitsOf(evidence, plates)) {
     const names = pair.map(owner).sort();
     // What meets as the card is opened needs no hand for it.
@@ -162,7 +170,8 @@ function pierced(evidence: Evidence): Finding[] {
     const key = [...names, ...(byHand ? ['by hand'] : [])].join('|');
     const known = worst.get(key);
     const next = worsened(known, depth, at);
-    worst.set(key, { ...next, pair: known && next.measure === known.measure ? known.pair : pair, byHand });
+    const stops = (known?.stops ?? true) && byHand === true && handStops(evidence, facetsOf(pair), at);
+    worst.set(key, { ...next, pair: known && next.measure === known.measure ? known.pair : pair, byHand, stops });
   }
   return [...worst.values()].filter(tellsMore(assembly, [...worst.values()])).map((w): Finding => {
     // A layer is what moves of the pair, then a mechanism, then the card.
@@ -172,12 +181,9 @@ function pierced(evidence: Evidence): Finding[] {
     const name = (p: Party): string => p.layer?.title ?? say.title(owner(p)).replace(/^The card$/, 'the card');
     const own = owner(mover) === owner(other);
     const through = own ? 'itself' : name(other);
-    // Whoever moves a part stops at the leaf of a card that is hardly open.
-    const onLeaf = w.pair.some((p) => assembly.leafBodies.has(assembly.facets[p.facet].body));
-    const handStops = w.byHand && onLeaf && w.to < HAND_STOPS_DEG;
     return finding({
       rule: 'collision',
-      severity: handStops ? 'note' : 'blocks',
+      severity: w.stops ? 'note' : 'blocks',
       mechanism: assembly.facets[mover.facet].mechanism,
       piece: assembly.facets[mover.facet].piece,
       measured: w.measure,
@@ -194,18 +200,17 @@ function pierced(evidence: Evidence): Finding[] {
   });
 }
 
-/** What a hand brings together is told of the sheets themselves, not again of all that is stuck on them. */
-function tellsMore(
-  { facets }: Assembly,
-  all: readonly Pick<Meeting, 'pair' | 'byHand'>[],
-): (w: Pick<Meeting, 'pair' | 'byHand'>) => boolean {
-  const bodies = ({ pair }: Pick<Meeting, 'pair'>): string =>
-    pair
-      .map((p) => facets[p.facet].body)
-      .sort()
-      .join();
-  const bare = (w: Pick<Meeting, 'pair'>): boolean => w.pair.every((p) => !p.layer);
-  const told = new Set(all.filter((w) => w.byHand && bare(w)).map(bodies));
+/**
+ * What a hand brings together is told of the sheets themselves, not again of all that is stuck on them; what is in the
+ * way of a hand is never left out for what only stops it.
+ */
+function tellsMore({ facets }: Assembly, all: readonly Told[]): (w: Told) => boolean {
+  const bodies = ({ pair, stops }: Told): string =>
+    [...facetsOf(pair).map((f) => facets[f].body)].sort().join() + (stops ? ' stops' : '');
+  const bare = (w: Told): boolean => w.pair.every((p) => !p.layer);
+  const told = new Set(
+    all.filter((w) => w.byHand && bare(w)).flatMap((w) => [bodies(w), bodies({ ...w, stops: true })]),
+  );
   return (w) => !w.byHand || bare(w) || !told.has(bodies(w));
 }
 
