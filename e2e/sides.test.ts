@@ -68,6 +68,7 @@ test('what is drawn on the outside is a file of its own, mirrored, and read back
   await page.stage('Dress');
   await (await findText(driver, 'button', 'Layers')).click();
   await (await find(driver, '[data-layer-row]')).click();
+  expect(await (await find(driver, '[data-margins]')).getText()).toMatch(/^To the edge, mm: /);
   await (await findText(driver, 'section[@aria-label="Dressing"]//label', 'drawn')).click();
   await page.stage('Make');
   await (await findText(driver, 'main//label', 'outside')).click();
@@ -90,6 +91,8 @@ test.each(['volvelle', 'track-slider', 'lift-tab', 'waterfall', 'carrier-wheel',
     await page.putInside(kind);
     expect(await page.proved()).not.toBe('Do not cut yet');
     expect(await page.mechanisms()).toEqual(['card', `${kind}-1`]);
+    // What it sweeps over is drawn on the sheet that carries it.
+    await find(driver, `[data-piece=card] [data-sweep^="${kind}-1."]`);
   },
 );
 

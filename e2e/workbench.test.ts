@@ -153,7 +153,21 @@ test('a stock is added, and one in use cannot be removed', async () => {
 test('what-if sweeps a parameter and ends', async () => {
   await page.stage('Prove');
   await click(driver, '[data-mechanism=gallery]');
-  await eventually(driver, 'all values', async () => (await page.text()).includes('click a value to take it'));
+  await find(driver, '[aria-label="What if"][data-points="21"]');
+});
+
+test('what-if shows a measure of the mechanism too, the same as the build panel tells', async () => {
+  const [, , also] = await driver.findElements(By.css('[aria-label="What if"] select'));
+  await also.findElement(By.css('option:nth-child(2)')).click();
+  const heads = async (): Promise<string[]> =>
+    driver.executeScript(
+      'return [...document.querySelectorAll(\'[aria-label="What if"] th[scope=col]\')].map((x) => x.textContent)',
+    );
+  await eventually(driver, 'its column', async () => (await heads()).length === 6);
+  const measure = (await heads())[5];
+  await page.stage('Build');
+  const told = await (await find(driver, '[aria-label=Measured]')).getText();
+  expect(told).toContain(measure);
 });
 
 test('a mechanism is removed with all that stands on it, and undo brings them back', async () => {

@@ -56,6 +56,7 @@ const WHERE: { readonly [J in keyof Engine]: { [G in Group]: J extends keyof Job
   struts: 'shaping',
   planes: 'shaping',
   letterLines: 'shaping',
+  sweeps: 'shaping',
   over: 'shaping',
   bringSvg: 'shaping',
   trace: 'shaping',

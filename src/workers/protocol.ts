@@ -41,6 +41,7 @@ import type { InHand } from '@/core/sheets/hand';
 import type { Trouble } from '@/core/sheets/trouble';
 import type { CutReport } from '@/core/simulate/report';
 import type { CutState } from '@/core/simulate/run';
+import type { Sweep } from '@/core/proof/sweep';
 import type { WhatIfPoint } from '@/core/proof/what-if';
 import type { CutListRow } from '@/core/sheets/cutlist';
 import type { Layout } from '@/core/sheets/layout';
@@ -179,6 +180,8 @@ export interface Glance {
 /** A worker's answer where it does not hold the revision: the design is wanted whole. */
 export const UNKNOWN_REVISION = 'unknown revision';
 
+export type DrawnSweep = Pick<Sweep, 'drive' | 'piece'> & { readonly rings: readonly Ring[] };
+
 export interface Engine {
   /** Whether a value is a card, with its size in words. */
   check(value: unknown): Promise<Answer<Listed>>;
@@ -244,6 +247,8 @@ export interface Engine {
   outline(design: Design, shape: Shape): Promise<Answer<Outline>>;
   worked(design: Design, asset: ShapeAsset, steps: number): Promise<Answer<WorkedShape>>;
   struts(design: Design, id: string): Promise<Answer<StrutSheet>>;
+  /** What each hand sweeps over as it moves a mechanism, on the sheet that carries it. */
+  sweeps(design: Design, id: string): Promise<Answer<readonly DrawnSweep[]>>;
   letterLines(design: Design, id: string): Promise<Answer<readonly LetteredPlane[]>>;
   planes(design: Design, id: string): Promise<Answer<readonly (readonly Ring[])[]>>;
   over(

@@ -103,7 +103,7 @@ export function foldDeg(pose: Pose, { joint, bend }: Crease): number {
   return joint < 0 ? 0 : radToDeg(pose.folds.q[joint]);
 }
 
-const facetIndex = (assembly: Assembly, piece: string, facet: string): number =>
+export const facetIndex = (assembly: Assembly, piece: string, facet: string): number =>
   assembly.facets.findIndex((f) => f.id === facet && f.piece === piece);
 
 export function landmarksOf(assembly: Assembly, pose: Pose, mechanism: PlacedMechanism): Record<string, Vec3> {

@@ -99,12 +99,17 @@ export const inSentence = (label: string): string => label.charAt(0).toLowerCase
 const MEASURED: readonly (readonly [end: string, words: string, say: (v: number, units: LengthUnit) => string])[] = [
   ['_mm2', '', formatArea],
   ['_deg', '', (v) => `${v.toFixed(1)}°`],
+  ['_pct', '', (v) => `${v.toFixed(1)} %`],
   ['_count', ' in number', (v) => String(v)],
   ['_layers', ' in layers', (v) => String(v)],
   ['_y', ' from the crease it stands on', formatFine],
   ['_z', ' above side A', formatFine],
   ['_mm', '', formatFine],
 ];
+
+/** Whether a measure is a length; others are angles, areas or numbers of things. */
+export const isLengthMeasure = (key: string): boolean =>
+  MEASURED.find(([end]) => key.replace(/\[\d+\]$/, '').endsWith(end))?.[2] === formatFine;
 
 /** A measure for people: `ridge_z` 20 reads "Ridge above side A", "20.00 mm"; `planes[1].room_mm` "Room, planes 2". */
 export function measureWords(key: string, value: number, units: LengthUnit): { name: string; value: string } {

@@ -57,6 +57,7 @@ test('what-if is the proof’s own numbers, value by value', () => {
     const proof = prove(setParameter(design, 'step-fold-1', 'depth', depth), 12);
     expect(point.reachMm).toBeCloseTo(proof.travel[0].reach_mm!, 9);
     expect(point.liftMm).toBeCloseTo(proof.travel[6].lift_mm, 9);
+    expect(point.measures['ridge_z']).toBeGreaterThan(0);
     expect(point.thicknessMm).toBeCloseTo(proof.closed!.thickness_mm, 3);
   }
 });

@@ -1,5 +1,5 @@
 /** What a parameter does over its range: the same few numbers of a proof for each value. */
-import { poseOpen } from '../assembly/pose';
+import { measuresOf, poseOpen } from '../assembly/pose';
 import { closedStack, RULES } from '../rules';
 import { buildAssembly } from '../build/build';
 import type { Design } from '../document/design';
@@ -12,6 +12,8 @@ export interface WhatIfPoint {
   /** Highest point with the card half open, mm. */
   readonly liftMm: number;
   readonly thicknessMm: number | null;
+  /** What the mechanism, or the base, measures with the card half open. */
+  readonly measures: Readonly<Record<string, number>>;
   readonly blocks: number;
   readonly risks: number;
 }
@@ -20,11 +22,14 @@ export function whatIf(design: Design, mechanism: string, key: string, value: nu
   const changed = setLever(design, mechanism, key, value);
   const assembly = buildAssembly(changed);
   const evidence = gather(changed, 'closed', 0, assembly);
+  const halfOpen = poseOpen(assembly, 90);
+  const placed = assembly.mechanisms.find((m) => m.id === mechanism);
   const findings = RULES.filter((r) => r.needs !== 'travel').flatMap((r) => r.check(evidence));
   return {
     value,
     reachMm: evidence.closed ? travelPoint(assembly, evidence.closed).reach_mm : null,
-    liftMm: travelPoint(assembly, poseOpen(assembly, 90)).lift_mm,
+    liftMm: travelPoint(assembly, halfOpen).lift_mm,
+    measures: placed ? measuresOf(assembly, halfOpen, evidence.closed, placed) : {},
     thicknessMm: closedStack(evidence)?.greatest.mm ?? null,
     blocks: findings.filter((f) => f.severity === 'blocks').length,
     risks: findings.filter((f) => f.severity === 'risk').length,

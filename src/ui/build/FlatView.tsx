@@ -19,6 +19,7 @@ import { DRAWN, FlatDraw } from './FlatDraw';
 import { FlatGrips } from './FlatGrips';
 import { CreaseLights, FacetLights } from './FlatLights';
 import { FlatMeasure } from './FlatMeasure';
+import { FlatSweeps, useSweeps } from './FlatSweeps';
 import { MeasureNote, MeasureSwitch } from './MeasureNote';
 import { useMeasuring } from './measure-store';
 import { FlatOwnEnds } from './FlatOwnEnds';
@@ -100,6 +101,7 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
   const all = { x: -ROUND_MM, y: -ROUND_MM, w: width + 2 * ROUND_MM, h: height + 2 * ROUND_MM };
   const viewport = useViewport(svg, all);
   const { grips, own, dimensions, late } = useGrips();
+  const sweeps = useSweeps();
   const behind = useStudio((s) => s.scene?.design !== shown(s));
   const { full, toggle } = useFull();
   const trueSize = useTrueSize();
@@ -158,6 +160,7 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
                     <FlatFacets scene={scene} piece={piece} side={side} onFacet={onFacet} />
                     <FacetLights scene={scene} piece={piece.id} />
                     <FlatLines scene={scene} piece={piece} side={side} />
+                    <FlatSweeps sweeps={sweeps} piece={piece.id} />
                     <CreaseLights scene={scene} piece={piece.id} />
                     {holds && !onFacet && <FlatCarry scene={scene} piece={piece.id} />}
                     {holds && <FlatGrabs scene={scene} piece={piece.id} />}

@@ -33,6 +33,7 @@ import { MountFields } from './MountFields';
 import { PathField } from './PathField';
 import { LettersOnLine } from './LettersOnLine';
 import { LiftChart } from './LiftChart';
+import { MeasuredHere } from './MeasuredHere';
 import { PlaneSide } from './PlaneSide';
 import { SeveralPanel } from './SeveralPanel';
 import { AskedRooms, RoomedNumber } from './RoomedNumber';
@@ -247,6 +248,7 @@ function BaseFields() {
         Base card
       </chakra.h2>
       <Fields id="card" keys={cardKeys} />
+      <MeasuredHere id="card" />
       <PieceStocks id="card" />
       <GlueFields id="card" />
     </>
@@ -351,6 +353,7 @@ function MechanismFields() {
       {KINDS.get(m.kind)?.editors?.includes('planes') && <LettersOnLine id={m.id} />}
       {!m.mount && KINDS.get(m.kind)?.charts?.map((c) => <LiftChart key={c.measure} id={m.id} {...c} />)}
       <Fields id={m.id} keys={parameters.map((p) => p.key).filter((k) => !silent(k))} />
+      <MeasuredHere id={m.id} />
       {KINDS.get(m.kind)?.editors?.includes('struts') && <StrutTradeTable id={m.id} />}
       {(m.mount || KINDS.get(m.kind)?.ownPiece?.(values)) && (
         <Choice

@@ -54,6 +54,7 @@ export function FacetPanel() {
               key={k}
               mat={m}
               number={k + 1}
+              id={matId(facet.id, k + 1, side)}
               rings={facet.mats.find((x) => x.id === matId(facet.id, k + 1, side))?.rings ?? []}
               set={(change) => setMat(k, change)}
               onRemove={() => put(`remove mat ${k + 1}`, (d) => ({ ...d, mats: d.mats.filter((_, i) => i !== k) }))}

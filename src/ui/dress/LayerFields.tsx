@@ -11,6 +11,7 @@ import { Action } from '../common/Action';
 import { Choice, NumberField, YesNo } from '../common/Field';
 import { layerId } from '@/core/ids';
 import { MeantField } from '../common/MeantField';
+import { MarginsLine } from './MarginsLine';
 import { SideChoice } from './SideChoice';
 import { useBoxes } from './useBoxes';
 
@@ -71,6 +72,7 @@ export function LayerFields({ layer }: { readonly layer: Layer }) {
           {cutterSize(box.max[0] - box.min[0], box.max[1] - box.min[1])}
         </chakra.p>
       )}
+      <MarginsLine of={layerId(layer.id)} />
     </Box>
   );
 }

@@ -10,6 +10,7 @@ import { useStudio } from '@/store/context';
 import { Action } from '../common/Action';
 import { Choice, NumberField, YesNo } from '../common/Field';
 import { SizeField } from '../common/SizeField';
+import { MarginsLine } from './MarginsLine';
 
 const INSET: Parameter = {
   key: 'inset',
@@ -45,12 +46,14 @@ interface MatProps {
   /** From 1. */
   readonly number: number;
   readonly rings: readonly Ring[];
+  /** Its id in the scene. */
+  readonly id: string;
   readonly set: (change: Partial<Mat>) => void;
   readonly onRemove: () => void;
 }
 
 /** One mat of a facet: how far it is inset, its corners, its foam, its paper. */
-export function MatFields({ mat: m, number, rings, set, onRemove }: MatProps) {
+export function MatFields({ mat: m, number, rings, id, set, onRemove }: MatProps) {
   const design = useStudio((s) => s.design);
   const unit = design.units;
   return (
@@ -101,6 +104,7 @@ export function MatFields({ mat: m, number, rings, set, onRemove }: MatProps) {
         onChange={(stock) => set({ stock })}
       />
       <SizeLine name={`Mat ${number}`} rings={rings} />
+      <MarginsLine of={id} />
     </Box>
   );
 }

@@ -3,7 +3,7 @@ import { CARD } from '@/core/ids';
 import { Box, chakra } from '@chakra-ui/react';
 import { Chart, Legend, LinearScale, LineController, LineElement, PointElement, Tooltip } from 'chart.js';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { inSentence } from '@/core/document/words';
+import { inSentence, isLengthMeasure, measureWords } from '@/core/document/words';
 import { formatSaid, formatLength, MM_PER_INCH, roundedForCutting, type LengthUnit } from '@/core/units/length';
 import { valuesIn, baseKindOf, kindIn, cardValues, parametersOf, setParameter } from '@/core/document/fields';
 import type { WhatIfPoint } from '@/core/proof/what-if';
@@ -28,6 +28,7 @@ export function WhatIf() {
     (p) => typeof values[p.key] === 'number',
   );
   const [wanted, setKey] = useState('');
+  const [alsoWanted, setAlso] = useState('');
   const parameter = keys.find((p) => p.key === wanted) ?? keys[0];
   const now = values[parameter?.key ?? ''] as number;
   const [points, setPoints] = useState<readonly WhatIfPoint[]>([]);
@@ -55,17 +56,25 @@ export function WhatIf() {
     edit(`${inSentence(parameter.label)} ${said}`, (d) => setParameter(d, selected, parameter.key, v));
   };
   if (!parameter) return null;
+  const measured = Object.keys(points[0]?.measures ?? {});
+  const also = measured.includes(alsoWanted) ? alsoWanted : null;
   return (
     <Box
       as="section"
       aria-label="What if"
+      data-points={points.length}
       p="10px 14px"
       display="flex"
       flexDirection="column"
       minHeight="0"
       minWidth="0"
     >
-      <Box display="flex" gap="18px" alignItems="baseline" css={{ '& > div': { marginBottom: 0, flexWrap: 'nowrap' } }}>
+      <Box
+        display="flex"
+        gap="18px"
+        alignItems="baseline"
+        css={{ '& > div': { marginBottom: 0, flexWrap: 'nowrap' }, '& select': { maxWidth: '118px' } }}
+      >
         <chakra.h2 className="heading" whiteSpace="nowrap">
           What if
         </chakra.h2>
@@ -83,6 +92,18 @@ export function WhatIf() {
           choices={keys.map((p) => ({ id: p.key, name: p.label }))}
           onChange={setKey}
         />
+        {measured.length > 0 && (
+          <Choice
+            asList
+            label="and"
+            value={also ?? ''}
+            choices={[
+              { id: '', name: 'nothing more' },
+              ...measured.map((id) => ({ id, name: nameOf(id, design.units) })),
+            ]}
+            onChange={setAlso}
+          />
+        )}
         <chakra.span
           className="dim"
           fontSize="12.5px"
@@ -91,7 +112,7 @@ export function WhatIf() {
           whiteSpace="nowrap"
           textOverflow="ellipsis"
         >
-          {points.length < POINTS ? `${points.length} of ${POINTS}` : 'click a value to take it'}
+          {points.length < POINTS ? `${points.length} of ${POINTS}` : ''}
         </chakra.span>
         {points.length > 0 && points.length < POINTS && (
           <Action
@@ -104,6 +125,7 @@ export function WhatIf() {
       </Box>
       <WhatIfChart
         points={points}
+        also={also}
         now={now}
         unit={parameter.unit === 'deg' ? '°' : design.units}
         units={design.units}
@@ -114,8 +136,16 @@ export function WhatIf() {
   );
 }
 
+const nameOf = (key: string, units: LengthUnit): string => measureWords(key, 0, units).name;
+const measureOf = ({ measures }: WhatIfPoint, key: string): number | null => measures[key] ?? null;
+function saidOf(point: WhatIfPoint, key: string, units: LengthUnit): string {
+  const value = measureOf(point, key);
+  return value === null ? 'not known' : measureWords(key, value, units).value;
+}
+
 function WhatIfChart({
   points,
+  also,
   now,
   unit,
   units,
@@ -123,6 +153,8 @@ function WhatIfChart({
   onTake,
 }: {
   points: readonly WhatIfPoint[];
+  /** A measure that is drawn too. */
+  also: string | null;
   now: number;
   /** Of the parameter, and of lengths. */
   unit: string;
@@ -163,6 +195,8 @@ function WhatIfChart({
             grid: { drawOnChartArea: false },
             title: { display: true, text: 'findings' },
           },
+          // Of a measure that is no length; there only where one is asked for.
+          own: { type: 'linear', position: 'right', display: 'auto', grid: { drawOnChartArea: false } },
         },
         onClick: (event, _, c) => event.x !== null && taking.current(c.scales.x.getValueForPixel(event.x)!),
       },
@@ -184,22 +218,30 @@ function WhatIfChart({
       ...extra,
     });
     const length = (mm: number | null): number | null => (mm === null ? null : mm / perLength);
+    const alsoDrawn = (key: string): ReturnType<typeof set> =>
+      isLengthMeasure(key)
+        ? set(nameOf(key, units), '--ink', (p) => length(measureOf(p, key)))
+        : set(nameOf(key, units), '--ink', (p) => measureOf(p, key), { yAxisID: 'own' });
     c.data.datasets = [
       set('past the fore edge, closed', '--bad', (p) => length(p.reachMm), { borderDash: [2, 2] }),
       set('lift at 90°', '--accent', (p) => length(p.liftMm)),
       set('findings that block', '--warn', (p) => p.blocks, { yAxisID: 'count', stepped: 'middle' }),
       set('risks', '--good', (p) => p.risks, { yAxisID: 'count', stepped: 'middle', borderDash: [6, 3] }),
+      ...(also === null ? [] : [alsoDrawn(also)]),
     ];
     for (const axis of ['x', 'y', 'count']) Object.assign(c.options.scales![axis]!.ticks!, { color: ink('--ink-2') });
     c.options.plugins!.legend!.labels!.color = ink('--ink');
     Object.assign(c.options.scales!.x!, {
       min: range[0] / perParameter,
       max: range[1] / perParameter,
-      title: { display: true, text: `now ${Number((now / perParameter).toFixed(3))} ${unit}` },
+      title: {
+        display: true,
+        text: `now ${Number((now / perParameter).toFixed(3))} ${unit} · click a value to take it`,
+      },
     });
     Object.assign(c.options.scales!.y!, { title: { display: true, text: units } });
     c.update('none');
-  }, [points, now, unit, units, perLength, perParameter, range, dark]);
+  }, [points, also, now, unit, units, perLength, perParameter, range, dark]);
   return (
     <Box flex="1" minHeight="0" position="relative">
       <canvas
@@ -210,12 +252,20 @@ function WhatIfChart({
       />
       <ChartTable
         caption="What the parameter does"
-        heads={['Set to', 'Past the fore edge, closed', 'Lift at 90°', 'Findings that block', 'Risks']}
+        heads={[
+          'Set to',
+          'Past the fore edge, closed',
+          'Lift at 90°',
+          'Findings that block',
+          'Risks',
+          ...(also === null ? [] : [nameOf(also, units)]),
+        ]}
         rows={thinned(points, 13).map((p) => [
           `${Number((p.value / perParameter).toFixed(3))} ${unit}`,
           ...[p.reachMm, p.liftMm].map((mm) => (mm === null ? 'not known' : formatSaid(mm, units))),
           String(p.blocks),
           String(p.risks),
+          ...(also === null ? [] : [saidOf(p, also, units)]),
         ])}
       />
     </Box>

@@ -8,7 +8,8 @@ import {
   workedShape,
 } from '@/core/build/workshop';
 import { blankDesign } from '@/core/document/design';
-import { type Region, regionBox } from '@/core/plane/polygon';
+import { type Region, regionBox, ringsOf } from '@/core/plane/polygon';
+import { sweepsOf } from '@/core/proof/sweep';
 import { standing } from '@/core/shapes/outline';
 import { pathDataOf } from '@/core/shapes/path-data';
 import { readSvg, shapeOfSvg } from '@/core/shapes/svg-read';
@@ -19,7 +20,7 @@ import { answer, assemblyOf, fontsFor } from './at-hand';
 
 export const shaping: Pick<
   Engine,
-  'outline' | 'worked' | 'struts' | 'planes' | 'letterLines' | 'over' | 'bringSvg' | 'trace' | 'letters'
+  'outline' | 'worked' | 'struts' | 'planes' | 'letterLines' | 'sweeps' | 'over' | 'bringSvg' | 'trace' | 'letters'
 > = {
   outline: (design, shape) =>
     answer(async () => {
@@ -46,6 +47,14 @@ export const shaping: Pick<
       await fontsFor(design);
       return letterLines(design, id);
     }),
+  sweeps: (design, id) =>
+    answer(async () =>
+      sweepsOf(await assemblyOf(design), id).map(({ drive, piece, region }) => ({
+        drive,
+        piece,
+        rings: region.flatMap(ringsOf),
+      })),
+    ),
   over: (design, id, measure) => answer(async () => measureOver(await assemblyOf(design), id, measure)),
   bringSvg: (text) =>
     answer(() => {

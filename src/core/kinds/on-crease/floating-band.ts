@@ -110,6 +110,7 @@ function build(values: ParameterValues, context: BuildContext): Contribution {
       return {
         // In the crease's own axes the bisector plane holds the middle crease: its distance from the crease.
         ...(middle ? { float_mm: Math.hypot(middle[1], middle[2]) } : {}),
+        inner_creases_mm: q,
         ...(shut ? { closed_middle_mm: Math.hypot(shut[1], shut[2]) } : {}),
         ...(figure
           ? { tip_mm: figure.tipMm, axis_deg: figure.axisDeg, closed_reach_mm: slit - 2 * q + figure.halfHeight }

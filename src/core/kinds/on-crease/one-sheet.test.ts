@@ -148,6 +148,19 @@ describe('strut-figure', () => {
     near(mark(a, 90, 'tip'), [0, 20, 50]);
   });
 
+  test('seen from its front, how far it reaches past its struts, and how wide the narrowest is for its depth', () => {
+    const struts = [
+      { x: -20, width: 8 },
+      { x: 5, width: 6 },
+    ];
+    const m = measures(built('strut-figure', { shape: { width: 60, height: 50 }, depth: 20, struts }));
+    // From the front the page's x runs to the left: its left end is at 30, its right one at -30.
+    expect([m.beyond_struts_left_mm, m.beyond_struts_right_mm]).toEqual(
+      [30 - 8, 30 - 24].map((mm) => expect.closeTo(mm, 6)),
+    );
+    expect(m.strut_width_per_depth).toBeCloseTo(6 / 20, 9);
+  });
+
   test('a disc: the loss is the segment its level contacts fill, no more', () => {
     const m = measures(
       built('strut-figure', {
@@ -485,6 +498,7 @@ describe('floating-band', () => {
         const a = built('floating-band', { slit, quarter, width: 18, offset: 7 });
         expect(a.misfits).toEqual([]);
         expect(measures(a, open).float_mm).toBeCloseTo((slit - 2 * quarter) * Math.cos(degToRad(open) / 2), 6);
+        expect(measures(a, open).inner_creases_mm).toBeCloseTo(quarter, 9);
         expect(measures(a, open).closed_middle_mm).toBeCloseTo(slit - 2 * quarter, 6);
         // On the bisector of the leaves: as far from leaf B as from leaf A.
         const [, y, z] = mark(a, open, 'middle');

@@ -122,11 +122,26 @@ function build(values: ParameterValues, { id, host, outline }: BuildContext): Co
         (least, s) => Math.min(least, s.to - s.from),
         held.holds.length > 0 ? Infinity : 0,
       ),
+      ...freeEnds(silhouette, held.holds),
+      ...(Number.isFinite(narrowest.mm) && depth > 0 ? { strut_width_per_depth: narrowest.mm / depth } : {}),
       strut_total_mm: widthOfAll(held.holds),
       foot_mm: widthOfAll(held.feet),
       shape_loss_pct: held.lossPct,
       figure_area_mm2: regionArea(silhouette),
     }),
+  };
+}
+
+/** How far a figure, seen from its front, reaches past its outermost struts: it bends there. */
+function freeEnds(
+  silhouette: Region,
+  holds: readonly { readonly from: number; readonly to: number }[],
+): Record<string, number> {
+  if (holds.length === 0) return {};
+  const xs = silhouette.flatMap((p) => p.outer.map(([x]) => x));
+  return {
+    beyond_struts_left_mm: Math.max(...xs) - Math.max(...holds.map((h) => h.to)),
+    beyond_struts_right_mm: Math.min(...holds.map((h) => h.from)) - Math.min(...xs),
   };
 }
 
