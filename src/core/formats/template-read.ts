@@ -12,6 +12,7 @@ import { LARGEST_DRAWING, ShapeError } from '../shapes/shape';
 import { dxfLines } from './template-dxf';
 import { guessRole } from './template-roles';
 import type { RawLine } from './template-raw';
+import { withoutSharedEdges } from './template-shared';
 import { svgLines } from './template-svg';
 
 export { guessRole } from './template-roles';
@@ -75,7 +76,7 @@ export function readTemplate(text: string, name: string): ReadTemplate {
     throw new ShapeError(`the drawing has ${raw.lines.length} lines; at most ${MOST_LINES} are read`);
   checkPoints(raw.lines);
   const seen = new Map<string, number>();
-  const lines = raw.lines.map(
+  const drawn = raw.lines.map(
     (l): DrawnLine & { said: string; layer: string; colour: string; dashed: boolean; dashDot: boolean } => {
       const [id, layer] = [shortened(l.id), shortened(l.layer)];
       const n = (seen.get(id) ?? 0) + 1;
@@ -88,6 +89,7 @@ export function readTemplate(text: string, name: string): ReadTemplate {
       };
     },
   );
+  const lines = withSharedApart(drawn);
   const keys = [...new Set(lines.map((l) => l.group))];
   if (keys.length > MOST_GROUPS)
     throw new ShapeError(
@@ -116,6 +118,18 @@ export function readTemplate(text: string, name: string): ReadTemplate {
     ].filter((g) => g.count > 0),
     leftOut: raw.leftOut,
   };
+}
+
+/** Cut outlines side by side without what they share, and that as lines of its own. */
+function withSharedApart<L extends DrawnLine & Pick<RawLine, 'said' | 'layer' | 'colour' | 'dashed' | 'dashDot'>>(
+  lines: readonly L[],
+): readonly L[] {
+  const isCut = ({ said, layer, colour, dashed, dashDot }: L): boolean =>
+    guessRole(said, layer, colour, dashed, dashDot) === 'cut';
+  const parts = withoutSharedEdges(lines.filter((l) => l.closed && isCut(l)));
+  const count = [...parts.values()].reduce((n, of) => n + of.length - 1, lines.length);
+  if (parts.size === 0 || count > MOST_LINES) return lines;
+  return lines.flatMap((l) => parts.get(l.id)?.map((part): L => ({ ...l, ...part, closed: false })) ?? [l]);
 }
 
 const FEW_CORNERS = 64;
