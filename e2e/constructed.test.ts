@@ -3,7 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Key, type WebDriver } from 'selenium-webdriver';
-import { STEP_OF_CUTS, TWO_PIECES } from '../src/core/tests/templates';
+import { STEP_OF_CUTS, TWO_PIECES, WATERFALL_SOLD } from '../src/core/tests/templates';
 import { click, eventually, find, findText } from './support/browser';
 import { session } from './support/session';
 import type { StudioPage } from './support/studio';
@@ -144,6 +144,11 @@ test('cuts from edge to edge are answered by picture and by key, and the card is
     'a mountain',
     async () => (await driver.findElements({ css: '.line.mountain' })).length === 1,
   );
+  const mountains = async (): Promise<number> => (await driver.findElements({ css: '.line.mountain' })).length;
+  await driver.actions().keyDown(Key.CONTROL).sendKeys('z').keyUp(Key.CONTROL).perform();
+  await eventually(driver, 'the mountain taken back', async () => (await mountains()) === 0);
+  await (await findText(driver, 'button', 'Redo')).click();
+  await eventually(driver, 'the mountain again', async () => (await mountains()) === 1);
   await (await find(driver, '[aria-label="Name of piece 1"]')).sendKeys('Page');
   await (await findText(driver, 'button', 'Make it the card')).click();
   await clear();
@@ -162,5 +167,22 @@ test('a template of two pieces is joined by its glue, made the card, and opens a
     'both pieces',
     async () => (await driver.findElements({ css: '[data-piece="card-part-2"] .facet' })).length === 4,
   );
+  expect(await page.complaints()).toEqual([]);
+});
+
+test('a waterfall that is sold flat works after two answers and a click', async () => {
+  await bring(WATERFALL_SOLD);
+  const answer = async (mm: string, word: string): Promise<void> => {
+    const box = await findText(driver, '*[@data-severing]', `of ${mm} mm`);
+    await (await box.findElement({ xpath: `.//button[normalize-space(.)="${word}"]` })).click();
+  };
+  await answer('160', 'Valley');
+  await answer('18', 'Mountain');
+  await findText(driver, '*[@role="status"]', '4 panels of 50 × 42 mm and a belt 18 wide, scored every 11');
+  await (await findText(driver, 'button', 'Make it work')).click();
+  await eventually(driver, 'the waterfall', async () => (await page.mechanisms()).join() === 'card,waterfall-1');
+  await clear();
+  await findText(driver, 'button', '160 × 120');
+  await find(driver, '[data-drive="waterfall-1.pull"]');
   expect(await page.complaints()).toEqual([]);
 });

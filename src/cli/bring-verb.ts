@@ -4,6 +4,7 @@ import { withTemplate, type PieceStock } from '../core/build/bring';
 import { buildAssembly } from '../core/build/build';
 import { keptOf, sheetsNamed, templateLines } from '../core/build/template';
 import { proposeJoins, roleChoices, settleJoins, type Proposal } from '../core/build/template-proposals';
+import { waterfallIn, withWaterfall } from '../core/build/template-waterfall';
 import { severingIn } from '../core/build/template-severing';
 import { blankDesign, type Design } from '../core/document/design';
 import { checkDesign, readJoins } from '../core/document/schema';
@@ -23,7 +24,7 @@ export const bring: Verb = (args) => {
     flags,
   } = readArguments(args, {
     ...{ scale: 'one', role: 'many', gutter: 'one', mend: 'flag', joins: 'one', folds: 'one' },
-    ...{ name: 'many', piece: 'many' },
+    ...{ name: 'many', piece: 'many', as: 'one' },
   });
   if (more.length > 0 || out === undefined)
     throw new UsageError('bring FROM.svg|FROM.dxf OUT writes a card from a template; give both files');
@@ -67,7 +68,10 @@ export const bring: Verb = (args) => {
   const offered = proposeJoins(folded);
   const template = withNames(withJoins(folded, offered, options.joins), many.name);
   const blank = blankDesign(template.name);
-  const design = withTemplate(blank, template, stocksAsked(blank, template, many.piece));
+  const stocks = stocksAsked(blank, template, many.piece);
+  const waterfall = waterfallIn(template);
+  const design =
+    options.as === undefined ? withTemplate(blank, template, stocks) : asKind(options.as, blank, template, stocks);
   const checked = checkDesign(design);
   if (!checked.ok) throw new UsageError(checked.why);
   const assembly = buildAssembly(design);
@@ -95,10 +99,19 @@ export const bring: Verb = (args) => {
       faults_left: findFaults(templateLines(template)).length,
       joins: template.joins ?? [],
       kept: keptOf(template).map(({ line, what, acrossMm }) => ({ line, what, across_mm: acrossMm })),
-      offered: { joins: offered, folds: roles },
+      offered: { joins: offered, folds: roles, waterfall },
     },
   };
 };
+
+/** The mechanism that the pieces are parts of, working. Throws UsageError. */
+function asKind(kind: string, blank: Design, template: Template, stocks: readonly PieceStock[]): Design {
+  if (kind !== 'waterfall') throw new UsageError(`--as ${kind.slice(0, 40)}: pieces can be made a waterfall`);
+  const found = waterfallIn(template);
+  if (!found)
+    throw new UsageError('--as waterfall: it has two or more panels of one size, and a belt with even folds across it');
+  return withWaterfall(blank, template, found, stocks);
+}
 
 /** A drawing without a fold, whose folds may be among its cuts: told by their ids. Throws UsageError. */
 function checkFolds(t: Template): void {

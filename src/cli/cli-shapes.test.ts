@@ -7,7 +7,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { shelveFonts } from '../fonts/shelve';
 import { run } from './run';
-import { STEP_OF_CUTS, TWO_PIECES } from '../core/tests/templates';
+import { STEP_OF_CUTS, TWO_PIECES, WATERFALL_SOLD } from '../core/tests/templates';
 
 beforeAll(shelveFonts);
 const dir = mkdtempSync(join(tmpdir(), 'rhabdoplex-cli-shapes-'));
@@ -167,6 +167,21 @@ describe('bring', () => {
     expect((await ok('prove', at('cuts.json'))).verdict).toBe('clear');
     const nowhere = await run(['bring', at('cuts.svg'), at('cuts.json'), ...said, '--piece', 'card-part-9=night-216']);
     expect([nowhere.code, nowhere.error]).toEqual([2, expect.stringContaining('of one of card')]);
+  });
+  test('a waterfall that is sold flat, its leaves drawn each by itself, is told by its sizes and made to work', async () => {
+    writeFileSync(at('sold.svg'), WATERFALL_SOLD);
+    const asked = await run(['bring', at('sold.svg'), at('sold.json')]);
+    expect([asked.code, asked.error]).toEqual([2, expect.stringContaining('path-1~part-1; path-4, path-5, path-6')]);
+    const roles = ['path-1~part-1=valley', ...[4, 5, 6, 7].map((k) => `path-${k}=mountain`)];
+    const said = roles.flatMap((role) => ['--role', role]);
+    const made = await ok('bring', at('sold.svg'), at('sold.json'), ...said, '--as', 'waterfall');
+    expect(made.offered.waterfall.values).toMatchObject({ count: 4, pitch: 11, panelHeight: 42, beltWidth: 18 });
+    expect((await ok('prove', at('sold.json'))).verdict).toBe('clear');
+    const flat = await run(['bring', at('sold.svg'), at('sold.json'), ...said, '--as', 'wheel']);
+    expect([flat.code, flat.error]).toEqual([2, expect.stringContaining('waterfall')]);
+    writeFileSync(at('two.svg'), TWO_PIECES);
+    const none = await run(['bring', at('two.svg'), at('two.json'), '--as', 'waterfall']);
+    expect([none.code, none.error]).toEqual([2, expect.stringContaining('two or more panels')]);
   });
   test('two pieces are joined by their glue, by a list of joins, and posed as one', async () => {
     writeFileSync(at('two.svg'), TWO_PIECES);

@@ -105,6 +105,7 @@ const HELP: Readonly<Record<string, Help>> = {
       folds: ['N', 'the so-manieth choice of mountains and valleys that folds flat'],
       name: ['PIECE=NAME', 'what a piece is called; may be given again and again'],
       piece: ['PIECE=STOCK', 'a piece that is cut from another stock; may be given again and again'],
+      as: ['waterfall', 'the working mechanism that the pieces are parts of'],
     },
   },
   check: { takes: 'FILE', says: 'reads a card and says what is wrong, and where', options: {} },

@@ -63,6 +63,7 @@ const WHERE: { readonly [J in keyof Engine]: { [G in Group]: J extends keyof Job
   letters: 'shaping',
   template: 'templating',
   bringTemplate: 'templating',
+  bringWaterfall: 'templating',
   offers: 'templating',
   settle: 'templating',
   faults: 'templating',

@@ -18,6 +18,7 @@ import type { Template, TemplateJoin } from '@/core/document/template';
 import type { KeptSize } from '@/core/build/template';
 import type { PieceStock } from '@/core/build/bring';
 import type { Proposal } from '@/core/build/template-proposals';
+import type { FoundWaterfall } from '@/core/build/template-waterfall';
 import type { Severing } from '@/core/build/template-severing';
 import type { TemplateRole } from '@/core/pattern/pattern';
 import type { LetteredPlane, Outline, StrutSheet, WorkedShape } from '@/core/build/workshop';
@@ -86,6 +87,8 @@ export interface Offers {
   readonly folds: readonly Readonly<Record<string, TemplateRole>>[];
   /** What keeps its size when the rest is scaled. */
   readonly kept: readonly KeptSize[];
+  /** What its pieces are parts of, that no joins of theirs would move. */
+  readonly waterfall: FoundWaterfall | null;
 }
 /** A shape brought in from elsewhere, as path data, and what of it was left out. */
 export interface Brought {
@@ -262,6 +265,8 @@ export interface Engine {
     text: TextShape,
   ): Promise<Answer<readonly { readonly letter: string; readonly path: string; readonly x: number }[]>>;
   template(text: string, name: string): Promise<Answer<ReadTemplate>>;
+  /** The design with a waterfall of the template's pieces, on the template's card where it has one. */
+  bringWaterfall(design: Design, template: Template, stocks: readonly PieceStock[]): Promise<Answer<Design>>;
   /** The design with the template for its card. */
   bringTemplate(design: Design, template: Template, stocks: readonly PieceStock[]): Promise<Answer<Design>>;
   /** Its pieces, how they could be joined and folded. */

@@ -38,3 +38,16 @@ export const STEP_OF_CUTS =
   layer('all', 'M10 10H110V160H10Z', 'M40 65V115', 'M80 65V115', 'M40 65H80', 'M40 115H80', 'M40 95H80') +
   layer('more', 'M10 85H40', 'M80 85H110') +
   '</svg>';
+
+/** A waterfall as it is sold to be put together, all of it cuts: its card as two leaves, its belt scored four times. */
+export const WATERFALL_SOLD =
+  '<svg xmlns="http://www.w3.org/2000/svg" width="480mm" height="270mm" viewBox="0 0 480 270">' +
+  layer('card', 'M10 10H170V130H10Z', 'M10 130H170V250H10Z') +
+  layer('belt', 'M190 10H208V170H190Z', ...[30, 41, 52, 63].map((y) => `M190 ${y}H208`)) +
+  layer('panels', ...[0, 1, 2, 3].map((k) => `M${230 + 60 * k} 10h50v42h-50Z`)) +
+  layer(
+    'strap',
+    'M230 100h44v12h-44Z',
+    ...[237, 267].map((x) => `M${x - 1.5} 106a1.5 1.5 0 1 0 3 0a1.5 1.5 0 1 0 -3 0Z`),
+  ) +
+  '</svg>';

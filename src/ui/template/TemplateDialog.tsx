@@ -14,8 +14,10 @@ import { textOf } from '../common/files';
 import { Sheet } from '../common/Sheet';
 import { useAsk } from '../shapes/useAsk';
 import { joinEdges, type Edge } from './joining';
+import { AsWaterfall } from './AsWaterfall';
 import { PiecesPane } from './PiecesPane';
 import { beside, clicked, inBox, withRole, type Picked } from './picking';
+import { useTemplateSteps } from './kept-steps';
 import { PieceRows } from './PieceRows';
 import { roleOfKey } from './roleWords';
 import { Severed } from './Severed';
@@ -46,7 +48,7 @@ interface Notes {
 function Bench() {
   const design = useStudio((s) => s.design);
   const { edit, show, go, select } = useActions();
-  const [template, setTemplate] = useState<Template | null>(design.card.template ?? null);
+  const { template, change, begin, undo, redo, mayUndo, mayRedo } = useTemplateSteps(design.card.template ?? null);
   const [notes, setNotes] = useState<Notes>({});
   const [stocks, setStocks] = useState<readonly PieceStock[]>([]);
   const [drawing, setRead] = useState(0);
@@ -58,12 +60,12 @@ function Bench() {
     // What was picked and said of another drawing says nothing of this one.
     setStocks([]);
     setRead((n) => n + 1);
-    setTemplate(read.template);
+    begin(read.template);
   };
-  const use = async (t: Template): Promise<void> => {
-    const brought = await engine('shape').bringTemplate(design, t, stocks);
+  const use = async (t: Template, as: 'bringTemplate' | 'bringWaterfall' = 'bringTemplate'): Promise<void> => {
+    const brought = await engine('shape')[as](design, t, stocks);
     if (!brought.ok) return setNotes({ why: brought.why });
-    edit(`template ${t.name}`, () => brought.value);
+    edit(`${as === 'bringTemplate' ? 'template' : 'waterfall'} ${t.name}`, () => brought.value);
     show(null);
     select(CARD);
     go('build');
@@ -74,6 +76,16 @@ function Bench() {
       return { ...d, card };
     });
     show(null);
+  };
+  /** Here it takes back what was said of the template; what is typed has its own. */
+  const onUndo = (e: KeyboardEvent): void => {
+    const types = e.target instanceof HTMLInputElement && e.target.type === 'text';
+    const key = e.key.toLowerCase();
+    if (types || !(e.ctrlKey || e.metaKey) || (key !== 'z' && key !== 'y')) return;
+    e.preventDefault();
+    e.stopPropagation();
+    if (key === 'y' || e.shiftKey) redo();
+    else undo();
   };
   const head = (
     <>
@@ -95,6 +107,12 @@ function Bench() {
       <Action strong onClick={() => void use(template)}>
         Make it the card
       </Action>
+      <Action disabled={!mayUndo} onClick={undo}>
+        Undo
+      </Action>
+      <Action disabled={!mayRedo} onClick={redo}>
+        Redo
+      </Action>
       {design.card.template && (
         <Action danger onClick={plain}>
           Plain card again
@@ -107,6 +125,7 @@ function Bench() {
       display="grid"
       gridTemplateColumns="minmax(0, 1fr) 340px"
       gap="18px"
+      onKeyDown={onUndo}
       onDragOver={(e) => e.preventDefault()}
       onDrop={(e) => {
         e.preventDefault();
@@ -117,10 +136,11 @@ function Bench() {
         <Fitted
           key={drawing}
           template={template}
-          change={(f) => setTemplate((t) => t && f(t))}
+          change={change}
           onWhy={(why) => setNotes({ why })}
           stocks={stocks}
           onStocks={setStocks}
+          onWaterfall={() => void use(template, 'bringWaterfall')}
           head={head}
           foot={foot}
         />
@@ -166,6 +186,7 @@ function Fitted({
   onWhy,
   stocks,
   onStocks,
+  onWaterfall,
   head,
   foot,
 }: {
@@ -174,6 +195,7 @@ function Fitted({
   readonly onWhy: (why: string) => void;
   readonly stocks: readonly PieceStock[];
   readonly onStocks: (stocks: readonly PieceStock[]) => void;
+  readonly onWaterfall: () => void;
   readonly head: ReactNode;
   readonly foot: ReactNode;
 }) {
@@ -244,6 +266,7 @@ function Fitted({
             onPick={setPicked}
             onRole={setRole}
           />
+          {offers?.waterfall && <AsWaterfall found={offers.waterfall} units={design.units} onTake={onWaterfall} />}
           <LineGroups template={template} change={change} />
           {offers && (
             <>

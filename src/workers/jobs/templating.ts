@@ -3,22 +3,33 @@ import { keptStocks, withTemplate } from '@/core/build/bring';
 import { keptOf, sheetsNamed, templateLines } from '@/core/build/template';
 import { proposeJoins, roleChoices, settleJoins } from '@/core/build/template-proposals';
 import { severingIn } from '@/core/build/template-severing';
+import { waterfallIn, withWaterfall } from '@/core/build/template-waterfall';
 import type { Design } from '@/core/document/design';
 import { checkTemplate } from '@/core/document/schema';
 import type { Template } from '@/core/document/template';
 import { readTemplate } from '@/core/formats/template-read';
 import { findFaults } from '@/core/pattern/mending';
 import { contains, insidePoint } from '@/core/plane/polygon';
+import { ShapeError } from '@/core/shapes/shape';
 import type { Engine, OfferedPiece } from '../protocol';
 import { answer } from './at-hand';
 
-export const templating: Pick<Engine, 'template' | 'bringTemplate' | 'offers' | 'settle' | 'faults'> = {
+export const templating: Pick<
+  Engine,
+  'template' | 'bringTemplate' | 'bringWaterfall' | 'offers' | 'settle' | 'faults'
+> = {
   template: (text, name) => answer(() => readTemplate(text, name)),
   bringTemplate: (design, template, stocks) =>
     answer(() => {
-      const why = checkTemplate(template);
-      if (why) throw new Error(`The template cannot be kept: ${why}`);
+      refuseBad(template);
       return withTemplate(design, template, stocks);
+    }),
+  bringWaterfall: (design, template, stocks) =>
+    answer(() => {
+      refuseBad(template);
+      const found = waterfallIn(template);
+      if (!found) throw new ShapeError('these pieces are no waterfall: it has panels of one size and a scored belt');
+      return withWaterfall(design, template, found, stocks);
     }),
   offers: (design, template) =>
     answer(() => ({
@@ -26,6 +37,7 @@ export const templating: Pick<Engine, 'template' | 'bringTemplate' | 'offers' | 
       joins: proposeJoins(template),
       folds: roleChoices(template),
       kept: keptOf(template),
+      waterfall: waterfallIn(template),
     })),
   settle: (template) => answer(() => settleJoins(template, proposeJoins(template))),
   faults: (template) =>
@@ -35,6 +47,11 @@ export const templating: Pick<Engine, 'template' | 'bringTemplate' | 'offers' | 
       return { lines, faults, severing: severingIn(template, lines) };
     }),
 };
+
+function refuseBad(template: Template): void {
+  const why = checkTemplate(template);
+  if (why) throw new ShapeError(`the template cannot be kept: ${why}`);
+}
 
 /** Pieces of a template, and what each is cut from so far. */
 function piecesOf(design: Design, template: Template): OfferedPiece[] {
