@@ -17,7 +17,7 @@ test('a disc is put on a face, turned by its strip, its keys and its number, and
   await page.beginCard();
   await page.putInside('volvelle');
   expect(await page.mechanisms()).toContain('volvelle-1');
-  await findText(driver, 'aside//button', 'leaf B: Turning disc');
+  await findText(driver, 'aside//button', 'front: Turning disc');
   await (await find(driver, '[data-drive="volvelle-1.turn"]')).click();
   const strip = await find(driver, '[data-testid=travel]');
   expect(await strip.getAttribute('aria-label')).toBe('Turning disc: turn');

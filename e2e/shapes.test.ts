@@ -169,7 +169,7 @@ test('a layer is dragged with snapping that says to what, and moved by arrow key
     .move({ origin: Origin.POINTER, x: 30, y: 14 })
     .move({ origin: Origin.POINTER, x: -30, y: 2 })
     .perform();
-  expect(await (await find(driver, '[data-testid=snap-name]')).getText()).toMatch(/middle of leaf A/);
+  expect(await (await find(driver, '[data-testid=snap-name]')).getText()).toMatch(/middle of the back/);
   await driver.actions().release().perform();
   await click(driver, `[data-layer-row="${name}"]`);
   await eventually(driver, 'its place', async () => /^0/.test(await page.valueOf('layer-x')));

@@ -168,7 +168,7 @@ describe('bring', () => {
     const nowhere = await run(['bring', at('cuts.svg'), at('cuts.json'), ...said, '--piece', 'card-part-9=night-216']);
     expect([nowhere.code, nowhere.error]).toEqual([2, expect.stringContaining('of one of card')]);
   });
-  test('a waterfall that is sold flat, its leaves drawn each by itself, is told by its sizes and made to work', async () => {
+  test('a waterfall that is sold flat, its leaves drawn apart, is told by its sizes and made to work', async () => {
     writeFileSync(at('sold.svg'), WATERFALL_SOLD);
     const asked = await run(['bring', at('sold.svg'), at('sold.json')]);
     expect([asked.code, asked.error]).toEqual([2, expect.stringContaining('path-1~part-1; path-4, path-5, path-6')]);

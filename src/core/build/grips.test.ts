@@ -93,7 +93,7 @@ describe('what a dragged line lines up with', () => {
   test('is the gutter, the edge and the middle of its leaf, and equal spaces', () => {
     const found = new Map(snaps().map((s) => [s.name, s.by]));
     expect(found.get('gutter')).toBeCloseTo(-30, 6);
-    expect([...found].filter(([name]) => /^edge of leaf A/.test(name)).map(([, by]) => Math.round(by))).toContain(70);
+    expect([...found].filter(([name]) => /^edge of the back/.test(name)).map(([, by]) => Math.round(by))).toContain(70);
     // The wall lies 20 past the gutter: as far again on the other side is at 20.
     expect(snaps().some((s) => Math.abs(s.by - (20 - 30)) < 1e-6)).toBe(true);
   });

@@ -81,7 +81,7 @@ test('both sides of a facet are dressed apart, and named apart', () => {
   const both: Design = { ...card(), dressing: [...matted('inside').dressing, ...matted('outside').dressing] };
   const ids = buildAssembly(both).layers.map((l) => l.id);
   expect(ids).toEqual(['leafB.mat-1', 'leafB.outer-mat-1']);
-  expect(ids.map((id) => nameOfPart(both, id))).toEqual(['mat 1 on leaf B', 'mat 1 on the outside of leaf B']);
+  expect(ids.map((id) => nameOfPart(both, id))).toEqual(['mat 1 on the front', 'mat 1 on the outside of the front']);
   const foamed = setLever(both, 'leafB.outer-mat-1', 'foamMm', 1.5);
   expect([leverValue(foamed, 'leafB.mat-1', 'foamMm'), leverValue(foamed, 'leafB.outer-mat-1', 'foamMm')]).toEqual([
     0, 1.5,

@@ -58,7 +58,7 @@ function paperBeside(design: Design, { facets }: Assembly, { piece, mechanism }:
     .filter((f) => f.piece === piece && f.mechanism !== mechanism && !f.bent)
     .flatMap((f): Mark[] => {
       const { min, max } = boxOf(f.polygon.outer);
-      const name = nameOfPart(design, f.id);
+      const name = `the ${nameOfPart(design, f.id)}`;
       return [
         { at: lerp2(min, max, 0.5), name: `middle of ${name}` },
         { at: min, name: `edge of ${name}` },

@@ -37,5 +37,5 @@ test('lengths among measures', () => {
 });
 
 test('a label within a sentence keeps its names', () => {
-  expect(inSentence('Reach of leaf A')).toBe('reach of leaf A');
+  expect(inSentence('Reach of leaf B')).toBe('reach of leaf B');
 });

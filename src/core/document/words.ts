@@ -15,12 +15,13 @@ export function nameOfMechanism(design: Design, id: string): string {
   return alone || !number ? m.name : `${m.name} ${number}`;
 }
 
-/** A facet, crease, glue area, mat or layer: "riser of Step", "gutter", "mat 1 on leaf A". */
+/** A facet, crease, glue area, mat or layer: "riser of Step", "gutter", "mat 1 on the back". */
 export function nameOfPart(design: Design, id: string): string {
   const layer = idOfLayer(id);
   if (layer !== null) return design.layers.find((l) => l.id === layer)?.name ?? id;
   const mat = matOfId(id);
-  if (mat) return `mat ${mat.k} on ${mat.side === 'outside' ? 'the outside of ' : ''}${nameOfPart(design, mat.facet)}`;
+  if (mat)
+    return `mat ${mat.k} on ${mat.side === 'outside' ? 'the outside of ' : ''}the ${nameOfPart(design, mat.facet)}`;
   const owner = ownerOfId(id);
   const part = wordsOfOwnPart(design, id);
   return owner === id || owner === CARD ? part : `${part} of ${nameOfMechanism(design, owner)}`;
@@ -39,7 +40,7 @@ const ownerOfPart = (id: string): string => (ownerOfId(id) === id ? CARD : owner
 export const named = (design: Design, of: string, name: string): Design =>
   withEntry(design, 'names', of, name === '' ? null : { of, name });
 
-/** A side of a facet: "leaf A", "leaf A, outside". */
+/** A side of a facet: "back", "back, outside". */
 export const nameOfFace = (design: Design, facet: string, side: Side): string =>
   `${nameOfPart(design, facet)}${side === 'outside' ? ', outside' : ''}`;
 
@@ -92,7 +93,7 @@ export const sayAngle = (deg: number): string => `${Number(deg.toFixed(1))}°`;
 export const sayNumber = (design: Design, mechanism: string, parameter: string, value: number): string =>
   isAngle(design, mechanism, parameter) ? sayAngle(value) : formatSaid(value, design.units);
 
-/** A label as it stands within a sentence: "Reach of leaf A" begins small and keeps the rest. */
+/** A label as it stands within a sentence: "Reach of B" begins small and keeps the rest. */
 export const inSentence = (label: string): string => label.charAt(0).toLowerCase() + label.slice(1);
 
 /** What the ends of a measure's key stand for. */

@@ -14,6 +14,8 @@ export interface Parameter {
   readonly min?: number;
   readonly max?: number;
   readonly choices?: readonly string[];
+  /** What they are called, where that is not what they are. */
+  readonly choiceWords?: Readonly<Record<string, string>>;
   /** What an entry of a list, or a group, holds. */
   readonly fields?: readonly Parameter[];
   /** A field of a list's entry that may be left out. */

@@ -47,10 +47,10 @@ test('two of one name are told apart, one alone is not numbered', () => {
   expect(nameOfMechanism(stand(card(), 'v-fold', {}), 'v-fold-1')).toBe('V-fold');
   expect(nameOfMechanism(d, 'card')).toBe('Base');
   expect(nameOfPart(d, 'step-fold-2.riser')).toBe('riser of Step 2');
-  expect(nameOfPart(d, 'leafA')).toBe('leaf A');
+  expect(nameOfPart(d, 'leafA')).toBe('back');
   expect(nameOfPart(d, 'card.gutter')).toBe('gutter');
   expect(nameOfPart(layered(d, {}), 'layer.l1')).toBe('Moon');
-  expect(nameOfPart(d, 'leafA.mat-2')).toBe('mat 2 on leaf A');
+  expect(nameOfPart(d, 'leafA.mat-2')).toBe('mat 2 on the back');
 });
 
 test('remedies use the labels of their fields, entries of lists numbered', () => {

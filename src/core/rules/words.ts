@@ -36,7 +36,7 @@ export function wordsFor({ assembly, brief }: Pick<Evidence, 'assembly' | 'brief
     partOf: (id) => {
       const owner = ownerOfId(id);
       if (owner !== id && owner !== CARD) return `the ${brief.words(id)} of ${title(owner)}`;
-      // "leaf A" is a name; what a maker or a base calls it is a word.
+      // "plane 2" is a name; what a maker or a base calls it is a word.
       const word = brief.words(id);
       return word === wordsOfPart(id) ? word : `the ${word}`;
     },

@@ -41,7 +41,7 @@ export function AddDialog() {
     const where = host?.crease ?? face?.facet;
     if (where === undefined) return;
     let made = '';
-    edit(`${kind.title} on ${nameOfPart(design, where)}`, (d) => {
+    edit(`${kind.title} on the ${nameOfPart(design, where)}`, (d) => {
       const added = host
         ? addMechanism(d, kind.id, where, fittingParameters(kind.id, host, d.units))
         : addMechanism(d, kind.id, placeOf(kind, where), fittingFace(kind.id, face!, d.units));

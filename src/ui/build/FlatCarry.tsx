@@ -37,7 +37,7 @@ export function FlatCarry({ scene, piece }: { readonly scene: Scene; readonly pi
     (e, from) => {
       const carry = carryAt(e, from);
       const next = carried(design, scene, carry);
-      const where = carry.onto ? `onto ${nameOfPart(design, carry.onto)}` : placeSaid(next, selected);
+      const where = carry.onto ? `onto the ${nameOfPart(design, carry.onto)}` : placeSaid(next, selected);
       return { design: next, says: `${carry.copy ? 'Copy of ' : ''}${name} · ${where}` };
     },
     ({ design: next }) => {

@@ -189,7 +189,7 @@ function Entry({
               label={f.label}
               note={f.note}
               value={String(value)}
-              choices={f.choices!.map((c) => ({ id: c, name: c }))}
+              choices={f.choices!.map((c) => ({ id: c, name: f.choiceWords?.[c] ?? c }))}
               onChange={(c) => set(f, c)}
             />
           );

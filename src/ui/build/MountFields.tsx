@@ -45,7 +45,7 @@ export function MountFields({ id, on, mount }: { id: string; on: string; mount: 
         label="Fixed on"
         value={on}
         choices={names.map((f) => ({ id: f, name: nameOfPart(design, f) }))}
-        onChange={(facet) => put(`onto ${nameOfPart(design, facet)}`, { on: facet })}
+        onChange={(facet) => put(`onto the ${nameOfPart(design, facet)}`, { on: facet })}
       />
       <Choice
         label="Side"

@@ -33,7 +33,7 @@ export function OwnTiles({ crease }: { readonly crease: string }) {
     const stood = given.design.mechanisms.find((m) => m.id === first)?.on;
     // What stood beside it on the same crease comes along.
     const along = (m: Mechanism): boolean => given.ids.includes(m.id) && m.on === stood && !m.mount;
-    edit(`${o.name} on ${nameOfPart(design, crease)}`, () => ({
+    edit(`${o.name} on the ${nameOfPart(design, crease)}`, () => ({
       ...given.design,
       mechanisms: given.design.mechanisms.map((m) => (along(m) ? { ...m, on: crease } : m)),
     }));

@@ -203,7 +203,7 @@ function Fields({ id, keys }: { id: string; keys: readonly string[] }) {
               label={p.label}
               note={p.note}
               value={String(value)}
-              choices={p.choices!.map((c) => ({ id: c, name: c }))}
+              choices={p.choices!.map((c) => ({ id: c, name: p.choiceWords?.[c] ?? c }))}
               onChange={(c) => change(p, c)}
             />
           );
@@ -342,7 +342,7 @@ function MechanismFields() {
             ...(creases.some((h) => h.crease === m.on) ? [] : [{ id: m.on, name: nameOfPart(design, m.on) }]),
           ]}
           onChange={(on) =>
-            edit(`stand on ${nameOfPart(design, on)}`, (d) => ({
+            edit(`stand on the ${nameOfPart(design, on)}`, (d) => ({
               ...d,
               mechanisms: d.mechanisms.map((x) => (x.id === m.id ? { ...x, on } : x)),
             }))

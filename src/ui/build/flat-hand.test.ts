@@ -25,9 +25,9 @@ const plainPick = (scene: Scene, at: readonly [number, number], within = 2) =>
 describe('picking', () => {
   const scene = sceneFor(step);
   test('takes points before lines, and nothing out of reach', () => {
-    expect(plainPick(scene, [-99.4, 0.8])).toMatchObject({ name: 'start of gutter', at: [-100, 0] });
-    expect(plainPick(scene, [-60, 0.8])).toMatchObject({ name: 'on gutter', spot: { of: 'card.gutter', at: 0.2 } });
-    expect(plainPick(scene, [99, 99])).toMatchObject({ name: 'upper right of leaf A', at: [100, 100] });
+    expect(plainPick(scene, [-99.4, 0.8])).toMatchObject({ name: 'start of the gutter', at: [-100, 0] });
+    expect(plainPick(scene, [-60, 0.8])).toMatchObject({ name: 'on the gutter', spot: { of: 'card.gutter', at: 0.2 } });
+    expect(plainPick(scene, [99, 99])).toMatchObject({ name: 'upper right of the back', at: [100, 100] });
     expect(plainPick(scene, [-60, 9])).toMatchObject({ name: null, at: [-60, 9] });
     expect(plainPick(scene, [-60, 9], 0)).toMatchObject({ name: null });
   });
@@ -35,11 +35,11 @@ describe('picking', () => {
     const picking = { around: aroundNow(scene, 'card'), frame: ownAxes('card') };
     const from = (leaving: readonly [number, number], at: readonly [number, number]) =>
       pickAt(scene, { ...picking, leaving }, at, 2);
-    expect(plainPick(scene, [-99, 1]).name).toBe('start of gutter');
+    expect(plainPick(scene, [-99, 1]).name).toBe('start of the gutter');
     expect(from([-100, 0], [-99, 1])).toMatchObject({ name: null, at: [-99, 1] });
     expect(from([-100, 0], [-60, 1])).toMatchObject({ name: null, at: [-60, 1] });
-    expect(from([-100, 0.5], [-60, 1]).name).toBe('on gutter');
-    expect(from([-100, 0], [99, 99]).name).toBe('upper right of leaf A');
+    expect(from([-100, 0.5], [-60, 1]).name).toBe('on the gutter');
+    expect(from([-100, 0], [99, 99]).name).toBe('upper right of the back');
   });
   test('a free place is told by whole millimetres in the axes it is drawn in', () => {
     const frame = { piece: 'card', origin: [10, 5], x: [0, 1], y: [-1, 0] } as const;

@@ -24,10 +24,10 @@ const BOX_WORDS: Readonly<Record<string, string>> = {
   'middle high': 'upper edge',
 };
 
-/** What a spot is measured from: "end of gutter", "upper right of leaf A", "its middle". */
+/** What a spot is measured from: "end of the gutter", "upper right of the back", "its middle". */
 export function spotWords(design: Design, lines: readonly OwnLine[], { of, at }: Spot): string {
   if (of === undefined) return 'its middle';
-  const name = lines.some((l) => l.name === of) ? of : nameOfPart(design, of);
+  const name = lines.some((l) => l.name === of) ? of : `the ${nameOfPart(design, of)}`;
   if (typeof at === 'object') return `${BOX_WORDS[`${at.x} ${at.y}`]} of ${name}`;
   if (typeof at === 'number') return `${Math.round(at * 100)} % along ${name}`;
   return `${at ?? 'start'} of ${name}`;

@@ -14,7 +14,7 @@ export const REACH_PX = 9;
 export interface Picked {
   readonly piece: string;
   readonly at: Vec2;
-  /** "end of gutter", "corner", "on ridge of Step"; null for a free place. */
+  /** "end of the gutter", "corner", "on the ridge of Step"; null for a free place. */
   readonly name: string | null;
   /** What it is on, where a spot can hang on that. */
   readonly spot?: Pick<Spot, 'of' | 'at'>;
@@ -96,7 +96,7 @@ function linesNear(scene: Scene, { piece, lines }: Around, p: Vec2): Picked[] {
     const at = on({ a, b });
     const part = dist2(a, b) > 0 ? dist2(a, at) / dist2(a, b) : 0;
     const spot = { of, at: Number(part.toFixed(4)) };
-    return { piece, at, name: `on ${nameOfPart(scene.design, of)}`, spot, line: { a, b } };
+    return { piece, at, name: `on the ${nameOfPart(scene.design, of)}`, spot, line: { a, b } };
   });
   const edges = (scene.pieces.find((x) => x.id === piece)?.rings ?? []).flatMap((ring) =>
     ring.map((a, i) => ({ a, b: ring[(i + 1) % ring.length] })),

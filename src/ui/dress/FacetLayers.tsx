@@ -123,7 +123,7 @@ export function FacetLayers({ facet, scene, side }: { facet: SceneFacet; scene: 
  */
 function guidesFor(scene: Scene, facet: SceneFacet, moving: readonly string[]): Guide[] {
   const { min, max } = boxOf(facet.rings[0]);
-  const called = nameOfPart(scene.design, facet.id);
+  const called = `the ${nameOfPart(scene.design, facet.id)}`;
   const out: Guide[] = [
     { axis: 'x', at: (min[0] + max[0]) / 2, name: `the middle of ${called}` },
     { axis: 'y', at: (min[1] + max[1]) / 2, name: `the middle of ${called}` },

@@ -134,7 +134,7 @@ function Place({ layer: l, put }: Own) {
         label="On"
         value={l.facet}
         choices={[...facets.filter(canBeDressed).map((f) => ({ id: f.id, name: nameOfPart(design, f.id) })), ...gone]}
-        onChange={(facet) => put(`on ${nameOfPart(design, facet)}`, { facet })}
+        onChange={(facet) => put(`on the ${nameOfPart(design, facet)}`, { facet })}
       />
       <SideChoice
         side={sideOf(l)}

@@ -106,8 +106,10 @@ function LineUp() {
     const [what, id] = value.split('|');
     const f = facet && boxOf(facet.rings[0]);
     const first = boxes.get(picked[0]);
-    if (what === 'fx' && f) to(0, (b) => middle(f, 0) - middle(b, 0), `the middle of ${nameOfPart(design, facet.id)}`);
-    if (what === 'fy' && f) to(1, (b) => middle(f, 1) - middle(b, 1), `the middle of ${nameOfPart(design, facet.id)}`);
+    if (what === 'fx' && f)
+      to(0, (b) => middle(f, 0) - middle(b, 0), `the middle of the ${nameOfPart(design, facet.id)}`);
+    if (what === 'fy' && f)
+      to(1, (b) => middle(f, 1) - middle(b, 1), `the middle of the ${nameOfPart(design, facet.id)}`);
     if (what === 'sx' && first) to(0, (b) => middle(first, 0) - middle(b, 0), 'the first, upright');
     if (what === 'sy' && first) to(1, (b) => middle(first, 1) - middle(b, 1), 'the first, level');
     const crease = creases.find((c) => c.id === id);

@@ -20,6 +20,15 @@ import { listOf, num, shapeOf, type BaseContext, type ListItem, type Parameter, 
 type Leaf = 'A' | 'B';
 const CORNERS = ['fore', 'leaf A head', 'leaf A foot', 'leaf B head', 'leaf B foot', 'fold'] as const;
 const SIDES = ['fore', 'leaf A fore', 'leaf B fore', 'head', 'foot'] as const;
+/** Leaves are called as the rest of the application calls them. */
+const PLACE_WORDS: Readonly<Record<string, string>> = {
+  'leaf A head': 'back, head',
+  'leaf A foot': 'back, foot',
+  'leaf B head': 'front, head',
+  'leaf B foot': 'front, foot',
+  'leaf A fore': 'back, fore',
+  'leaf B fore': 'front, fore',
+};
 type CornerPlace = (typeof CORNERS)[number];
 type SidePlace = (typeof SIDES)[number];
 
@@ -38,6 +47,7 @@ export const edgeParameters: readonly Parameter[] = [
         unit: 'choice',
         default: 'fore',
         choices: SIDES,
+        choiceWords: PLACE_WORDS,
         note: 'Fore edges lie away from the fold, head and foot at its ends.',
       },
       {
@@ -81,6 +91,7 @@ export const edgeParameters: readonly Parameter[] = [
         unit: 'choice',
         default: 'fore',
         choices: CORNERS,
+        choiceWords: PLACE_WORDS,
         note: 'Usually those at the fore edges; at the fold both leaves lose theirs.',
       },
       { key: 'how', label: 'How', unit: 'choice', default: 'round', choices: ['round', 'cut'], note: 'Or cut off.' },

@@ -49,7 +49,7 @@ const foldCardParameters: readonly Parameter[] = [
   { key: 'gutter', label: 'Gutter', unit: 'mm', default: 200, min: 10, max: 2000, note: 'Length of the fold.' },
   {
     key: 'reachA',
-    label: 'Reach of leaf A',
+    label: 'Reach of the back',
     unit: 'mm',
     default: 140,
     min: 10,
@@ -58,7 +58,7 @@ const foldCardParameters: readonly Parameter[] = [
   },
   {
     key: 'reachB',
-    label: 'Reach of leaf B',
+    label: 'Reach of the front',
     unit: 'mm',
     default: 140,
     min: 10,
@@ -81,7 +81,7 @@ const foldCardParameters: readonly Parameter[] = [
     highAs: 'reachA',
     note:
       'A silhouette doubled about its foot: front and back joined along the fold, as high as the ' +
-      'reach of leaf A before its foot is trimmed. A plain card unless set.',
+      'reach of the back before its foot is trimmed. A plain card unless set.',
   },
   {
     key: 'hinge',
@@ -151,6 +151,7 @@ export const foldCard: BaseKind = {
   // It is held, or lies on a table: that it is left standing is for its maker to say.
   states: () => [POSTED, { id: 'shelf', name: 'As it is looked at', drives: openTo(SEEN_DEG) }],
   crease: GUTTER,
+  words: { leafA: 'back', leafB: 'front', coverLeafA: 'back cover', coverLeafB: 'front cover' },
   // Of a card that hangs from its fold the leaf before its reader is the one that lies still: its foot is a fore edge.
   face: (values, side) =>
     side === 'outside' ? (isLined(values) ? 'coverLeafB' : 'leafB') : values.fold === 'top' ? 'leafA' : 'leafB',
