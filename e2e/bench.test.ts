@@ -83,6 +83,9 @@ test('an offcut on the shelf is used; a spare is one click', async () => {
   // What was laid stays where it is until it is laid anew.
   await (await findText(driver, 'button', 'Lay out anew')).click();
   await find(driver, 'svg[data-slot="card-240/offcut-1/1"]');
+  // The piece that is picked may lie across the grain from now on.
+  await (await findText(driver, 'section[@aria-label="Picked piece"]//label', 'yes')).click();
+  await find(driver, '[aria-label^="Undo: Strap may lie across the grain"]');
   await (await findText(driver, 'summary', 'Spares')).click();
   const count = (await driver.findElements(By.css('[data-piece="planets.belt"]'))).length;
   await click(driver, '[aria-label="One spare of Belt more"]');

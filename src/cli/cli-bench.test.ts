@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { unzipSync } from 'fflate';
 import { shelveFonts } from '../fonts/shelve';
+import { readDesign } from '../core/document/schema';
 import { MACHINES } from '../core/paper/machine';
 import { commonArea, jointArea } from '../core/tests/second-polygons';
 import { run } from './run';
@@ -30,7 +31,7 @@ interface Piece {
   holes: [number, number][][];
 }
 interface Told {
-  sheets: { width_mm: number; height_mm: number; used_pct: number; pieces: Piece[] }[];
+  sheets: { from: string; width_mm: number; height_mm: number; used_pct: number; pieces: Piece[] }[];
   unplaced: unknown[];
   rounds: number;
 }
@@ -57,6 +58,31 @@ test('sheets: outlines in sheet axes that do not overlap, with their use; severa
   )) as unknown as Told;
   expect(longer.rounds).toBeGreaterThan(told.rounds);
   expect(await refused('sheets', ORRERY, '--seconds', '-1')).toMatch(/seconds/);
+});
+
+test('sheets: a piece that an offcut refuses for its grain is told, and let turn lies on it', async () => {
+  const design = readDesign(readFileSync('examples/terrace-night.json', 'utf8'));
+  if (!design.ok) throw new Error(design.why);
+  const { stocks, sheets } = design.design;
+  const room = 2 * sheets.marginMm;
+  const MAT = 'terrace.riser.mat-1';
+  type Answer = Told & { refused_for_grain: { piece: string; offcut: string }[] };
+  const layout = async (file: string, ...more: string[]): Promise<Answer> =>
+    (await ask('sheets', file, '--seconds', '0', ...more)) as unknown as Answer;
+  const lying = (a: Answer): { from: string; piece: Piece } =>
+    a.sheets.flatMap((s) => s.pieces.map((piece) => ({ from: s.from, piece }))).find((p) => p.piece.piece === MAT)!;
+  const before = lying(await layout('examples/terrace-night.json'));
+  const [xs, ys] = [0, 1].map((k) => before.piece.outline.map((p) => p[k]));
+  const [wide, high] = [xs, ys].map((v) => Math.max(...v) - Math.min(...v));
+  const left = { id: 'left', widthMm: high + room + 0.1, heightMm: wide + room + 0.1 };
+  const withLeft = stocks.map((s) => (s.id === 'brass-120' ? { ...s, offcuts: [left] } : s));
+  const file = at('offcut.json');
+  writeFileSync(file, JSON.stringify({ ...design.design, stocks: withLeft }));
+  const refusedFor = (await layout(file)).refused_for_grain;
+  expect(refusedFor).toMatchObject([{ piece: MAT, offcut: 'brass-120/left/1' }]);
+  const turned = await layout(file, '--turn', MAT);
+  expect([turned.refused_for_grain, lying(turned).from]).toEqual([[], 'brass-120/left/1']);
+  expect(await refused('sheets', file, '--turn', 'nothing.here')).toMatch(/no piece has that id; there are .*card/);
 });
 
 test('cut: reads back what pattern wrote, by the profile it is given, and tells what came of it', async () => {

@@ -71,7 +71,11 @@ const HELP: Readonly<Record<string, Help>> = {
   sheets: {
     takes: 'FILE …',
     says: 'lays the pieces out on sheets by their true outlines',
-    options: { seconds: ['S', 'searches so long'], seed: ['N', 'another search'] },
+    options: {
+      seconds: ['S', 'searches so long'],
+      seed: ['N', 'another search'],
+      turn: ['PIECE', 'a piece that may lie across the grain; may be given again and again'],
+    },
   },
   cut: {
     takes: 'PATH',

@@ -2,6 +2,7 @@
 import type { Assembly } from '../core/assembly/assembly';
 import { buildAssembly } from '../core/build/build';
 import type { Design } from '../core/document/design';
+import { checkDesign } from '../core/document/schema';
 import { readProfile } from '../core/document/profile';
 import { toBooklet } from '../core/formats/booklet';
 import { toBundle } from '../core/formats/bundle';
@@ -21,11 +22,14 @@ import { readArguments, readDesignFile, readNumber, readText, UsageError, writeF
 const SEARCH_S = 2;
 
 export const sheets: Verb = (args) => {
-  const { files, options } = readArguments(args, { seconds: 'one', seed: 'one' });
+  const { files, options, many } = readArguments(args, { seconds: 'one', seed: 'one', turn: 'many' });
   const seconds = readNumber(options.seconds, 'seconds', 0, 3600, SEARCH_S);
   const designs = readDesigns(files);
   const seed = options.seed === undefined ? undefined : readNumber(options.seed, 'seed', 1, 1e6, 1, true);
-  const cards = designs.map((design) => ({ design: seeded(design, seed), assembly: buildAssembly(design) }));
+  const cards = designs.map((design) => ({
+    design: turning(seeded(design, seed), many.turn),
+    assembly: buildAssembly(design),
+  }));
   // Whatever was put by hand and is locked stays; the rest is laid anew where there is time for it.
   const search = layingOut(cards, seconds > 0);
   const until = Date.now() + 1000 * seconds;
@@ -35,6 +39,7 @@ export const sheets: Verb = (args) => {
     if (done) break;
     found = value;
   }
+  checkTurned(found, many.turn);
   return { result: tellLayout(found, cards[0].design) };
 };
 
@@ -44,6 +49,23 @@ const readDesigns = (files: readonly string[]): Design[] =>
 
 const seeded = (design: Design, seed: number | undefined): Design =>
   seed === undefined ? design : { ...design, sheets: { ...design.sheets, seed } };
+
+/** With pieces that may lie across the grain, beside those that already may. Throws UsageError. */
+function turning(design: Design, pieces: readonly string[]): Design {
+  if (pieces.length === 0) return design;
+  const { anyGrain = [] } = design.sheets;
+  const turned = { ...design, sheets: { ...design.sheets, anyGrain: [...new Set([...anyGrain, ...pieces])] } };
+  const checked = checkDesign(turned);
+  if (!checked.ok) throw new UsageError(`--turn: ${checked.why}`);
+  return turned;
+}
+
+function checkTurned({ sheets: laid, unplaced }: Layout, pieces: readonly string[]): void {
+  const known = new Set([...laid.flatMap((s) => s.placed), ...unplaced].map((p) => p.drawing.id));
+  const missing = pieces.find((id) => !known.has(id));
+  if (missing !== undefined)
+    throw new UsageError(`--turn ${missing.slice(0, 60)}: no piece has that id; there are ${[...known].join(', ')}`);
+}
 
 function tellLayout(layout: Layout, { sheets: { bed } }: Design): object {
   const beds = bed && layOnBeds(layout, bed);
@@ -63,6 +85,12 @@ function tellLayout(layout: Layout, { sheets: { bed } }: Design): object {
       used_pct: s.usePercent,
       left: { width_mm: s.left.widthMm, height_mm: s.left.heightMm },
       pieces: s.placed.map(tellPiece),
+    })),
+    refused_for_grain: layout.refused.map(({ drawing, offcut }) => ({
+      piece: drawing.id,
+      offcut: offcut.slot,
+      width_mm: offcut.widthMm,
+      height_mm: offcut.heightMm,
     })),
     unplaced: layout.unplaced.map(({ drawing, copy, why }) => ({ piece: drawing.id, copy, why })),
     ...(beds

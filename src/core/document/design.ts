@@ -157,6 +157,8 @@ export interface SheetChoices {
   readonly copies: number;
   /** How many more of a piece, by its id. */
   readonly spares?: Readonly<Record<string, number>>;
+  /** Pieces that may lie with their longest crease across the grain, by id: an offcut may then be enough. */
+  readonly anyGrain?: readonly string[];
   /** Of the nesting: another one finds another layout. */
   readonly seed?: number;
   readonly places?: readonly Place[];

@@ -62,6 +62,7 @@ export const sheetsSchema = Joi.object({
   spacingMm: length(100).required(),
   copies: Joi.number().integer().min(1).max(1000).required(),
   spares: Joi.object().pattern(facetId, Joi.number().integer().min(1).max(100)).max(1000),
+  anyGrain: Joi.array().items(facetId).unique().max(1000),
   seed: Joi.number().integer().min(1).max(1e6),
   places: Joi.array().items(sheetPlace).max(MOST_PLACES),
   print: Joi.object({ marks: Joi.boolean().required(), backs: Joi.valid('none', 'long', 'short').required() }),

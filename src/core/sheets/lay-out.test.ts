@@ -130,6 +130,39 @@ describe('what is at hand', () => {
     // 60 and two margins of 5 are 70: a tenth more, and only the long one does.
     expect(sheetOf(laid(withStock(squared(62.1), 'card-160', { offcuts })), 'layer.l1').slot).toBe('card-160/long/1');
   });
+  describe('an offcut refused for its grain', () => {
+    /** A strip of 80 by 30 with 5 mm round it, along the grain where it is not turned. */
+    const strip = (offcut: { widthMm: number; heightMm: number }, more: Partial<Design['sheets']> = {}): Design => {
+      const d = layered(card(120, 70), { shape: { rect: { width: 80, height: 30 } } as never });
+      const offcuts = [{ id: 'left', ...offcut }];
+      return withStock({ ...d, sheets: { ...d.sheets, ...more } }, 'card-160', { offcuts, grain: 'long' });
+    };
+    const refusedIn = (d: Design): string[] => laid(d).refused.map((r) => r.drawing.id);
+
+    test.each([
+      [{ widthMm: 39.9, heightMm: 100 }, []],
+      [{ widthMm: 40, heightMm: 100 }, ['layer.l1']],
+      [{ widthMm: 40.1, heightMm: 90 }, ['layer.l1']],
+      [{ widthMm: 40.1, heightMm: 89.9 }, []],
+      // Along its grain it fits: nothing is refused.
+      [{ widthMm: 90, heightMm: 40 }, []],
+    ])('%p: %p', (offcut, expected) => {
+      expect(refusedIn(strip(offcut))).toEqual(expected);
+      expect(refusedIn(withStock(strip(offcut), 'card-160', { grain: 'none' }))).toEqual([]);
+    });
+
+    test('let turn it lies on that offcut, across the grain, and nothing is refused any more', () => {
+      const d = strip({ widthMm: 45, heightMm: 100 });
+      expect(sheetOf(laid(d), 'layer.l1').offcut).toBe(false);
+      const turned = strip({ widthMm: 45, heightMm: 100 }, { anyGrain: ['layer.l1'] });
+      expect(checkDesign(turned)).toMatchObject({ ok: true });
+      const layout = laid(turned);
+      expect(layout.refused).toEqual([]);
+      expect(sheetOf(layout, 'layer.l1').slot).toBe('card-160/left/1');
+      expect(sheetOf(layout, 'layer.l1').placed).toMatchObject([{ acrossGrain: true }]);
+      expectSound(layout, turned);
+    });
+  });
   test('a colour is cut from its own offcut, and not from that of another', () => {
     const red = { id: 'red', widthMm: 100, heightMm: 100, colour: '#aa3311' };
     const d = withStock(squared(), 'card-160', { offcuts: [red] });

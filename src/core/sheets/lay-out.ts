@@ -6,7 +6,7 @@ import type { Vec2 } from '../plane/vec2';
 import { pieceSize } from '../rules';
 import { NEST_TOUCH_MM, SIZE_ROUNDING_MM } from '../tolerance';
 import type { Drawing } from './drawing';
-import { sheetUse, type Layout, type PlacedPiece, type SheetLayout } from './layout';
+import { sheetUse, type Layout, type PlacedPiece, type RefusedForGrain, type SheetLayout } from './layout';
 import { nesting, type Nested, type NestItem, type NestSheet } from './nest/nest';
 import { thinOutward } from './nest/thin-outward';
 import { rotated } from '../plane/turning';
@@ -45,6 +45,7 @@ function together(works: readonly BatchWork[], rounds: number): Layout {
   return {
     sheets,
     unplaced: works.flatMap((w) => w.unplaced()),
+    refused: works.flatMap((w) => w.refused()),
     rounds,
     price: prices.length > 0 ? prices.reduce((a, b) => a + b, 0) : null,
   };
@@ -126,12 +127,39 @@ class BatchWork {
     const across = stock.oneWay ? [90] : [90, 270];
     if (stock.grain === 'none') return stock.oneWay ? up : [...up, ...across];
     const wanted = this.across.has(drawing) ? across : up;
-    const fits = this.sizes().some((slot) => {
-      const { min, max } = regionBox(rotated(region, wanted[0]));
-      const room = this.roomOn(slot);
-      return max[0] - min[0] <= room.widthMm + SIZE_ROUNDING_MM && max[1] - min[1] <= room.heightMm + SIZE_ROUNDING_MM;
-    });
+    if (this.mayLieAcross(drawing)) return [...wanted, ...(wanted === up ? across : up)];
+    const fits = this.sizes().some((slot) => this.fitsOn(slot, region, wanted[0]));
     return fits ? wanted : wanted === up ? across : up;
+  }
+
+  private mayLieAcross({ id }: Drawing): boolean {
+    return this.design.sheets.anyGrain?.includes(id) ?? false;
+  }
+
+  /** Whether the box of what a piece takes lies on a sheet that is empty. */
+  private fitsOn(slot: Slot, region: Region, turnDeg: number): boolean {
+    const { min, max } = regionBox(rotated(region, turnDeg));
+    const room = this.roomOn(slot);
+    return max[0] - min[0] <= room.widthMm + SIZE_ROUNDING_MM && max[1] - min[1] <= room.heightMm + SIZE_ROUNDING_MM;
+  }
+
+  /** Pieces that lie on a whole sheet, or nowhere, while an offcut that nothing lies on would take them turned. */
+  refused(): RefusedForGrain[] {
+    if (this.batch.stock.grain === 'none') return [];
+    const used = new Set((this.found?.placed ?? []).map((n) => n.sheet));
+    const free = this.slots.filter((slot, k) => slot.offcut && !used.has(k));
+    const onOffcut = new Set(
+      (this.found?.placed ?? []).filter((n) => this.slots[n.sheet].offcut).map((n) => this.copies[n.item].drawing),
+    );
+    return this.batch.drawings.flatMap((drawing): RefusedForGrain[] => {
+      if (onOffcut.has(drawing) || this.mayLieAcross(drawing)) return [];
+      const region = roomOf(drawing.region, this.design.sheets.spacingMm);
+      const [wanted, turned] = this.across.has(drawing) ? [90, 0] : [0, 90];
+      const offcut = free.find((s) => !this.fitsOn(s, region, wanted) && this.fitsOn(s, region, turned));
+      return offcut
+        ? [{ drawing, offcut: { slot: offcut.id, widthMm: offcut.widthMm, heightMm: offcut.heightMm } }]
+        : [];
+    });
   }
 
   /** Sheets lie with the longer side across, so that long grain runs along x; creases run along the grain. */

@@ -36,9 +36,15 @@ export interface SheetLayout {
   /** What is left whole when the rest is cut off straight, mm. */
   readonly left: { readonly widthMm: number; readonly heightMm: number };
 }
+export interface RefusedForGrain {
+  readonly drawing: Drawing;
+  readonly offcut: { readonly slot: string; readonly widthMm: number; readonly heightMm: number };
+}
 export interface Layout {
   readonly sheets: readonly SheetLayout[];
   readonly unplaced: readonly { readonly drawing: Drawing; readonly copy: number; readonly why: string }[];
+  /** Pieces that an offcut at hand would take, were it not for its grain. */
+  readonly refused: readonly RefusedForGrain[];
   /** Rounds of the search that made it. */
   readonly rounds: number;
   /** Sum of the sheets that have a price; null where none has. */

@@ -7,6 +7,7 @@ import type { Laid } from '@/workers/protocol';
 import { deg, mm } from '../common/asked';
 import { Action } from '../common/Action';
 import { NumberField } from '../common/Field';
+import { GrainChoice } from './GrainChoice';
 import { troubleWords } from './SheetBoard';
 import { turnedInPlace, type Hand } from './useHand';
 
@@ -66,6 +67,7 @@ export function PiecePanel({ laid, hand }: { readonly laid: Laid; readonly hand:
           {locked ? 'Locked here' : 'Lock it here'}
         </Action>
       </Box>
+      {sheet.stock.grain !== 'none' && <GrainChoice piece={drawing.id} title={drawing.title} />}
       {trouble && (
         <chakra.p role="alert" color="bad" m="0 0 6px" fontSize="13px">
           It {troubleWords(trouble.trouble)}.

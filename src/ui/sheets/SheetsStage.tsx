@@ -5,6 +5,7 @@ import { marginOf, type Design } from '@/core/document/design';
 import { useStudio } from '@/store/context';
 import { Hint } from '../common/Hint';
 import { BedBoard } from './BedBoard';
+import { RefusedForGrain } from './GrainChoice';
 import { Lines } from './Making';
 import { NestPanel } from './NestPanel';
 import { PiecePanel } from './PiecePanel';
@@ -57,6 +58,7 @@ export function SheetsStage() {
         {laid || why ? (
           <>
             {laid && <PiecePanel laid={laid} hand={hand} />}
+            {laid && <RefusedForGrain refused={laid.layout.refused} />}
             <NestPanel laid={laid} searching={searching} onSearch={search} onStop={stop} onGiveUp={giveUp} />
             <TogetherPanel guests={guestCards} onGuests={setGuests} />
             <ShelfPanel laid={laid} />
