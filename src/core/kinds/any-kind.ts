@@ -66,6 +66,8 @@ export interface AnyKind {
   readonly namedEntry?: (values: ParameterValues, list: string, k: number) => string | undefined;
   /** Words for creases and facets of it whose names do not read as words. */
   readonly words?: Readonly<Record<string, string>>;
+  /** Numbers that say nothing with these values. */
+  readonly silent?: (values: ParameterValues) => readonly string[];
   /** Its size in a line of the build list; `say` gives a length without its unit. */
   readonly sizeOf: (values: ParameterValues, say: (mm: number) => string) => string;
   /** It carries a figure whose top is worth following over the travel. */

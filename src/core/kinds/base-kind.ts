@@ -18,8 +18,6 @@ export interface BaseKind extends AnyKind {
   readonly brief: readonly (string | AsOne)[];
   /** How its own pieces are put together, before anything stands on it, and how far open it is for that. */
   readonly order: (values: ParameterValues) => readonly OrderStep[];
-  /** Numbers that say nothing with these values. */
-  readonly silent?: (values: ParameterValues) => readonly string[];
   /** Sizes for a card whose gutter is so long and whose leaves reach so far, mm. */
   readonly fitting: (size: BaseSize) => ParameterValues;
   /** The size it stands for, mm: what another base of that size is begun with. */

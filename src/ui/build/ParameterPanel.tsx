@@ -287,11 +287,7 @@ function MechanismFields() {
   const m = design.mechanisms.find((x) => x.id === selected)!;
   const [name, setName] = useState<string | null>(null);
   const { parameters, values } = useParameters(m.id);
-  // A cut step has no tabs, a side step keeps to its edge: fields that say nothing are left out.
-  const silent = (key: string): boolean =>
-    (key === 'tab' && values.build === 'cut') ||
-    (key === 'tread' && values.build === 'cut') ||
-    (key === 'offset' && values.edge !== undefined && values.edge !== 'none');
+  const silent = KINDS.get(m.kind)?.silent?.(values) ?? [];
   const own = new Set(standingOn(design, m.id));
   const creases = hosts?.filter((h) => !own.has(ownerOfId(h.crease))) ?? [];
   const rename = (): void => {
@@ -352,7 +348,7 @@ function MechanismFields() {
       {KINDS.get(m.kind)?.editors?.includes('planes') && <PlaneSide id={m.id} />}
       {KINDS.get(m.kind)?.editors?.includes('planes') && <LettersOnLine id={m.id} />}
       {!m.mount && KINDS.get(m.kind)?.charts?.map((c) => <LiftChart key={c.measure} id={m.id} {...c} />)}
-      <Fields id={m.id} keys={parameters.map((p) => p.key).filter((k) => !silent(k))} />
+      <Fields id={m.id} keys={parameters.map((p) => p.key).filter((k) => !silent.includes(k))} />
       <MeasuredHere id={m.id} />
       {KINDS.get(m.kind)?.editors?.includes('struts') && <StrutTradeTable id={m.id} />}
       {(m.mount || KINDS.get(m.kind)?.ownPiece?.(values)) && (

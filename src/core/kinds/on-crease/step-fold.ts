@@ -331,6 +331,11 @@ export const stepFold: CreaseKind = {
   // The ridge lies where depth and riser have it: a hand on it makes the step higher.
   holds: (crease) => (crease === 'ridge' ? ['riser', 'height'] : []),
   sizeOf: (v, say) => `${say(num(v, 'depth'))} × ${say(num(v, 'height'))}`,
+  // A cut step has no tabs, a side step keeps to its edge.
+  silent: ({ build: how, edge }) => [
+    ...(how === 'cut' ? ['tab', 'tread'] : []),
+    ...(edge === 'none' ? [] : ['offset']),
+  ],
   ownPiece: (v) => v.build === 'glued',
   parameters: [
     {

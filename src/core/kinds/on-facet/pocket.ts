@@ -1,11 +1,11 @@
 /**
- * A pocket glued on three sides, a piece that slides out of it, and a flap in its front (docs/mechanisms.md). Mount
- * axes, mm: the pocket about the middle, open at the top; the flap hinges at its left.
+ * A pocket glued along its edge but for the mouth, a piece that slides out of it, and a flap in its front
+ * (docs/mechanisms.md). Mount axes, mm: the pocket about the middle, open at the top; the flap hinges at its left.
  */
 import type { Drive } from '../../drives';
 import { partId } from '../../ids';
 import { creaseMotion, shiftBy } from '../../linkage';
-import { boxOf, rectangle, subtract, type Polygon } from '../../plane/polygon';
+import { boxOf, rectangle, subtract } from '../../plane/polygon';
 import { rectShape } from '../../shapes/basics';
 import {
   EMPTY,
@@ -18,6 +18,7 @@ import {
   type ParameterValues,
 } from '../kind';
 import { centred, demand, disc, GRIP_TAB_MM, leftOf } from './common';
+import { pocketFront, type PocketFront } from './pocket-front';
 import { above, facetOf, firstLevel, onFace, sheet, toPiece, type Sheet } from './sheets';
 
 /** Paper of the front that a flap leaves to the glued sides; common practice, no source. */
@@ -25,10 +26,10 @@ const FRAME_MM = 3;
 
 function build(values: ParameterValues, context: FaceContext): Contribution {
   const { id, face, caliperMm, outline } = context;
-  const [width, height, tape, play, notch] = ['width', 'height', 'tape', 'play', 'notch'].map((k) => num(values, k));
+  const [play, notch] = ['play', 'notch'].map((k) => num(values, k));
   const [insertWidth, insertHeight] = [num(values, 'insertWidth'), num(values, 'insertHeight')];
-  const inner = width - 2 * tape;
-  const floor = -height / 2 + tape;
+  const plain = pocketFront(values, context);
+  const { floor, top, sidePlay } = plain;
   const flapShape = shapeOf(values, 'flap');
   const flapOutline = flapShape && centred(outline(flapShape));
 
@@ -40,9 +41,8 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
     rectShape(insertWidth, insertHeight, num(values, 'corner'))[0],
     level,
   );
-  const whole: Polygon = { outer: rectangle(-width / 2, -height / 2, width / 2, height / 2), holes: [] };
   const cut = leftOf(
-    subtract([whole], [...(notch > 0 ? [disc(notch, [0, height / 2])] : []), ...(flapOutline ?? [])]),
+    subtract(plain.outline, [...(notch > 0 ? [disc(notch, [0, top])] : []), ...(flapOutline ?? [])]),
     'front',
   );
   const front = sheet(context, 'front', 'Pocket front', cut, level + caliperMm);
@@ -71,14 +71,13 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
     ],
     driven: { drive: draw.id, at: 0, rate: 1 },
   };
-  const sidePlay = (inner - insertWidth) / 2;
-  const out = insertHeight - (height - tape);
-  const frame = flapOutline ? frameOf(flapOutline[0], width, height, tape) : Infinity;
+  const out = insertHeight - (top - floor);
+  const frame = flapOutline ? plain.flapRoom(flapOutline[0]) : Infinity;
   return {
     ...EMPTY,
     pieces: [
       insert.piece,
-      gluedFront(context, front, values),
+      gluedFront(context, front, plain),
       ...(flap ? [flap.piece, strip(context, flap, values)] : []),
     ],
     bonds: [
@@ -92,7 +91,7 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
     joints: [slide, ...(flap ? [hinged(id, front, flap, shut)] : [])],
     drives: [draw, ...(flap ? [shut] : [])],
     landmarks: [{ name: 'handle', piece: insert.piece.id, facet: insert.piece.id, at: [0, insertHeight / 2] }],
-    measures: () => ({ inner_width_mm: inner, side_play_mm: sidePlay, stick_out_mm: out }),
+    measures: () => ({ inner_width_mm: insertWidth + 2 * sidePlay, side_play_mm: sidePlay, stick_out_mm: out }),
     demands: [
       demand('bind', 'insert', 'beside its insert there is play of', sidePlay, {
         least: play,
@@ -117,24 +116,17 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
   };
 }
 
-/** Tape along three sides of the front, open at the top: the middle stays free of it. */
-function gluedFront({ face }: FaceContext, { piece }: Sheet, values: ParameterValues): Sheet['piece'] {
-  const [width, height, tape] = ['width', 'height', 'tape'].map((k) => num(values, k));
-  const [x, y] = [width / 2 - 1, height / 2 - 1];
-  const strips = {
-    left: rectangle(-x, -y, -x + tape - 2, y),
-    right: rectangle(x - tape + 2, -y, x, y),
-    foot: rectangle(-x + tape - 2, -y, x - tape + 2, -y + tape - 2),
-  };
-  const glue = Object.entries(strips).map(([name, outline]) => ({
+/** Tape along its edge, open at the top: the middle stays free of it. */
+const gluedFront = ({ face }: FaceContext, { piece }: Sheet, { glue }: PocketFront): Sheet['piece'] => ({
+  ...piece,
+  glue: glue.map(({ name, outline }) => ({
     id: `${piece.id}-tape-${name}`,
     mechanism: piece.mechanism,
     outline,
     facet: piece.id,
     onto: { piece: face.piece, facet: face.facet, outline: toPiece(face, [{ outer: outline, holes: [] }])[0].outer },
-  }));
-  return { ...piece, glue };
-}
+  })),
+});
 
 /** A flap on its strip, at the left of it: it turns out towards the reader. */
 function hinged(id: string, front: Sheet, flap: Sheet, drive: Drive): MovingJoint {
@@ -165,24 +157,13 @@ function strip(context: FaceContext, flap: Sheet, values: ParameterValues): Shee
   return { ...sheet(context, 'hinge-strip', 'Hinge strip', outline, 0).piece, apart: true };
 }
 
-/** Least paper of the front between a flap and the inner edge of the glue, mm. */
-function frameOf(flap: Polygon, width: number, height: number, tape: number): number {
-  const { min, max } = boxOf(flap.outer);
-  return Math.min(
-    width / 2 - tape - max[0],
-    min[0] + width / 2 - tape,
-    min[1] + height / 2 - tape,
-    height / 2 - max[1],
-  );
-}
-
 export const pocket: FaceKind = {
   id: 'pocket',
   mount: 'face',
   natural: 'inside',
   order: [
     'Hinge the flap, where there is one, with its strip behind it and the front.',
-    'Glue the front at its three sides only; keep adhesive off the middle.',
+    'Glue the front along its edge only, not at its mouth; keep adhesive off the middle.',
     'Slide the insert in once the glue has set.',
   ],
   title: 'Pocket',
@@ -199,11 +180,36 @@ export const pocket: FaceKind = {
     along: ['at.x', 'width', 'insertWidth'],
     size: ['width', 'height'],
   }),
+  silent: (v) => (v.outline === 'card' ? ['shape', 'width'] : shapeOf(v, 'shape') ? ['width', 'height'] : []),
   sizeOf: (v, say) => `${say(num(v, 'width'))} × ${say(num(v, 'height'))}`,
   parameters: [
     { key: 'width', label: 'Width', unit: 'mm', default: 104, min: 10, max: 1000, note: 'Of the pocket, outside.' },
     { key: 'height', label: 'Height', unit: 'mm', default: 60, min: 10, max: 1000, note: 'Of the pocket, outside.' },
-    { key: 'tape', label: 'Glued edge', unit: 'mm', default: 8, min: 2, max: 100, note: 'At its three sides.' },
+    {
+      key: 'outline',
+      label: 'Front',
+      unit: 'choice',
+      default: 'own',
+      choices: ['own', 'card'],
+      choiceWords: { own: 'its own', card: 'as its card' },
+      note: 'As its card: along the edges of the facet it is glued to, from its foot up to the height.',
+    },
+    {
+      key: 'shape',
+      label: 'Shape',
+      unit: 'shape',
+      default: null,
+      note: 'Of its front, in place of a rectangle; the insert is drawn out at its top.',
+    },
+    {
+      key: 'tape',
+      label: 'Glued edge',
+      unit: 'mm',
+      default: 8,
+      min: 2,
+      max: 100,
+      note: 'All round but for the mouth.',
+    },
     {
       key: 'insertWidth',
       label: 'Insert width',
