@@ -2,6 +2,8 @@
 import type { Finding } from '@/core/rules';
 import type { Proof } from '@/core/proof/prove';
 import { prove } from '@/core/proof/prove';
+import { CENTRE } from '@/core/document/design';
+import { addMechanism } from '@/core/document/standing';
 import { card, stand } from '@/core/tests/cards';
 import { bandsOf } from './travel-bands';
 
@@ -24,6 +26,20 @@ test('what passes through something is marked where it does', () => {
   expect(bandsOf(withFindings([collision('blocks')]))).toEqual([
     { from: 40, to: 90, name: 'passes through', bad: true },
   ]);
+});
+test.each([
+  [0.049, 0],
+  [0.05, 0],
+  [0.051, 1],
+])('reaching %p mm past the fore edge marks %p stretches', (mm, bands) => {
+  const [at] = blocked.travel;
+  expect(bandsOf({ ...withFindings([]), travel: [{ ...at, reach_mm: mm }] })).toHaveLength(bands);
+});
+test('a pocket on the very edges of its leaf pokes out nowhere', () => {
+  const mount = { ...CENTRE, side: 'inside' as const };
+  const values = { outline: 'card', height: 60, insertWidth: 60, insertHeight: 50 };
+  const d = addMechanism(card(190, 140), 'pocket', { on: 'leafB', mount }, values).design;
+  expect(bandsOf(prove(d, 12))).toEqual([]);
 });
 test('a note marks nothing', () => expect(bandsOf(withFindings([collision('note')]))).toEqual([]));
 test('what only a hand brings about is not of the opening', () => {

@@ -181,7 +181,10 @@ export const pocket: FaceKind = {
     size: ['width', 'height'],
   }),
   silent: (v) => (v.outline === 'card' ? ['shape', 'width'] : shapeOf(v, 'shape') ? ['width', 'height'] : []),
-  sizeOf: (v, say) => `${say(num(v, 'width'))} × ${say(num(v, 'height'))}`,
+  sizeOf: (v, say) =>
+    v.outline === 'card' || shapeOf(v, 'shape')
+      ? `insert ${say(num(v, 'insertWidth'))} × ${say(num(v, 'insertHeight'))}`
+      : `${say(num(v, 'width'))} × ${say(num(v, 'height'))}`,
   parameters: [
     { key: 'width', label: 'Width', unit: 'mm', default: 104, min: 10, max: 1000, note: 'Of the pocket, outside.' },
     { key: 'height', label: 'Height', unit: 'mm', default: 60, min: 10, max: 1000, note: 'Of the pocket, outside.' },
