@@ -102,6 +102,12 @@ test('a spacer is made thicker in the section, and the wheel stands higher', asy
   const section = async (): Promise<string> =>
     (await (await find(driver, '[data-section] svg')).getAttribute('aria-label'))!;
   expect(await section()).toContain('Spacer 1 1.00 mm');
+  // All of the stack, against the card once it is proved.
+  await eventually(driver, 'its height', async () =>
+    /^All of it \d+\.\d+ mm; the shut card \d+\.\d+ mm$/.test(
+      await (await find(driver, '[data-testid=stack-height]')).getText(),
+    ),
+  );
   const field = await find(driver, '[data-thickness="spacers[0].thickness"] input');
   await field.click();
   await field.sendKeys(Key.chord(Key.CONTROL, 'a'), '1.5', Key.ENTER);

@@ -71,7 +71,7 @@ test.each([
   const before = await cards();
   await pick(file);
   await eventually(driver, 'the message', async () =>
-    message.test(await (await find(driver, '[role=status]')).getText()),
+    message.test(await (await find(driver, '[role=alert]')).getText()),
   );
   expect(await cards()).toEqual(before);
 });

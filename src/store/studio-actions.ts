@@ -3,9 +3,11 @@ import { checkChange } from '@/core/document/schema';
 import { rebased } from '@/core/document/variants';
 import { moved, OPEN, within } from '@/core/drives';
 import { CARD } from '@/core/ids';
-import { drivesOf, NONE_ALSO, type Studio, type StudioActions } from './studio-state';
+import { drivesOf, NONE_ALSO, type News, type Studio, type StudioActions } from './studio-state';
 
 const OTHER_WRITES = 'Not done: this card is written in another tab. Write here instead to change it.';
+
+const refused = (text: string): News => ({ text, bad: true });
 
 /** @param steps back and forth in the history */
 export function actionsOf(
@@ -15,15 +17,18 @@ export function actionsOf(
 ): StudioActions {
   return {
     edit: (label, change) => {
-      if (!get().writes) return set({ news: OTHER_WRITES, preview: null });
+      if (!get().writes) return set({ news: refused(OTHER_WRITES), preview: null });
       const next = rebased(get().design, change(get().design));
       if (next === get().design) return;
       const why = checkChange(next, get().design);
-      set(why === null ? { design: next, label, preview: null } : { news: `Not done: ${why}.`, preview: null });
+      set(
+        why === null ? { design: next, label, preview: null } : { news: refused(`Not done: ${why}.`), preview: null },
+      );
     },
     undo: () => get().writes && steps.undo(),
     redo: () => get().writes && steps.redo(),
-    say: (news) => set({ news }),
+    say: (text) => set({ news: text === null ? null : { text, bad: false } }),
+    warn: (text) => set({ news: refused(text) }),
     go: (to) => set({ stage: to }),
     select: (selected) => set({ selected, also: NONE_ALSO, rooms: selected === get().selected ? get().rooms : {} }),
     selectAlso: (id) => {

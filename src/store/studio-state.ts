@@ -11,6 +11,13 @@ export const STAGES = ['brief', 'build', 'dress', 'prove', 'sheets', 'make'] as 
 export type Stage = (typeof STAGES)[number];
 export type { Saving } from './keeper';
 
+/** Something that a person is told, until they put it away. */
+export interface News {
+  readonly text: string;
+  /** Something was not done. */
+  readonly bad: boolean;
+}
+
 export interface Studio {
   readonly id: string;
   readonly design: Design;
@@ -51,7 +58,7 @@ export interface Studio {
   /** States older than those that can be gone back to were let go. */
   readonly historyCut: boolean;
   /** Said to the person until it is put away. */
-  readonly news: string | null;
+  readonly news: News | null;
   readonly adding: string | null;
   /** Layers that are moved together in Dress. */
   readonly layers: readonly string[];
@@ -100,6 +107,8 @@ export interface StudioActions {
   pickLayers(ids: readonly string[]): void;
   show(dialog: Dialog | null): void;
   say(news: string | null): void;
+  /** What was asked for was not done: spoken at once. */
+  warn(news: string): void;
 }
 
 /** The design that the views are to show. */

@@ -143,7 +143,7 @@ test('a change that could not be read back is not made, and the place is named',
   const before = store.getState().design;
   store.getState().actions.edit('name', (d) => ({ ...d, name: 'n'.repeat(121) }));
   expect(store.getState().design).toBe(before);
-  expect(store.getState().news).toMatch(/Not done: name/);
+  expect(store.getState().news).toEqual({ text: expect.stringMatching(/Not done: name/), bad: true });
   expect(recorded).toHaveLength(0);
 });
 
@@ -153,7 +153,7 @@ test('a tab that does not write makes no changes and says so', () => {
   edit('depth 31', depth(31));
   undo();
   expect(store.getState().design).toBe(design);
-  expect(store.getState().news).toMatch(/another tab/);
+  expect(store.getState().news).toEqual({ text: expect.stringMatching(/another tab/), bad: true });
 });
 
 test('history that was kept is there to go back and forth in', () => {

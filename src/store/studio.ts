@@ -119,7 +119,12 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
     const own: Design = { ...mine, name: `${mine.name.slice(0, 90)}, as changed here` };
     await goOnAs(own);
     store.setState({
-      news: `This card was changed in another tab as well. Your changes are kept as a card of its own: “${own.name}”.`,
+      news: {
+        text:
+          'This card was changed in another tab as well. ' +
+          `Your changes are kept as a card of its own: “${own.name}”.`,
+        bad: false,
+      },
     });
   };
   /** Takes over what another tab has written; one after another, so that the last that was written stays. */
@@ -161,7 +166,9 @@ export function createStudio({ project, history }: Opened, stage: Stage) {
     if (document.visibilityState === 'visible' && !store.getState().writes) void follow();
   };
   if (typeof document !== 'undefined') document.addEventListener('visibilitychange', seen);
-  const stopNews = onWorkerNews((text) => store.setState({ news: `${text}. Nothing of the card is lost.` }));
+  const stopNews = onWorkerNews((text) =>
+    store.setState({ news: { text: `${text}. Nothing of the card is lost.`, bad: true } }),
+  );
 
   const stop = store.subscribe((now, before) => {
     if (now.design !== before.design) {

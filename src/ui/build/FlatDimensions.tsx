@@ -155,7 +155,7 @@ function TypedHere({
   readonly onDone: () => void;
 }) {
   const design = useStudio((s) => s.design);
-  const { edit, say } = useActions();
+  const { edit, warn } = useActions();
   if (!dimension) return null;
   const { mechanism, parameter } = dimension;
   const field = fieldOf(kindIn(design, mechanism) ?? '', parameter);
@@ -164,7 +164,7 @@ function TypedHere({
   const label = labelOfLever(design, mechanism, parameter);
   const commit = (text: string): void => {
     const read = readValue(field, text, design.units);
-    if (!read.ok) say(`${label}: ${read.why.replace(/^\w+:? /, '')}.`);
+    if (!read.ok) warn(`${label}: ${read.why.replace(/^\w+:? /, '')}.`);
     else if (read.value !== value)
       edit(inSentence(label), (d) => setLever(d, mechanism, parameter, read.value as number));
     onDone();

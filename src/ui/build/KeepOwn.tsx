@@ -10,12 +10,13 @@ import { Action } from '../common/Action';
  */
 export function KeepOwn({ ids }: { readonly ids: readonly string[] }) {
   const store = useStudioStore();
-  const { say } = useActions();
+  const { say, warn } = useActions();
   const put = async (): Promise<void> => {
     const { design } = store.getState();
     const { name } = design.mechanisms.find((x) => x.id === ids[0])!;
     const why = await keepOwn({ name, text: copiedText(design, ids) });
-    say(why ? `${name} was not kept: ${why}.` : `${name} is kept: put it on from the list of mechanisms, on any card.`);
+    if (why) warn(`${name} was not kept: ${why}.`);
+    else say(`${name} is kept: put it on from the list of mechanisms, on any card.`);
   };
   return (
     <Action small title="Used again from the list of mechanisms, on this card and others" onClick={() => void put()}>

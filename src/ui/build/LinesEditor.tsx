@@ -15,7 +15,7 @@ import { OWN_ROLE_WORDS } from './own-words';
 export function LinesEditor({ id }: { readonly id: string }) {
   const design = useStudio((s) => s.design);
   const scene = useStudio((s) => s.scene);
-  const { edit, light, say } = useActions();
+  const { edit, light, say, warn } = useActions();
   const [open, setOpen] = useState<string | null>(null);
   const [choices, setChoices] = useState<readonly RoleChoice[] | null>(null);
   const m = design.mechanisms.find((x) => x.id === id);
@@ -39,7 +39,7 @@ export function LinesEditor({ id }: { readonly id: string }) {
   };
   const propose = async (): Promise<void> => {
     const answer = await engine('study').ownRoles(design, id);
-    if (!answer.ok) return say(answer.why);
+    if (!answer.ok) return warn(answer.why);
     setChoices(answer.value);
     if (answer.value.length === 0) say('Flat folding leaves the roles of these lines open: choose them as you like.');
   };

@@ -13,22 +13,22 @@ import { fileName, saveAs, textOf } from '../common/files';
 /** Mechanisms of one's own, to be put on the same crease; saved as files, and brought in from them. */
 export function OwnTiles({ crease }: { readonly crease: string }) {
   const store = useStudioStore();
-  const { add, edit, say, select } = useActions();
+  const { add, edit, warn, select } = useActions();
   const [own, setOwn] = useState<readonly OwnMechanism[]>([]);
   const picker = useRef<HTMLInputElement>(null);
   const refresh = useCallback(async (): Promise<void> => {
     try {
       setOwn(await ownMechanisms());
     } catch (error) {
-      say(`Your own mechanisms cannot be shown: ${(error as Error).message}.`);
+      warn(`Your own mechanisms cannot be shown: ${(error as Error).message}.`);
     }
-  }, [say]);
+  }, [warn]);
   useEffect(() => void refresh(), [refresh]);
 
   const put = (o: OwnMechanism): void => {
     const { design } = store.getState();
     const given = pasted(design, o.text);
-    if (!given.ok) return say(`${o.name} was not put on: ${given.why}.`);
+    if (!given.ok) return warn(`${o.name} was not put on: ${given.why}.`);
     const [first] = given.ids;
     const stood = given.design.mechanisms.find((m) => m.id === first)?.on;
     // What stood beside it on the same crease comes along.
@@ -42,16 +42,16 @@ export function OwnTiles({ crease }: { readonly crease: string }) {
   };
   const bringIn = async (file: File): Promise<void> => {
     const read = await textOf(file, LONGEST_OWN, 'a mechanism of your own');
-    if (!read.ok) return say(read.why);
+    if (!read.ok) return warn(read.why);
     // Whatever the file says, it is only kept when it can be put on a card.
     const given = pasted(store.getState().design, read.text);
     const name = given.ok && given.design.mechanisms.find((m) => m.id === given.ids[0])?.name;
     const why = given.ok ? await keepOwn({ name: name || 'Without a name', text: read.text }) : given.why;
-    if (why) say(`${file.name} was not brought in: ${why}.`);
+    if (why) warn(`${file.name} was not brought in: ${why}.`);
     await refresh();
   };
   const forget = async (name: string): Promise<void> => {
-    await forgetOwn(name).catch((error: Error) => say(`${name} is still kept: ${error.message}.`));
+    await forgetOwn(name).catch((error: Error) => warn(`${name} is still kept: ${error.message}.`));
     await refresh();
   };
   return (

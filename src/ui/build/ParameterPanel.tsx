@@ -258,11 +258,11 @@ function BaseFields() {
 /** What the kind makes of its numbers now, as lines that can be edited one by one. */
 function TurnPlain({ id }: { id: string }) {
   const store = useStudioStore();
-  const { edit, say } = useActions();
+  const { edit, warn } = useActions();
   const turn = async (): Promise<void> => {
     const { design } = store.getState();
     const answer = await engine('study').plain(design, id);
-    if (!answer.ok) return say(answer.why);
+    if (!answer.ok) return warn(answer.why);
     const plain = answer.value.mechanisms.find((x) => x.id === id)!;
     edit(`${plain.name} as plain lines`, (d) =>
       d === design ? { ...d, mechanisms: d.mechanisms.map((x) => (x.id === id ? plain : x)) } : d,

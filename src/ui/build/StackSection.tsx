@@ -34,6 +34,7 @@ const TOUCHES_MM = 0.02;
 export function StackSection({ id }: { id: string }) {
   const layers = useStudio((s) => s.scene?.stacks[id]);
   const units = useStudio((s) => s.design.units);
+  const shutMm = useStudio((s) => s.proof?.closed?.thickness_mm);
   if (!layers || layers.length < 2) return null;
   const [low, top] = [Math.min(...layers.map((l) => l.from)), Math.max(...layers.map((l) => l.to))];
   const height = (top - low) * PX_PER_MM;
@@ -92,6 +93,10 @@ export function StackSection({ id }: { id: string }) {
           </li>
         ))}
       </ul>
+      <chakra.p m="3px 0 0" fontSize="12.5px" borderTop="1px solid var(--rule)" data-testid="stack-height">
+        <b>All of it {formatFine(top - low, units)}</b>
+        {shutMm !== undefined && <span className="dim">; the shut card {formatFine(shutMm, units)}</span>}
+      </chakra.p>
     </Box>
   );
 }

@@ -13,7 +13,7 @@ const said = (count: number): string => (count === 1 ? 'one mechanism' : `${coun
 /** Copy and paste of mechanisms, also from card to card. */
 export function useClipboard() {
   const store = useStudioStore();
-  const { edit, say, select, selectAlso } = useActions();
+  const { edit, say, warn, select, selectAlso } = useActions();
   return useMemo(
     () => ({
       copy: async (): Promise<void> => {
@@ -31,11 +31,11 @@ export function useClipboard() {
       /** Text that the browser hands over; or what was copied here. */
       paste: (text: string): void => {
         const put = pasted(store.getState().design, kept === '' ? text : kept);
-        if (!put.ok) return say(`Nothing was put in: ${put.why}.`);
+        if (!put.ok) return warn(`Nothing was put in: ${put.why}.`);
         edit(`put in ${said(put.ids.length)}`, () => put.design);
         put.ids.forEach((id, k) => (k === 0 ? select(id) : selectAlso(id)));
       },
     }),
-    [store, edit, say, select, selectAlso],
+    [store, edit, say, warn, select, selectAlso],
   );
 }

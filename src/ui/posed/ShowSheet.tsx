@@ -45,7 +45,7 @@ const directionOf = (view: string) => VIEWS.find(([name]) => name === view)?.[1]
 function Still() {
   const design = useStudio((s) => s.design);
   const state = useStudio((s) => s.state);
-  const { say } = useActions();
+  const { warn } = useActions();
   const [size, setSize] = useState<number>(1600);
   const [ground, setGround] = useState('paper');
   const [view, setView] = useState('now');
@@ -60,7 +60,7 @@ function Still() {
     }
     const made = await engine('study').still(design, state, { sizePx: size, ground: colour }, from);
     if (made.ok) saveAs(name, made.value, 'image/png');
-    else say(made.why);
+    else warn(made.why);
   };
   return (
     <section aria-label="Picture">
@@ -81,7 +81,7 @@ function Film() {
   const design = useStudio((s) => s.design);
   const state = useStudio((s) => s.state);
   const drives = useStudio(drivesOf);
-  const { say } = useActions();
+  const { warn } = useActions();
   const [size, setSize] = useState<number>(540);
   const [view, setView] = useState('now');
   const [moving, setMoving] = useState<readonly string[]>([drives[0].id]);
@@ -111,7 +111,7 @@ function Film() {
     );
     setPart(null);
     if (answer.ok) saveAs(`${fileName(design.name)}.gif`, answer.value, 'image/gif');
-    else if (!answer.stopped) say(answer.why);
+    else if (!answer.stopped) warn(answer.why);
   };
   return (
     <section aria-label="Film">

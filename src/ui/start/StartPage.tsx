@@ -129,7 +129,7 @@ function Head({ cards, onBeginFrom }: { readonly cards: Cards; readonly onBeginF
 function NoticeBar({ notice, onClose }: { readonly notice: Notice; readonly onClose: () => void }) {
   return (
     <Box
-      role="status"
+      role={notice.bad ? 'alert' : 'status'}
       mx="28px"
       mt="16px"
       px="14px"

@@ -15,14 +15,14 @@ export function Bands() {
   const news = useStudio((s) => s.news);
   const design = useStudio((s) => s.design);
   const store = useStudioStore();
-  const { say } = useActions();
+  const { say, warn } = useActions();
   return (
     <Box>
       {trouble && <Band bad>{trouble} The last change can be undone; nothing was lost.</Band>}
       {saving === 'gone' && (
         <Band bad>
           <span>{TROUBLE_WORDS.gone}.</span>
-          <Action small onClick={() => void store.putBack().catch((error: Error) => say(error.message))}>
+          <Action small onClick={() => void store.putBack().catch((error: Error) => warn(error.message))}>
             Keep it as a new card
           </Action>
           <Action small onClick={() => saveAs(`${fileName(design.name)}.json`, designJson(design), 'application/json')}>
@@ -54,14 +54,14 @@ export function Bands() {
           <span>
             This card was put on the shelf of removed cards in another tab. Changes here are still kept with it.
           </span>
-          <Action small onClick={() => void store.putBack().catch((error: Error) => say(error.message))}>
+          <Action small onClick={() => void store.putBack().catch((error: Error) => warn(error.message))}>
             Take it off the shelf
           </Action>
         </Band>
       )}
       {news && (
-        <Band>
-          <span>{news}</span>
+        <Band bad={news.bad}>
+          <span>{news.text}</span>
           <Action small onClick={() => say(null)}>
             Close
           </Action>

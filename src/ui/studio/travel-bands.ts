@@ -12,8 +12,8 @@ export interface Band {
 }
 
 /**
- * What lies on a leaf lies higher than that, and is further from the gutter by so little, mm: 3 mm of layers over 100 mm
- * of leaf reach 0.045 mm further.
+ * What lies on a leaf lies higher than that, and so is further from the gutter by less than this, mm: 3 mm of layers
+ * over 100 mm of leaf reach 0.045 mm further.
  */
 const PAST_MM = 0.05;
 /** A bend is shown so far to either side of where it is worst, degrees. */
