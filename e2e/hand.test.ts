@@ -40,7 +40,7 @@ test('a part is taken hold of in the posed view, and follows the pointer', async
   await page.beginCard();
   await page.putInside('carrier-wheel');
   await (await find(driver, '[data-drive="carrier-wheel-1.turn"]')).click();
-  await (await findText(driver, 'button', 'front')).click();
+  await (await findText(driver, '*[@aria-label="View from"]/button', 'front')).click();
   await driver.sleep(1200);
   const view = await (await find(driver, '[data-testid=posed] canvas')).getRect();
   const before = await valueOf('carrier-wheel-1.turn');
@@ -61,7 +61,7 @@ test('a part is taken hold of in the posed view, and follows the pointer', async
       .perform();
     moved = (await valueOf('carrier-wheel-1.turn')) !== before;
     if (moved) break;
-    await (await findText(driver, 'button', 'front')).click();
+    await (await findText(driver, '*[@aria-label="View from"]/button', 'front')).click();
   }
   expect(moved).toBe(true);
 });
