@@ -63,6 +63,15 @@ test('a wheel: no corner of what it moves is ever outside, by a walk ten times a
   }
 });
 
+test('what turns all the way round in its own plane sweeps a disc as wide as it reaches', () => {
+  const a = buildAssembly(on('volvelle', { width: 90, height: 90 }));
+  const [{ region }] = sweepsOf(a, 'volvelle-1');
+  const facet = a.facets.find((f) => f.id === 'volvelle-1.disc')!;
+  const reach = Math.max(...facet.polygon.outer.map(([x, y]) => Math.hypot(x, y)));
+  // Drawn by chords within 0.01 mm.
+  expect(Math.abs(regionArea(region) / (Math.PI * reach ** 2) - 1)).toBeLessThan(1e-3);
+});
+
 test('nothing is swept by what stands on a crease', () => {
   expect(sweepsIn(addMechanism(card(), 'step-fold', undefined, {}).design)).toEqual([]);
 });

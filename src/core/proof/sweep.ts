@@ -12,7 +12,8 @@ import { OPEN, restOf, travelStates, type Drive } from '../drives';
 import type { Assembly } from '../assembly/assembly';
 import { facetIndex, onFacet, poseAt, type Pose } from '../assembly/pose';
 import { ownerOfId } from '../ids';
-import { applyRigid, invert } from '../linkage';
+import { applyRigid, invert, type Vec3 } from '../linkage';
+import { ellipse } from '../shapes/curve';
 import { mapRegion, ringArea, unite, type Polygon, type Region } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 
@@ -50,10 +51,60 @@ function sweptBy(assembly: Assembly, drive: Drive, face: number): Region {
     .map((state) => poseAt(assembly, state))
     .filter((pose) => !pose.stop);
   const moving = assembly.facets.flatMap((f, i) => (movesIn(poses, i, f.polygon) ? [i] : []));
-  const shadows = moving.flatMap((i) =>
-    partsOn(assembly, i).flatMap((part) => poses.map((pose) => shadow(pose, i, face, part))),
+  const shadows = moving.flatMap((i) => {
+    const parts = partsOn(assembly, i);
+    const about = drive.unit === 'deg' && drive.to - drive.from >= FULL_TURN_DEG ? turnsAbout(poses, i, face) : null;
+    return parts.flatMap((part) =>
+      about ? [disc(about, part)] : [together(poses.map((pose) => shadow(pose, i, face, part)))],
+    );
+  });
+  return together(shadows);
+}
+
+/** Neighbours first, so that few outlines cross at a time. */
+function together(regions: readonly Region[]): Region {
+  if (regions.length <= AT_ONCE) return unite(regions.flat());
+  const groups = Array.from({ length: Math.ceil(regions.length / AT_ONCE) }, (_, k) =>
+    unite(regions.slice(k * AT_ONCE, (k + 1) * AT_ONCE).flat()),
   );
-  return unite(shadows.flat());
+  return together(groups);
+}
+const AT_ONCE = 6;
+
+/** What turns all the way round in its own plane sweeps a disc. */
+const FULL_TURN_DEG = 360;
+interface Centre {
+  readonly on: Vec2;
+  readonly own: Vec2;
+}
+/** The place about which a facet turns flat over its face, in the axes of both; null where it does anything else. */
+function turnsAbout(poses: readonly Pose[], facet: number, face: number): Centre | null {
+  const seen = poses.map((pose) => {
+    const back = invert(pose.placed[face]);
+    return (p: Vec2): Vec3 => applyRigid(back, onFacet(pose, facet, p));
+  });
+  // Three places of the sheet: where its origin and unit vectors lie says how it is turned.
+  const quarter = seen[Math.floor(seen.length / 4)];
+  const [o, x] = [seen[0]([0, 0]), quarter([0, 0])];
+  const [u, v] = [seen[0], quarter].map((at): Vec2 => [at([1, 0])[0] - at([0, 0])[0], at([1, 0])[1] - at([0, 0])[1]]);
+  const turn = Math.atan2(u[0] * v[1] - u[1] * v[0], u[0] * v[0] + u[1] * v[1]);
+  if (Math.abs(turn) < LEAST_TURN_RAD) return null;
+  const half = 1 / (2 * Math.tan(turn / 2));
+  const [dx, dy] = [x[0] - o[0], x[1] - o[1]];
+  const on: Vec2 = [(o[0] + x[0]) / 2 - dy * half, (o[1] + x[1]) / 2 + dx * half];
+  const own: Vec2 = [(on[0] - o[0]) * u[0] + (on[1] - o[1]) * u[1], (on[1] - o[1]) * u[0] - (on[0] - o[0]) * u[1]];
+  const stays = seen.every((at) => {
+    const [px, py, pz] = at(own);
+    return Math.hypot(px - on[0], py - on[1]) < CENTRE_MM && Math.abs(pz - o[2]) < CENTRE_MM;
+  });
+  return stays ? { on, own } : null;
+}
+const LEAST_TURN_RAD = 0.1;
+const CENTRE_MM = 1e-3;
+
+function disc({ on, own }: Centre, part: Polygon): Region {
+  const reach = Math.max(...part.outer.map((p) => Math.hypot(p[0] - own[0], p[1] - own[1])));
+  return [{ outer: ellipse(reach, reach, on), holes: [] }];
 }
 
 const movesIn = ([first, ...others]: readonly Pose[], facet: number, { outer }: Polygon): boolean =>
