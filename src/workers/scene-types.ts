@@ -28,6 +28,8 @@ export interface SceneFacet {
     readonly side: Side;
     readonly rings: readonly Ring[];
     readonly foam: readonly Ring[];
+    /** Where its glue ends before its paper does: at its facet's folds and edges, or where its maker has it end. */
+    readonly glue: readonly Ring[];
     readonly colour: string;
     readonly caliperMm: number;
     /** Its face over that side of the facet, with all that is under it, mm. */

@@ -6,10 +6,10 @@ import { baseKindOf } from '@/core/document/fields';
 import { dressingOf, stockOf, type Design } from '@/core/document/design';
 import { placedArtwork, type PlacedArt } from '@/core/build/artwork';
 import { readingAxes, readingUp } from '@/core/build/faces';
-import { ownerOfId } from '@/core/ids';
+import { idOfLayer, ownerOfId } from '@/core/ids';
 import { wordsOfOwnPart } from '@/core/document/words';
 import { PLAIN_BASE, SIDES, type Face, type Filler, type Side } from '@/core/kinds';
-import { boxOf, contains, intersect, ringsOf } from '@/core/plane/polygon';
+import { boxOf, contains, intersect, regionArea, ringsOf, type Polygon, type Region } from '@/core/plane/polygon';
 import { lerp2, type Frame2, type Vec2 } from '@/core/plane/vec2';
 import { basePiece } from '@/core/rules';
 import type { Derived, SceneArt, SceneFacet, SceneFrame, StackLayer } from './protocol';
@@ -254,9 +254,19 @@ function matsOf(design: Design, assembly: Assembly, facet: number, side: Side): 
         side,
         rings: l.region.flatMap(ringsOf),
         foam: l.foam.flatMap(ringsOf),
+        glue: gluedWithin(l, assembly.facets[facet].polygon).flatMap(ringsOf),
         colour: l.colour ?? insideColour,
         caliperMm,
         liftMm,
       };
     });
+}
+
+/** Less of it is rounding, mm². */
+const SOME_MM2 = 1e-3;
+/** The glue of a layer that has to end before its paper does; nothing where all of it is stuck, or carried by foam. */
+function gluedWithin({ id, region, glue, foam }: Assembly['layers'][number], facet: Polygon): Region {
+  if (foam.length > 0 || idOfLayer(id) === null) return [];
+  const own = intersect(glue, [facet]);
+  return regionArea(region) - regionArea(own) > SOME_MM2 ? own : [];
 }

@@ -90,6 +90,15 @@ export function FacetLayers({ facet, scene, side }: { facet: SceneFacet; scene: 
                 onPointerMove={held?.id === m.id ? drag : undefined}
                 onPointerUp={held?.id === m.id ? drop : undefined}
               />
+              {m.glue.length > 0 && (
+                <path
+                  d={path(m.glue)}
+                  data-glued={m.id}
+                  className="line glue"
+                  style={{ fill: 'url(#glue-hatch)' }}
+                  fillRule="evenodd"
+                />
+              )}
               {m.foam.length > 0 && (
                 <path
                   d={path(m.foam)}

@@ -165,7 +165,7 @@ function FacetChoice() {
       {facets?.filter(canBeDressed).map((f) => (
         <option key={f.id} value={f.id}>
           {nameOfPart(design, f.id)}
-          {design.dressing.some((d) => d.facet === f.id) ? ' ·' : ''}
+          {design.dressing.some((d) => d.facet === f.id) ? ', dressed' : ''}
         </option>
       ))}
     </chakra.select>
