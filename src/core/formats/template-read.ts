@@ -5,7 +5,7 @@
 import Flatbush from 'flatbush';
 import { FARTHEST_MM, MOST_GROUPS, MOST_LINES, MOST_TEMPLATE_POINTS } from '../pattern/mending';
 import type { TemplateRole } from '../pattern/pattern';
-import { boxOf, contains } from '../plane/polygon';
+import { boxOf, contains, insidePoint } from '../plane/polygon';
 import { preparePolygon, type PreparedPolygon } from '../plane/prepared';
 import type { Vec2 } from '../plane/vec2';
 import { LARGEST_DRAWING, ShapeError } from '../shapes/shape';
@@ -126,15 +126,25 @@ function withSharedApart<L extends DrawnLine & Pick<RawLine, 'said' | 'layer' | 
 ): readonly L[] {
   const isCut = ({ said, layer, colour, dashed, dashDot }: L): boolean =>
     guessRole(said, layer, colour, dashed, dashDot) === 'cut';
-  const parts = withoutSharedEdges(lines.filter((l) => l.closed && isCut(l)));
+  const cuts = lines.filter((l) => l.closed && isCut(l));
+  // Windows side by side are no panels: what lies between them is no paper.
+  const shared = withoutSharedEdges(cuts);
+  const inner = insideOthers(cuts, (l) => (shared.has(l.id) ? insidePoint({ outer: l.points, holes: [] }) : null));
+  const parts = inner.size > 0 ? withoutSharedEdges(cuts.filter((l) => !inner.has(l))) : shared;
   const count = [...parts.values()].reduce((n, of) => n + of.length - 1, lines.length);
   if (parts.size === 0 || count > MOST_LINES) return lines;
   return lines.flatMap((l) => parts.get(l.id)?.map((part): L => ({ ...l, ...part, closed: false })) ?? [l]);
 }
 
 const FEW_CORNERS = 64;
-/** A closed cut inside another, with no crease in it, is a window. */
-function insideOthers<L extends { readonly points: readonly Vec2[] }>(cuts: readonly L[]): ReadonlySet<L> {
+/**
+ * A closed cut inside another, with no crease in it, is a window.
+ * @param placeIn a place of it that is looked for in the others; null where it is not asked about
+ */
+function insideOthers<L extends { readonly points: readonly Vec2[] }>(
+  cuts: readonly L[],
+  placeIn: (line: L) => Vec2 | null = ({ points }) => points[0],
+): ReadonlySet<L> {
   if (cuts.length < 2) return new Set();
   const index = new Flatbush(cuts.length);
   for (const { points } of cuts) {
@@ -147,7 +157,9 @@ function insideOthers<L extends { readonly points: readonly Vec2[] }>(cuts: read
     // Of few corners the plain answer is the quicker one.
     return points.length > FEW_CORNERS ? preparePolygon(area) : { contains: (p) => contains(area, p) };
   });
-  const isInside = ({ points: [[x, y]] }: L, k: number): boolean =>
-    index.search(x, y, x, y).some((o) => o !== k && areas[o].contains([x, y]));
+  const isInside = (line: L, k: number): boolean => {
+    const at = placeIn(line);
+    return at !== null && index.search(...at, ...at).some((o) => o !== k && areas[o].contains(at));
+  };
   return new Set(cuts.filter(isInside));
 }

@@ -2,12 +2,12 @@
 import fc from 'fast-check';
 import { withTemplate } from '../build/bring';
 import { buildAssembly } from '../build/build';
-import { templateLines } from '../build/template';
+import { sheetsNamed, templateLines } from '../build/template';
 import { severingIn } from '../build/template-severing';
 import { GUTTER } from '../kinds';
 import { blankDesign } from '../document/design';
 import type { Template } from '../document/template';
-import { rectangle } from '../plane/polygon';
+import { rectangle, regionArea } from '../plane/polygon';
 import { dist2, type Vec2 } from '../plane/vec2';
 import { readTemplate } from './template-read';
 import { withoutSharedEdges } from './template-shared';
@@ -82,6 +82,28 @@ const PANELS =
   '<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="200mm" viewBox="0 0 200 200">' +
   '<g fill="none" stroke="#000"><rect id="back" x="10" y="10" width="120" height="80"/>' +
   '<rect id="front" x="10" y="90" width="120" height="80"/></g></svg>';
+
+test('windows side by side in one panel stay windows: nothing is asked, and no paper is left in them', () => {
+  const rects = [
+    [10, 10, 120, 80],
+    [30, 30, 20, 20],
+    [50, 30, 20, 30],
+  ]
+    .map(([x, y, w, h], k) => `<rect id="r${k}" x="${x}" y="${y}" width="${w}" height="${h}"/>`)
+    .join('');
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="200mm" height="200mm" viewBox="0 0 200 200">
+    <g fill="none" stroke="#000">${rects}</g></svg>`;
+  const { lines, groups } = readTemplate(svg, 'windows.svg');
+  expect(lines.map((l) => [l.id, l.closed])).toEqual([
+    ['r0', true],
+    ['r1', true],
+    ['r2', true],
+  ]);
+  const t: Template = { name: 'w', scale: 1, mended: false, picked: {}, lead: null, lines, groups };
+  expect(severingIn(t, templateLines(t))).toEqual([]);
+  const [{ sheet }] = sheetsNamed(t);
+  expect(regionArea([sheet.rest])).toBeCloseTo(120 * 80 - 20 * 20 - 20 * 30, 3);
+});
 
 test('a card whose leaves are drawn as two rectangles is asked about its fold, and opens on it', () => {
   const { lines, groups } = readTemplate(PANELS, 'card.svg');
