@@ -3,7 +3,7 @@
  * up.
  */
 import Flatbush from 'flatbush';
-import { FARTHEST_MM, MOST_GROUPS, MOST_LINES, MOST_TEMPLATE_POINTS } from '../pattern/mending';
+import { FARTHEST_MM, isCrease, MOST_GROUPS, MOST_LINES, MOST_TEMPLATE_POINTS } from '../pattern/mending';
 import type { TemplateRole } from '../pattern/pattern';
 import { boxOf, contains, insidePoint } from '../plane/polygon';
 import { preparePolygon, type PreparedPolygon } from '../plane/prepared';
@@ -12,7 +12,7 @@ import { LARGEST_DRAWING, ShapeError } from '../shapes/shape';
 import { dxfLines } from './template-dxf';
 import { guessRole } from './template-roles';
 import type { RawLine } from './template-raw';
-import { withoutSharedEdges } from './template-shared';
+import { isDrawnOver, withoutSharedEdges, type OpenPart } from './template-shared';
 import { svgLines } from './template-svg';
 
 export { guessRole } from './template-roles';
@@ -124,16 +124,22 @@ export function readTemplate(text: string, name: string): ReadTemplate {
 function withSharedApart<L extends DrawnLine & Pick<RawLine, 'said' | 'layer' | 'colour' | 'dashed' | 'dashDot'>>(
   lines: readonly L[],
 ): readonly L[] {
-  const isCut = ({ said, layer, colour, dashed, dashDot }: L): boolean =>
-    guessRole(said, layer, colour, dashed, dashDot) === 'cut';
-  const cuts = lines.filter((l) => l.closed && isCut(l));
+  const roleOf = ({ said, layer, colour, dashed, dashDot }: L): TemplateRole =>
+    guessRole(said, layer, colour, dashed, dashDot);
+  const cuts = lines.filter((l) => l.closed && roleOf(l) === 'cut');
   // Windows side by side are no panels: what lies between them is no paper.
   const shared = withoutSharedEdges(cuts);
   const inner = insideOthers(cuts, (l) => (shared.has(l.id) ? insidePoint({ outer: l.points, holes: [] }) : null));
   const parts = inner.size > 0 ? withoutSharedEdges(cuts.filter((l) => !inner.has(l))) : shared;
+  // A fold that is drawn on what two panels share says what that is.
+  const folds = lines.filter((l) => isCrease({ role: roleOf(l) })).map((l) => l.points);
+  const isSaid = (p: OpenPart): boolean => p.shared && isDrawnOver(p.points, folds);
   const count = [...parts.values()].reduce((n, of) => n + of.length - 1, lines.length);
   if (parts.size === 0 || count > MOST_LINES) return lines;
-  return lines.flatMap((l) => parts.get(l.id)?.map((part): L => ({ ...l, ...part, closed: false })) ?? [l]);
+  return lines.flatMap((l) => {
+    const own = parts.get(l.id)?.filter((part) => !isSaid(part));
+    return own?.map(({ id, points }): L => ({ ...l, id, points, closed: false })) ?? [l];
+  });
 }
 
 const FEW_CORNERS = 64;

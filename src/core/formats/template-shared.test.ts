@@ -105,6 +105,16 @@ test('windows side by side in one panel stay windows: nothing is asked, and no p
   expect(regionArea([sheet.rest])).toBeCloseTo(120 * 80 - 20 * 20 - 20 * 30, 3);
 });
 
+test('a fold that is drawn on what two leaves share is that fold: nothing is asked, and nothing cuts it', () => {
+  const folded = PANELS.replace('</g>', '<path id="fold" stroke-dasharray="4 2" d="M10 90H130"/></g>');
+  const { lines, groups } = readTemplate(folded, 'card.svg');
+  const t: Template = { name: 'card', scale: 1, mended: false, picked: {}, lead: null, lines, groups };
+  expect(severingIn(t, templateLines(t))).toEqual([]);
+  const assembly = buildAssembly(withTemplate(blankDesign('card'), t));
+  expect(assembly.facets.map((f) => f.id).sort()).toEqual(['leafA', 'leafB']);
+  expect(assembly.pieces[0].lines.filter((l) => l.role === 'cut')).toEqual([]);
+});
+
 test('a card whose leaves are drawn as two rectangles is asked about its fold, and opens on it', () => {
   const { lines, groups } = readTemplate(PANELS, 'card.svg');
   expect(groups.reduce((n, g) => n + g.count, 0)).toBe(lines.length);

@@ -9,7 +9,7 @@
  */
 import Flatbush from 'flatbush';
 import { ringArea } from '../plane/polygon';
-import { cross2, dist2, dot2, lerp2, sub2, type Vec2 } from '../plane/vec2';
+import { cross2, dist2, distToSegment, dot2, lerp2, sub2, type Vec2 } from '../plane/vec2';
 
 export interface ClosedLine {
   readonly id: string;
@@ -19,6 +19,8 @@ export interface ClosedLine {
 export interface OpenPart {
   readonly id: string;
   readonly points: readonly Vec2[];
+  /** Two lines have it in common. */
+  readonly shared: boolean;
 }
 
 /** Edges this near to each other are one: what drawing programs round to, mm. */
@@ -60,10 +62,14 @@ export function withoutSharedEdges(lines: readonly ClosedLine[]): ReadonlyMap<st
       if (counts[line].length === 0) return [];
       // The line that comes first has what two share.
       const kept = stretches[line].filter((s) => s.other === null || s.other > line);
-      return [[id, kept.map((s, k) => ({ id: `${id}~part-${k + 1}`, points: s.points }))]];
+      return [[id, kept.map((s, k) => ({ id: `${id}~part-${k + 1}`, points: s.points, shared: s.other !== null }))]];
     }),
   );
 }
+
+/** Whether a stretch runs along lines that are drawn there already: all of its corners lie on one of them. */
+export const isDrawnOver = (points: readonly Vec2[], lines: readonly (readonly Vec2[])[]): boolean =>
+  lines.some((line) => points.every((p) => line.slice(1).some((b, k) => distToSegment(p, line[k], b) <= SAME_EDGE_MM)));
 
 const edgesOf = (ring: readonly Vec2[], line: number): Edge[] =>
   ring

@@ -43,8 +43,10 @@ export const FARTHEST_MM = 1e5;
 /** Kinds of lines that are told apart; each may have its windows as another. */
 export const MOST_GROUPS = 250;
 
-export const isCrease = (l: TemplateLine): boolean => l.role === 'valley' || l.role === 'mountain' || isPerforated(l);
-export const isPerforated = (l: TemplateLine): boolean => l.role === 'perforation' || l.role === 'perforation-mountain';
+export const isCrease = (l: Pick<TemplateLine, 'role'>): boolean =>
+  l.role === 'valley' || l.role === 'mountain' || isPerforated(l);
+export const isPerforated = (l: Pick<TemplateLine, 'role'>): boolean =>
+  l.role === 'perforation' || l.role === 'perforation-mountain';
 const isCut = (l: TemplateLine): boolean => l.role === 'cut' || l.role === 'window';
 const ends = (l: TemplateLine): Vec2[] => (l.closed ? [] : [l.points[0], l.points[l.points.length - 1]]);
 /** What has stretches near a place: lines by place, or such that change. */
