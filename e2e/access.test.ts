@@ -99,8 +99,8 @@ test('at 200 % text, in a window of 1280 pixels, no stage asks to be scrolled si
 });
 
 describe('no id stands where words belong', () => {
-  // What the proof, the steps and the lists of every card say is looked through in src/core/tests/words.test.ts, what the
-  // views say in src/workers/scene-words.test.ts; paper in space says nothing.
+  // What the proof, the steps and the lists of every card say is looked through in src/core/tests/words.test.ts, and
+  // what the views say in src/workers/scene-words.test.ts; paper in space says nothing.
   beforeAll(() => page.show('flat'));
   test('in the list of cards', async () => {
     await page.begin();

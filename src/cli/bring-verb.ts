@@ -4,7 +4,7 @@ import { withTemplate, type PieceStock } from '../core/build/bring';
 import { buildAssembly } from '../core/build/build';
 import { keptOf, sheetsNamed, templateLines } from '../core/build/template';
 import { proposeJoins, roleChoices, settleJoins, type Proposal } from '../core/build/template-proposals';
-import { waterfallIn, withWaterfall } from '../core/build/template-waterfall';
+import { waterfallIn, withWaterfall, type FoundWaterfall } from '../core/build/template-waterfall';
 import { severingIn } from '../core/build/template-severing';
 import { blankDesign, type Design } from '../core/document/design';
 import { checkDesign, readJoins } from '../core/document/schema';
@@ -71,7 +71,9 @@ export const bring: Verb = (args) => {
   const stocks = stocksAsked(blank, template, many.piece);
   const waterfall = waterfallIn(template);
   const design =
-    options.as === undefined ? withTemplate(blank, template, stocks) : asKind(options.as, blank, template, stocks);
+    options.as === undefined
+      ? withTemplate(blank, template, stocks)
+      : withWaterfall(blank, template, askedFor(options.as, waterfall), stocks);
   const checked = checkDesign(design);
   if (!checked.ok) throw new UsageError(checked.why);
   const assembly = buildAssembly(design);
@@ -104,13 +106,12 @@ export const bring: Verb = (args) => {
   };
 };
 
-/** The mechanism that the pieces are parts of, working. Throws UsageError. */
-function asKind(kind: string, blank: Design, template: Template, stocks: readonly PieceStock[]): Design {
+/** What the pieces are parts of, where that is what was asked for. Throws UsageError. */
+function askedFor(kind: string, found: FoundWaterfall | null): FoundWaterfall {
   if (kind !== 'waterfall') throw new UsageError(`--as ${kind.slice(0, 40)}: pieces can be made a waterfall`);
-  const found = waterfallIn(template);
   if (!found)
     throw new UsageError('--as waterfall: it has two or more panels of one size, and a belt with even folds across it');
-  return withWaterfall(blank, template, found, stocks);
+  return found;
 }
 
 /** A drawing without a fold, whose folds may be among its cuts: told by their ids. Throws UsageError. */

@@ -2,6 +2,7 @@
 import type { Assembly } from '../core/assembly/assembly';
 import { buildAssembly } from '../core/build/build';
 import type { Design } from '../core/document/design';
+import { lyingAcross } from '../core/document/grain';
 import { checkDesign } from '../core/document/schema';
 import { readProfile } from '../core/document/profile';
 import { toBooklet } from '../core/formats/booklet';
@@ -26,10 +27,8 @@ export const sheets: Verb = (args) => {
   const seconds = readNumber(options.seconds, 'seconds', 0, 3600, SEARCH_S);
   const designs = readDesigns(files);
   const seed = options.seed === undefined ? undefined : readNumber(options.seed, 'seed', 1, 1e6, 1, true);
-  const cards = designs.map((design) => ({
-    design: turning(seeded(design, seed), many.turn),
-    assembly: buildAssembly(design),
-  }));
+  const [first, ...guests] = designs.map((design) => seeded(design, seed));
+  const cards = [turning(first, many.turn), ...guests].map((design) => ({ design, assembly: buildAssembly(design) }));
   // Whatever was put by hand and is locked stays; the rest is laid anew where there is time for it.
   const search = layingOut(cards, seconds > 0);
   const until = Date.now() + 1000 * seconds;
@@ -50,11 +49,9 @@ const readDesigns = (files: readonly string[]): Design[] =>
 const seeded = (design: Design, seed: number | undefined): Design =>
   seed === undefined ? design : { ...design, sheets: { ...design.sheets, seed } };
 
-/** With pieces that may lie across the grain, beside those that already may. Throws UsageError. */
+/** With pieces that may lie across the grain: the first card says so for its guests too. Throws UsageError. */
 function turning(design: Design, pieces: readonly string[]): Design {
-  if (pieces.length === 0) return design;
-  const { anyGrain = [] } = design.sheets;
-  const turned = { ...design, sheets: { ...design.sheets, anyGrain: [...new Set([...anyGrain, ...pieces])] } };
+  const turned = pieces.reduce((d, piece) => lyingAcross(d, piece, true), design);
   const checked = checkDesign(turned);
   if (!checked.ok) throw new UsageError(`--turn: ${checked.why}`);
   return turned;

@@ -22,8 +22,14 @@ import { joinPieces, type JoinedPieces } from './template-joins';
 import { LineIndex } from '../pattern/line-index';
 import { checkCrossings, creasesOf, extremes, inLine, isInside, leadOf, sheetsOf, type Sheet } from './template-sheets';
 
-/** The lines with their roles, scaled, rows of dashes joined, mended where that is wished. */
+const fitted = new WeakMap<Template, readonly TemplateLine[]>();
+/** The lines with their roles, scaled, rows of dashes joined, mended where that is wished; kept as the template is. */
 export function templateLines(t: Template): readonly TemplateLine[] {
+  const lines = fitted.get(t) ?? fittedLines(t);
+  fitted.set(t, lines);
+  return lines;
+}
+function fittedLines(t: Template): readonly TemplateLine[] {
   const roles = new Map(t.groups.map((g) => [g.key, g.role]));
   const lines = t.lines.map((l): TemplateLine => ({
     id: l.id,

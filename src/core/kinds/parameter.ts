@@ -57,3 +57,6 @@ export const shapeOf = (values: Readonly<Record<string, ParameterValue>>, key: s
 export const groupOf = (values: ParameterValues, key: string): Group => values[key] as Group;
 export const listOf = (values: ParameterValues, key: string): readonly ListItem[] =>
   Array.isArray(values[key]) ? (values[key] as readonly ListItem[]) : [];
+/** What a choice can be, as it is called. */
+export const choicesIn = ({ choices = [], choiceWords = {} }: Pick<Parameter, 'choices' | 'choiceWords'>) =>
+  choices.map((id) => ({ id, name: choiceWords[id] ?? id }));

@@ -243,13 +243,7 @@ class BatchWork {
 
   private whyNot(item: number): string {
     const { region, turns } = this.items[item];
-    const fits = this.sizes().some((slot) => {
-      const room = this.roomOn(slot);
-      return turns.some((t) => {
-        const { min, max } = regionBox(rotated(region, t));
-        return max[0] - min[0] <= room.widthMm && max[1] - min[1] <= room.heightMm;
-      });
-    });
+    const fits = this.sizes().some((slot) => turns.some((t) => this.fitsOn(slot, region, t)));
     return fits ? 'the sheets at hand are full' : 'larger than its sheet less the margins';
   }
 }

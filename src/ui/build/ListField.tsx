@@ -2,7 +2,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { inSentence } from '@/core/document/words';
-import type { ListItem, Parameter, ParameterValue } from '@/core/kinds';
+import { choicesIn, type ListItem, type Parameter, type ParameterValue } from '@/core/kinds';
 import { setParameter } from '@/core/document/fields';
 import { chooseShape } from '@/core/document/shape-sizes';
 import type { Shape } from '@/core/shapes/shape';
@@ -189,7 +189,7 @@ function Entry({
               label={f.label}
               note={f.note}
               value={String(value)}
-              choices={f.choices!.map((c) => ({ id: c, name: f.choiceWords?.[c] ?? c }))}
+              choices={choicesIn(f)}
               onChange={(c) => set(f, c)}
             />
           );

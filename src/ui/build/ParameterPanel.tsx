@@ -2,6 +2,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useMemo, useState } from 'react';
 import {
+  choicesIn,
   KINDS,
   OWN_LINES,
   type Group,
@@ -203,7 +204,7 @@ function Fields({ id, keys }: { id: string; keys: readonly string[] }) {
               label={p.label}
               note={p.note}
               value={String(value)}
-              choices={p.choices!.map((c) => ({ id: c, name: p.choiceWords?.[c] ?? c }))}
+              choices={choicesIn(p)}
               onChange={(c) => change(p, c)}
             />
           );

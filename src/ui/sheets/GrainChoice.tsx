@@ -1,22 +1,11 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
-import type { Design } from '@/core/document/design';
+import { lyingAcross } from '@/core/document/grain';
 import { formatSize } from '@/core/units/size';
 import { useActions, useStudio } from '@/store/context';
 import type { Laid } from '@/workers/protocol';
 import { Action } from '../common/Action';
 import { YesNo } from '../common/Field';
-
-/** The design with a piece that may lie across the grain, or may not. */
-function withAnyGrain(design: Design, piece: string, may: boolean): Design {
-  const { anyGrain = [], ...kept } = design.sheets;
-  // Let turn it is laid anew, unless it was locked where it lies.
-  const places = kept.places?.filter((p) => !may || p.piece !== piece || p.locked);
-  const sheets = places ? { ...kept, places } : kept;
-  const others = anyGrain.filter((id) => id !== piece);
-  const now = may ? [...others, piece] : others;
-  return { ...design, sheets: now.length > 0 ? { ...sheets, anyGrain: now } : sheets };
-}
 
 /** Whether a piece may be turned against the grain. */
 export function GrainChoice({ piece, title }: { readonly piece: string; readonly title: string }) {
@@ -27,7 +16,7 @@ export function GrainChoice({ piece, title }: { readonly piece: string; readonly
       label="May lie across the grain"
       value={may}
       onChange={(v) =>
-        edit(`${title} ${v ? 'may lie' : 'does not lie'} across the grain`, (d) => withAnyGrain(d, piece, v))
+        edit(`${title} ${v ? 'may lie' : 'does not lie'} across the grain`, (d) => lyingAcross(d, piece, v))
       }
     />
   );
@@ -46,7 +35,7 @@ export function RefusedForGrain({ refused }: { readonly refused: Laid['layout'][
             {title} would fit the offcut of {formatSize([offcut.widthMm, offcut.heightMm], units)} only with its longest
             crease across the grain.
           </chakra.p>
-          <Action small onClick={() => edit(`${title} may lie across the grain`, (d) => withAnyGrain(d, id, true))}>
+          <Action small onClick={() => edit(`${title} may lie across the grain`, (d) => lyingAcross(d, id, true))}>
             Let it turn
           </Action>
         </Box>
