@@ -21,6 +21,7 @@ import {
 import { byHandOf } from './by-hand';
 import { bendingGives } from './hand-solids';
 import { handStops } from './hand-stops';
+import { raisedHits } from './raised';
 import { samePlaces } from './same-place';
 import { bridges, covers, foldedUpDeg, liftedMm } from './held-down';
 import { metAtDeg, overFolds, turnedTowardsDeg } from './over-fold';
@@ -146,6 +147,7 @@ const ownerOf = (assembly: Assembly, { facet, layer }: Party): string => layer?.
 function* hitsOf(evidence: Evidence, plates: readonly Plate[]): Generator<Meeting> {
   yield* hitsOfTravel(evidence, plates);
   yield* hitsOfNamed(evidence, plates);
+  for (const { pair, depthMm, at } of raisedHits(evidence, evidence.travel)) yield { pair, depth: depthMm, at };
   for (const { pair, lapMm, at } of samePlaces(evidence)) yield { pair: of(plates, pair), depth: lapMm, at };
   for (const { pair, depthMm, at } of byHandOf(evidence).hits) yield { pair, depth: depthMm, at, byHand: true };
 }
@@ -220,7 +222,8 @@ function plateLevers(assembly: Assembly, { facet, layer }: Party, byHand: boolea
   if (!layer) return byHand ? turns('place', 'stops', 'along', 'away') : turns('place', 'along', 'away');
   // What a hand moves is stopped before it where moving it aside one way was tried: there may not be time for all.
   const [first, ...others] = layerLevers(layer.id, false);
-  return [first, ...(byHand ? turns('stops') : []), ...others, ...turns('place', 'along', 'away')];
+  const lower = layer.foamMm > 0 ? leversOf(layer.id, 'foamMm') : [];
+  return [first, ...(byHand ? turns('stops') : []), ...others, ...lower, ...turns('place', 'along', 'away')];
 }
 const layerLevers = (id: string, acrossFirst: boolean): Lever[] =>
   leversOf(id, ...(acrossFirst ? ['y', 'height', 'x', 'width'] : ['x', 'y', 'width', 'height']), 'trimmed');

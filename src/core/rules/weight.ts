@@ -1,11 +1,11 @@
 /** Where the weight of a card lies in a pose: its paper, what is stuck on it, foam, spacers and rivets. */
-import type { AttachedLayer } from '../assembly/assembly';
 import type { Pose } from '../assembly/pose';
 import { add3, applyRigid, scale3, type Vec3 } from '../linkage';
 import { BOARD_DENSITY, BRASS_DENSITY, FOAM_DENSITY } from '../paper/weights';
 import { regionArea, type Region } from '../plane/polygon';
 import { centreOfArea } from '../shapes/axis';
-import { caliperOf, type Evidence } from './rule';
+import type { Evidence } from './rule';
+import { solidsOf, type Solid } from './solids';
 
 export interface Weight {
   readonly grams: number;
@@ -43,67 +43,27 @@ export function weightAt(evidence: Seen, pose: Pose, counts: (facet: number) => 
   return { grams, at: grams > 0 ? scale3(moment, 1 / grams) : [0, 0, 0] };
 }
 
-const known = new WeakMap<Seen['assembly'], Part[]>();
+const known = new WeakMap<Seen['assembly'], readonly Part[]>();
 function partsOf(evidence: Seen): readonly Part[] {
-  const parts = known.get(evidence.assembly) ?? [
-    ...facetParts(evidence),
-    ...layerParts(evidence),
-    ...fillParts(evidence),
-  ];
+  const parts = known.get(evidence.assembly) ?? solidsOf(evidence).map(partOf(gramsOf(evidence)));
   known.set(evidence.assembly, parts);
   return parts;
 }
-
-function facetParts({ assembly, brief }: Seen): Part[] {
-  const stockOf = new Map(assembly.pieces.map((p) => [p.id, p.stock]));
-  // What a shared sheet takes the place of is not cut.
-  const cutWith = new Set(assembly.pieces.flatMap((p) => (p.cutWith ? [p.id] : [])));
-  return assembly.facets.flatMap((f, facet): Part[] =>
-    cutWith.has(f.piece)
-      ? []
-      : [{ facet, region: [f.polygon], heightMm: 0, gramsPerMm2: paper(brief.stock(stockOf.get(f.piece)!).gsm) }],
-  );
-}
-
-/** Mats and layers over each other, each with its foam under it. */
-function layerParts(evidence: Seen): Part[] {
-  const { assembly, brief } = evidence;
-  const tops = new Map<string, number>();
-  return [...assembly.layers]
-    .sort((a, b) => a.order - b.order)
-    .flatMap((layer): Part[] => {
-      const place = `${layer.facet} ${layer.side}`;
-      const { caliperMm, gsm } = brief.stock(layer.stock);
-      const ground = caliperOf(evidence, assembly.facets[layer.facet]) / 2;
-      const under = tops.get(place) ?? ground;
-      const foamTop = under + layer.foamMm;
-      tops.set(place, foamTop + caliperMm);
-      const part = (region: Region, heightMm: number, gramsPerMm2: number): Part => ({
-        facet: layer.facet,
-        region,
-        heightMm: upOf(layer) * heightMm,
-        gramsPerMm2,
-      });
-      return [
-        part(layer.region, foamTop + caliperMm / 2, paper(gsm)),
-        // One more like it on the other face of the paper.
-        ...(layer.doubled ? [part(layer.region, -(ground + caliperMm / 2), paper(gsm))] : []),
-        part(layer.foam, under + layer.foamMm / 2, sheetOf(FOAM_DENSITY, layer.foamMm)),
-      ];
-    });
-}
-const upOf = ({ side }: AttachedLayer): 1 | -1 => (side === 'outside' ? -1 : 1);
-
-/** Foam between sheets, spacers, rivets and tokens. */
-function fillParts(evidence: Seen): Part[] {
-  const { assembly } = evidence;
-  const foam = assembly.foam.map((pad) => ({ ...pad, fromMm: null, look: 'foam' as const }));
-  return [...foam, ...assembly.fillers].flatMap(({ piece, facet: id, region, fromMm, thickMm, look }): Part[] => {
-    const facet = assembly.facets.findIndex((f) => f.piece === piece && f.id === id);
-    if (facet < 0) return [];
-    const from = fromMm ?? caliperOf(evidence, assembly.facets[facet]) / 2;
-    const gramsPerMm2 = sheetOf(DENSITY[look], thickMm);
-    return [{ facet, region, heightMm: from + thickMm / 2, gramsPerMm2 }];
+const partOf =
+  (gramsPerMm2: (s: Solid) => number) =>
+  (s: Solid): Part => ({
+    facet: s.facet,
+    region: s.polygon.outer.length > 0 ? [s.polygon] : [],
+    heightMm: (s.fromMm + s.toMm) / 2,
+    gramsPerMm2: gramsPerMm2(s),
   });
+
+function gramsOf({ assembly, brief }: Seen): (s: Solid) => number {
+  const stocks = new Map(assembly.pieces.map((p) => [p.id, p.stock]));
+  return ({ stuff, facet, layer, fromMm, toMm }) => {
+    if (stuff === 'sheet') return paper(brief.stock(stocks.get(assembly.facets[facet].piece)!).gsm);
+    if (stuff === 'layer') return paper(brief.stock(layer!.stock).gsm);
+    return sheetOf(DENSITY[stuff], toMm - fromMm);
+  };
 }
 const DENSITY = { foam: FOAM_DENSITY, spacer: BOARD_DENSITY, token: BOARD_DENSITY, rivet: BRASS_DENSITY } as const;
