@@ -31,6 +31,13 @@ export function distToSegment(p: Vec2, a: Vec2, b: Vec2): number {
   return Math.sqrt(u * u + v * v);
 }
 
+/** The place on the segment a–b that is nearest to `p`. */
+export function nearestOnSegment(p: Vec2, a: Vec2, b: Vec2): Vec2 {
+  const along = sub2(b, a);
+  const length2 = dot2(along, along);
+  return length2 === 0 ? a : lerp2(a, b, Math.min(1, Math.max(0, dot2(sub2(p, a), along) / length2)));
+}
+
 /** Length of a line through points. */
 export const wayLength = (points: readonly Vec2[]): number =>
   points.reduce((sum, p, k) => (k === 0 ? 0 : sum + dist2(points[k - 1], p)), 0);

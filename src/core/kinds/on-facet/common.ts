@@ -5,7 +5,7 @@ import { add2, type Vec2 } from '../../plane/vec2';
 import { ellipse } from '../../shapes/curve';
 import { ShapeError } from '../../shapes/shape';
 import { rectShape } from '../../shapes/basics';
-import { num, type Demand, type Parameter, type ParameterValues } from '../kind';
+import { num, shapeOf, type Demand, type FaceContext, type Parameter, type ParameterValues } from '../kind';
 
 /** Room above what moves between two sheets; common practice, no source. */
 const ABOVE_MM = 0.2;
@@ -19,7 +19,17 @@ export const PANEL: readonly Parameter[] = [
   { key: 'width', label: 'Panel width', unit: 'mm', default: 100, min: 5, max: 1000, note: 'Of its front panel.' },
   { key: 'height', label: 'Panel height', unit: 'mm', default: 100, min: 5, max: 1000, note: 'Of its front panel.' },
   { key: 'corner', label: 'Corners', unit: 'mm', default: 3, min: 0, max: 500, note: 'Radius of the panel’s corners.' },
+  {
+    key: 'panel',
+    label: 'Panel shape',
+    unit: 'shape',
+    default: null,
+    note: 'Of front and back, as large as it is drawn, in place of a rectangle.',
+  },
 ];
+/** What says nothing of a panel of any shape. */
+export const panelSilent = (values: ParameterValues): string[] =>
+  shapeOf(values, 'panel') ? ['width', 'height', 'corner'] : [];
 export const FOAM: readonly Parameter[] = [
   {
     key: 'foam',
@@ -98,8 +108,14 @@ export const disc = (radius: number, [x, y]: Vec2 = [0, 0]): Polygon => ({
   holes: [],
 });
 
-export const panelOutline = (values: ParameterValues): Polygon =>
-  rectShape(num(values, 'width'), num(values, 'height'), num(values, 'corner'))[0];
+/** A panel about its own middle: its shape as large as it is drawn, or a rectangle. */
+export function panelOutline(values: ParameterValues, outline: FaceContext['outline']): Polygon {
+  const shape = shapeOf(values, 'panel');
+  if (!shape) return rectShape(num(values, 'width'), num(values, 'height'), num(values, 'corner'))[0];
+  const drawn = outline(shape);
+  if (drawn.length !== 1) throw new ShapeError(`its panel falls into ${drawn.length} parts; choose a shape of one`);
+  return centred(drawn)[0];
+}
 
 /** The largest part of what is left of a sheet; nothing left is a mistake of the sizes. */
 export function leftOf(region: Region, what: string): Polygon {

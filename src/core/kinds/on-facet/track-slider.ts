@@ -30,7 +30,18 @@ import {
   type ParameterValues,
   type Path,
 } from '../kind';
-import { CAPTIVE_MM, centred, CLEARANCE, demand, disc, leftOf, PANEL, panelOutline, roomAbove } from './common';
+import {
+  CAPTIVE_MM,
+  centred,
+  CLEARANCE,
+  demand,
+  disc,
+  leftOf,
+  PANEL,
+  panelOutline,
+  panelSilent,
+  roomAbove,
+} from './common';
 import { above, cutAsFoam, facetOf, firstLevel, foamOn, gluedOn, heldBy, over, sheet, sharing } from './sheets';
 import { alongWay, lengthOfPath, partOfWay, wayOf } from './track-path';
 
@@ -49,7 +60,7 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
       `its token has ${(to - from).toFixed(1)} mm to run, from ${from} to ${to}; end must be further on`,
     );
 
-  const whole = panelOutline(values);
+  const whole = panelOutline(values, outline);
   /** Everything within `by` of where the token's middle goes. */
   const along = (by: number): Region => thicken([partOfWay(way, from, to)], by);
   const swept = along(diameter / 2);
@@ -224,6 +235,7 @@ export const trackSlider: FaceKind = {
     stops: ['end', 'start'],
   }),
   empty: ({ path }, key) => (key === 'end' ? lengthOfPath(path as Path) : null),
+  silent: panelSilent,
   sizeOf: (v, say) => `token ${say(groupOf(v, 'token').diameter)}`,
   parameters: [
     ...PANEL,

@@ -7,6 +7,7 @@ import { partId } from '../../ids';
 import { pivotMotion } from '../../linkage';
 import {
   boxOf,
+  contains,
   distanceToEdge,
   mapRegion,
   offset,
@@ -15,11 +16,12 @@ import {
   type Region,
   type Ring,
 } from '../../plane/polygon';
-import type { Vec2 } from '../../plane/vec2';
+import { dist2, nearestOnSegment, type Vec2 } from '../../plane/vec2';
 import { arcPoints } from '../../shapes/curve';
 import { PLAIN_FONT } from '../../shapes/fonts';
 import { ShapeError, type Shape } from '../../shapes/shape';
 import { turned } from '../../shapes/steps';
+import { WELD_MM } from '../../tolerance';
 import { degToRad, radToDeg } from '../../units/angle';
 import {
   EMPTY,
@@ -47,6 +49,7 @@ import {
   PANEL,
   placeParameter,
   panelOutline,
+  panelSilent,
   RIVET,
   rivetDemand,
   roomAbove,
@@ -137,18 +140,21 @@ function contentOf(item: ListItem, k: number, sectors: number, at: Window, outli
  * A finger notch in the panel's nearest edge, so deep that the disc passes it by `reach`; none where the disc reaches
  * past the edge that far without.
  */
-function notchOf({ outer }: Polygon, [px, py]: Vec2, radius: number, reach: number): Region {
-  if (reach <= 0) return [];
-  const { min, max } = boxOf(outer);
-  const edges: readonly { readonly away: number; readonly at: Vec2 }[] = [
-    { away: max[0] - px, at: [max[0], py] },
-    { away: px - min[0], at: [min[0], py] },
-    { away: py - min[1], at: [px, min[1]] },
-    { away: max[1] - py, at: [px, max[1]] },
-  ];
-  const nearest = edges.reduce((best, e) => (e.away < best.away ? e : best));
-  const deep = nearest.away - radius + reach;
-  return deep > 0 ? [disc(deep, nearest.at)] : [];
+function notchOf(panel: Polygon, pivot: Vec2, radius: number, reach: number): Region {
+  if (reach <= 0 || !contains(panel, pivot)) return [];
+  const at = nearestEdge(panel, pivot);
+  const deep = dist2(at, pivot) - radius + reach;
+  return deep > 0 ? [disc(deep, at)] : [];
+}
+
+/** The place on a panel's edge that is nearest to a point; of several as near the one at its right, left, foot, head. */
+function nearestEdge({ outer }: Polygon, p: Vec2): Vec2 {
+  const places = outer.map((a, k) => nearestOnSegment(p, a, outer[(k + 1) % outer.length]));
+  const least = Math.min(...places.map((at) => dist2(at, p)));
+  const [first, ...others] = places.filter((at) => dist2(at, p) < least + WELD_MM);
+  const rank = ([x, y]: Vec2): number =>
+    Math.abs(x - p[0]) > Math.abs(y - p[1]) ? (x > p[0] ? 0 : 1) : y < p[1] ? 2 : 3;
+  return others.reduce((best, at) => (rank(at) < rank(best) ? at : best), first);
 }
 
 /** How far the disc passes the panel's edge where it passes it most, mm; negative where it stays inside. */
@@ -198,7 +204,7 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
   const contents = listOf(values, 'contents');
   const drawn = windows.slice(0, 1).flatMap((w) => contents.flatMap((c, k) => contentOf(c, k, sectors, w, outline)));
 
-  const whole = panelOutline(values);
+  const whole = panelOutline(values, outline);
   const bitten = leftOf(subtract([whole], notchOf(whole, pivot, radius, num(values, 'notch'))), 'panel');
   const hole = disc(holeMm);
   const without = (holes: Region): Polygon => leftOf(subtract([bitten], movedBy(holes, pivot)), 'panel');
@@ -368,6 +374,7 @@ export const volvelle: FaceKind = {
   },
   turns: () => ({ place: ['at.x', 'at.y'], away: ['at.y', 'radius'], along: ['at.x', 'radius'], size: ['radius'] }),
   stops: (v) => Array.from({ length: num(v, 'sectors') }, (_, k) => (360 * k) / num(v, 'sectors')),
+  silent: panelSilent,
   sizeOf: (v, say) => `disc ${say(2 * num(v, 'radius'))}`,
   parameters: [
     ...PANEL,
