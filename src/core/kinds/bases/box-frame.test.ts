@@ -10,6 +10,7 @@ import { workSteps } from '../../build/steps';
 import { blankDesign, type Design } from '../../document/design';
 import { checkDesign } from '../../document/schema';
 import type { Vec3 } from '../../linkage';
+import { regionBox } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
 import { prove } from '../../proof/prove';
 import { closedSize } from '../../rules';
@@ -188,6 +189,44 @@ describe('what stands in it', () => {
       );
     expect(onIt(0)).toEqual([]);
     expect(onIt(1)).toContain('risk');
+  });
+
+  /** A gable house: straight walls up to its eaves, so wide and so high. */
+  const house = (wide: number, eaves: number): string =>
+    `M0 0 H${wide} V${-eaves} L${wide / 2} ${-eaves - 25} L0 ${-eaves} Z`;
+
+  test('one of any outline: as large as drawn, its tabs as high as its straight walls, less where the box is lower', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 6, max: 80 }), fc.integer({ min: 0, max: 20 }), (eaves, from) => {
+        const d = withPanels({ at: 8, from, shape: { path: house(69.85, eaves) } });
+        const { pieces } = buildAssembly(d);
+        const { outline, glue } = pieces.find((p) => p.id === 'panel-2')!;
+        const box = regionBox([outline]);
+        expect(box.max[1]).toBeCloseTo(from + eaves + 25, 6);
+        const tabs = outline.outer.filter(([x]) => Math.abs(x) > 69.85 / 2 + 1).map(([, y]) => y);
+        const most = Math.min(from + eaves, 50);
+        expect(Math.min(...tabs)).toBeCloseTo(from, 6);
+        expect(Math.max(...tabs)).toBeCloseTo(most, 6);
+        expect(glue).toHaveLength(2);
+        for (const g of glue) expect(regionBox([{ outer: g.outline, holes: [] }]).max[1]).toBeCloseTo(most - 1.5, 6);
+      }),
+      { numRuns: 25 },
+    );
+  });
+  test('what a shape has past the sides is cut off at its folds, and it goes as a rectangle does', () => {
+    const d = withPanels({ at: 8, shape: { path: house(100, 40) } });
+    const a = buildAssembly(d);
+    expect(a.misfits).toEqual([]);
+    const turn = Math.PI / 3;
+    const p = at(a, poseAt(a, { open: 60 }), 'panel-2', [10, 20]);
+    [8 * Math.cos(turn) + 10, 20, 8 * Math.sin(turn)].forEach((v, k) => expect(p[k]).toBeCloseTo(v, 6));
+    expect(findings(d, 'glue-room')).toEqual([]);
+  });
+  test('what does not reach both sides, or with too little of its edge, is refused', () => {
+    const make = (path: string) => () => buildAssembly(withPanels({ at: 8, shape: { path } }));
+    expect(make(house(69.8, 40))).toThrow(/panel 2 meets its left side along 0 mm/);
+    expect(make(house(69.85, 5.9))).toThrow(/along 5.9 mm of its edge; a tab takes 6 mm/);
+    expect(make(house(69.85, 6))).not.toThrow();
   });
 
   test('tabs need room on their side: at its very end they have it, past it they are refused', () => {

@@ -51,11 +51,11 @@ function sizesOf(values: ParameterValues): Sizes {
   return { wide, depth, side: depth / 2, wall, panel, tab };
 }
 
-function build(values: ParameterValues, { stock, pageStock, refuse }: BaseContext): Base {
+function build(values: ParameterValues, { stock, pageStock, outline, refuse }: BaseContext): Base {
   const sizes = sizesOf(values);
   const { wide, depth, wall, panel, tab } = sizes;
   if (2 * tab >= wide) refuse(`its tabs of ${tab} mm meet behind a panel ${wide} mm wide; make them narrower`);
-  const inner = listOf(values, 'panels').map((item) => innerOf(item));
+  const inner = listOf(values, 'panels').map((item) => innerOf(item, outline));
   const tongue = num(values, 'tongue');
   inner.forEach((one, k) => checkInner(one, k, sizes, refuse));
   if (panel < wall) refuse(`its panel of ${panel} mm is lower than its walls of ${wall} mm; make it higher`);

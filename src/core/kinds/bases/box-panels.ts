@@ -4,12 +4,25 @@
  */
 import { partId, CARD } from '../../ids';
 import { shiftBy } from '../../linkage';
-import { rectangle, type Ring } from '../../plane/polygon';
+import {
+  contains,
+  insidePoint,
+  largest,
+  mapRegion,
+  rectangle,
+  regionBox,
+  unite,
+  type Polygon,
+  type Region,
+  type Ring,
+} from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
+import { contactsAt, slice, type Interval } from '../../shapes/level';
 import {
   LABEL_STEP,
   listOf,
   num,
+  shapeOf,
   type BaseContext,
   type Bond,
   type CreaseLine,
@@ -49,87 +62,126 @@ export interface Inner {
   readonly at: number;
   readonly from: number;
   readonly high: number;
+  /** What it is cut as, its foot on the floor, its middle at x = 0; null where it is a rectangle. */
+  readonly drawn: Region | null;
 }
-export const innerOf = (item: ListItem): Inner => ({
-  box: item.between === 'panel and front' ? 'front' : 'back',
-  at: num(item, 'at'),
-  from: num(item, 'from'),
-  high: num(item, 'height'),
-});
+export function innerOf(item: ListItem, outline: BaseContext['outline']): Inner {
+  const shape = shapeOf(item, 'shape');
+  const drawn = shape && standing(outline(shape));
+  return {
+    box: item.between === 'panel and front' ? 'front' : 'back',
+    at: num(item, 'at'),
+    from: num(item, 'from'),
+    high: drawn ? regionBox(drawn).max[1] : num(item, 'height'),
+    drawn,
+  };
+}
+function standing(drawn: Region): Region {
+  const { min, max } = regionBox(drawn);
+  return mapRegion(drawn, ([x, y]): Vec2 => [x - (min[0] + max[0]) / 2, y - min[1]]);
+}
 export const innerName = (k: number): string => `panel-${k + 2}`;
 
-export function checkInner(one: Inner, k: number, { side, wall, tab }: BoxSizes, refuse: BaseContext['refuse']): void {
+export function checkInner(one: Inner, k: number, sizes: BoxSizes, refuse: BaseContext['refuse']): void {
+  const { side, wall, tab } = sizes;
   const name = `panel ${k + 2}`;
   const { at, from } = one;
   const along = onSide(one, side);
   if (along < 0 || along + tab > side)
     refuse(`${name} at ${at} mm leaves its tabs of ${tab} mm no room on sides of ${side} mm; set it elsewhere`);
   if (from + LEAST_TAB_MM > wall) refuse(`${name} begins at ${from} mm, over walls of ${wall} mm; set it lower`);
+  for (const hand of HANDS) {
+    const { from: low, to: top } = heldAt(one, sizes, hand);
+    if (top - low < LEAST_TAB_MM)
+      refuse(
+        `${name} meets its ${hand.toLowerCase()} side along ${round(top - low)} mm of its edge; ` +
+          `a tab takes ${LEAST_TAB_MM} mm: choose a wider shape than ${sizes.wide} mm, or one with straight sides`,
+      );
+  }
 }
+const round = (mm: number): number => Math.round(mm * 10) / 10;
 /** A tab hangs on no less of its fold, mm; common practice, no source. */
 const LEAST_TAB_MM = 6;
 
+/** What of it stands between the sides: what a shape has past them is cut off at its folds. */
+const between = ({ from, high, drawn }: Inner, { wide }: BoxSizes): Region =>
+  drawn
+    ? slice(
+        mapRegion(drawn, ([x, y]): Vec2 => [x, y + from]),
+        -wide / 2,
+        wide / 2,
+      )
+    : [{ outer: rectangle(-wide / 2, from, wide / 2, from + high), holes: [] }];
+
+/** Heights between which it meets a side of the box, the longest stretch of them; both the same where it does not. */
+function heldAt(one: Inner, sizes: BoxSizes, hand: Hand): Interval {
+  const x = sizes.wide / 2;
+  const laid = mapRegion(between(one, sizes), ([u, v]): Vec2 => [v, hand === 'Left' ? u : -u], hand === 'Left');
+  const meets = contactsAt(laid, -x, 'bottom')
+    .map((i): Interval => ({ from: Math.max(i.from, 0), to: Math.min(i.to, sizes.wall) }))
+    .filter((i) => i.to > i.from);
+  return meets.reduce((most, i) => (i.to - i.from > most.to - most.from ? i : most), { from: 0, to: 0 });
+}
+
 /** Its tabs run on from it as the sides run on from their wall, so that it goes with them. */
-export function innerPiece(one: Inner, k: number, { wide, side, wall, tab }: BoxSizes, stock: string): Piece {
-  const { box, from, high } = one;
+export function innerPiece(one: Inner, k: number, sizes: BoxSizes, stock: string): Piece {
+  const { wide, side, tab } = sizes;
   const name = innerName(k);
-  const [x, low, top] = [wide / 2, from, from + high];
-  const tabTop = Math.min(top, wall);
+  const x = wide / 2;
   const sign = (hand: Hand): 1 | -1 => (hand === 'Left' ? -1 : 1);
+  const held = { Left: heldAt(one, sizes, 'Left'), Right: heldAt(one, sizes, 'Right') };
+  const outward = (hand: Hand, x0: number, x1: number, y0: number, y1: number): Ring =>
+    hand === 'Left' ? rectangle(-x1, y0, -x0, y1) : rectangle(x0, y0, x1, y1);
+  const tabOf = (hand: Hand): Ring => outward(hand, x, x + tab, held[hand].from, held[hand].to);
   const glued = (hand: Hand): GlueArea => {
     const [x0, x1] = [x + GLUE_INSET_MM, x + tab - GLUE_INSET_MM];
-    const [y0, y1] = [low + GLUE_INSET_MM, tabTop - GLUE_INSET_MM];
-    const on = (by: number): Ring =>
-      hand === 'Left' ? rectangle(-x1 - by, y0, -x0 - by, y1) : rectangle(x0 + by, y0, x1 + by, y1);
+    const [y0, y1] = [held[hand].from + GLUE_INSET_MM, held[hand].to - GLUE_INSET_MM];
+    const on = (by: number): Ring => outward(hand, x0 + by, x1 + by, y0, y1);
     return {
       id: partId(CARD, `${name}-glue${hand}`),
       mechanism: CARD,
       outline: on(0),
       facet: `${name}-tab${hand}`,
-      onto: { piece: pieceOf(box), facet: `${box}${hand}`, outline: on(onSide(one, side)) },
+      onto: { piece: pieceOf(one.box), facet: `${one.box}${hand}`, outline: on(onSide(one, side)) },
     };
   };
+  const whole = unite(
+    between(one, sizes),
+    HANDS.map((hand): Polygon => ({ outer: tabOf(hand), holes: [] })),
+  );
   return {
     id: name,
     title: `Panel ${k + 2}`,
     mechanism: CARD,
     stock,
-    outline: {
-      outer: [
-        [-x - tab, low],
-        [x + tab, low],
-        [x + tab, tabTop],
-        [x, tabTop],
-        ...(top > tabTop
-          ? ([
-              [x, top],
-              [-x, top],
-            ] as Vec2[])
-          : []),
-        [-x, tabTop],
-        [-x - tab, tabTop],
-      ],
-      holes: [],
-    },
+    outline: largest(whole)!,
     lines: [],
-    creases: HANDS.map((hand): CreaseLine => ({
-      id: partId(CARD, `${name}-fold${hand}`),
-      role: 'valley',
-      mechanism: CARD,
-      a: [sign(hand) * x, hand === 'Left' ? tabTop : low],
-      b: [sign(hand) * x, hand === 'Left' ? low : tabTop],
-      ends: hand === 'Left' ? [Math.PI, 0] : [0, Math.PI],
-    })),
+    creases: HANDS.map((hand): CreaseLine => {
+      const { from: low, to: top } = held[hand];
+      return {
+        id: partId(CARD, `${name}-fold${hand}`),
+        role: 'valley',
+        mechanism: CARD,
+        a: [sign(hand) * x, hand === 'Left' ? top : low],
+        b: [sign(hand) * x, hand === 'Left' ? low : top],
+        ends: hand === 'Left' ? [Math.PI, 0] : [0, Math.PI],
+      };
+    }),
     glue: HANDS.map(glued),
     labels: [
-      { name, at: [0, top - LABEL_STEP], mechanism: CARD },
+      { name, at: labelIn(one, sizes), mechanism: CARD },
       ...HANDS.map((hand) => ({
         name: `${name}-tab${hand}`,
-        at: [sign(hand) * (x + tab - LABEL_STEP), low + LABEL_STEP] as Vec2,
+        at: [sign(hand) * (x + tab - LABEL_STEP), held[hand].from + LABEL_STEP] as Vec2,
         mechanism: CARD,
       })),
     ],
   };
+}
+function labelIn(one: Inner, sizes: BoxSizes): Vec2 {
+  const near: Vec2 = [0, one.from + one.high - LABEL_STEP];
+  const body = largest(between(one, sizes))!;
+  return contains(body, near) ? near : insidePoint(body);
 }
 /** How far along the side its fold lies from the fold of the wall: the front's sides run back from there. */
 const onSide = ({ box, at }: Inner, side: number): number => (box === 'back' ? at : side - at);
@@ -173,4 +225,12 @@ export const INNER: readonly Parameter[] = [
   size('at', 'Behind it', 8, 'How far before the back, or before the display panel.', 0),
   { ...size('from', 'Foot over the floor', 0, 'Where it begins.', 0), optional: true },
   size('height', 'Height', 40, 'From its foot; its tabs are as high as the walls at most.', 6),
+  {
+    key: 'shape',
+    label: 'Shape',
+    unit: 'shape',
+    default: null,
+    note: 'In place of a rectangle, as large as it is drawn; cut off where it meets the sides, and glued to them there.',
+    optional: true,
+  },
 ];
