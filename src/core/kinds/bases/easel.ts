@@ -5,7 +5,7 @@
 import { OPEN, type State } from '../../drives';
 import { partId, CARD } from '../../ids';
 import { identity } from '../../linkage';
-import type { Polygon } from '../../plane/polygon';
+import { intersect, largest, offset, rectangle, type Polygon, type Ring } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
 import {
   listOf,
@@ -52,6 +52,8 @@ import {
   type StopKind,
 } from './stand';
 
+import { acrossAt, drawnGround, plainGround } from './stand-cover';
+
 const LIFT = partId(CARD, 'plate');
 const PLATE = 'plate';
 
@@ -84,12 +86,15 @@ const levelNames = (k: number): StandNames => {
 /** What opens a level. */
 const levelDrive = (k: number): string => partId(CARD, `level-${k + 1}.open`);
 
-function sizesOf(values: ParameterValues | ListItem): StandSizes {
-  const [wide, along] = [num(values, 'width'), num(values, 'height')];
+function sizesOf(values: ParameterValues | ListItem, context: BaseContext): StandSizes {
+  const shape = shapeOf(values, 'shape');
+  const base = shape ? drawnGround(shape, context) : plainGround(num(values, 'width'), num(values, 'height'));
+  const { wide, along } = base;
   const strut = (values.break as number | null) ?? wide / 2;
   return {
     wide,
     along,
+    base,
     strut,
     flap: wide - strut,
     stop: (values.stop as number | null) ?? wide * STOP_PART,
@@ -110,12 +115,12 @@ interface Stand {
 
 function build(values: ParameterValues, context: BaseContext): Base {
   const { stock, pageStock, caliperOf, refuse } = context;
-  const main = standOf(MAIN, sizesOf(values), context);
+  const main = standOf(MAIN, sizesOf(values, context), context);
   const lieMm = (caliperOf(stock) + caliperOf(pageStock)) / 2;
   const plain = platePiece(MAIN, main.sizes, main.outline, { title: 'Plate', stock: pageStock, levelMm: lieMm });
   const plate = doubled(plain, values.plateFold as PlateFold, refuse);
   const levels = listOf(values, 'levels').map((item, k) => ({
-    ...standOf(levelNames(k), sizesOf(item), context),
+    ...standOf(levelNames(k), sizesOf(item, context), context),
     fromMm: num(item, 'from'),
   }));
   const on = levels.map((level, k) => onLevel(level, k, levels[k - 1]?.names ?? MAIN, lieMm, context));
@@ -197,12 +202,13 @@ function onLevel(
   k: number,
   behind: StandNames,
   lieMm: number,
-  { stock, pageStock }: BaseContext,
+  context: BaseContext,
 ): Pick<Base, 'pieces' | 'bonds'> {
+  const { stock, pageStock } = context;
   const levelMm = (2 * k + 2) * lieMm;
   const title = `Level ${k + 1}`;
   const placement = onPlate(sizes, fromMm, lieMm);
-  const outer = coverGround(sizes);
+  const outer = coverGround(sizes) ?? context.refuse(`the shape of level ${k + 1} leaves no room for its glue`);
   const glue = {
     ...{ id: partId(CARD, `${names.ground}-glue`), mechanism: CARD, outline: outer, facet: names.ground },
     onto: {
@@ -230,34 +236,35 @@ function onLevel(
 /** Adhesive of a level's ground stays this far off its hinge, stop and edges, mm; common practice, no source. */
 const GLUE_INSET_MM = 3;
 /** Under the ground, short of a tab that is folded up out of it. */
-function coverGround({ along, wide, stop, stopHigh, stopBy }: StandSizes): Vec2[] {
-  const x = along / 2 - GLUE_INSET_MM;
+function coverGround({ along, wide, stop, stopHigh, stopBy, base }: StandSizes): Ring | undefined {
   const most = stopBy === 'tab' ? stop - stopHigh - GLUE_INSET_MM : wide - GLUE_INSET_MM;
-  return [
-    [-x, GLUE_INSET_MM],
-    [x, GLUE_INSET_MM],
-    [x, most],
-    [-x, most],
-  ];
+  const x = along / 2 - GLUE_INSET_MM;
+  if (!base.drawn) return rectangle(-x, GLUE_INSET_MM, x, most);
+  const room: Polygon = { outer: rectangle(-along / 2, 0, along / 2, most), holes: [] };
+  return largest(intersect(offset([base.outline], -GLUE_INSET_MM), [room]))?.outer;
 }
 
 /** Creases that others can stand on. */
 function hostsOf({ names, sizes }: Stand, stock: string): Host[] {
-  const { wide, along, strut, flap } = sizes;
-  const host = (own: Pick<Host, 'crease' | 'frame' | 'sideA' | 'sideB' | 'reachA' | 'reachB' | 'ends'>): Host => ({
-    ...own,
-    piece: names.piece,
-    lengthMm: along,
-    sign: 1,
-    stock,
-  });
+  const { wide, strut, flap, base } = sizes;
+  const host = (y: number, own: Pick<Host, 'crease' | 'sideA' | 'sideB' | 'reachA' | 'reachB' | 'ends'>): Host => {
+    const { from, to } = acrossAt(base, -y);
+    return {
+      ...own,
+      piece: names.piece,
+      frame: { origin: [(from + to) / 2, y], along: [1, 0] },
+      lengthMm: to - from,
+      sign: 1,
+      stock,
+    };
+  };
   return [
-    host({
-      ...{ crease: names.hinge, frame: { origin: [0, 0], along: [1, 0] }, sideA: names.ground, sideB: names.strut },
+    host(0, {
+      ...{ crease: names.hinge, sideA: names.ground, sideB: names.strut },
       ...{ reachA: wide, reachB: strut, ends: [Math.PI, undefined] },
     }),
-    host({
-      ...{ crease: names.bend, frame: { origin: [0, -strut], along: [1, 0] }, sideA: names.strut, sideB: names.flap },
+    host(-strut, {
+      ...{ crease: names.bend, sideA: names.strut, sideB: names.flap },
       ...{ reachA: strut, reachB: flap, ends: [0, undefined] },
     }),
   ];
@@ -320,6 +327,10 @@ const LEVEL_FIELDS: readonly Parameter[] = [
   { ...STOP_BY, label: 'Level, stopped by', optional: true },
   { ...size('stopHeight', 'Level, height of the stop', 2, 'At least as tall as its foot.', 0.1), optional: true },
   { ...size('stopWidth', 'Level, width of the stop', 6, 'Of a strip.'), optional: true },
+  {
+    ...{ key: 'shape', label: 'Level, shape of the base', unit: 'shape', default: null, optional: true },
+    note: 'Of its base and cover, its straight foot along the hinge.',
+  },
   { key: 'plate', label: 'Level, plate', unit: 'shape', default: null, note: 'Any shape.', optional: true },
   { ...size('plateHeight', 'Level, height of the plate', null, 'Of its shape.', 5), optional: true },
   {
@@ -393,6 +404,13 @@ export const easel: BaseKind = {
       null,
       'Where its foot comes to rest: the nearer, the steeper it stands. Its share of the base unless said.',
     ),
+    {
+      key: 'shape',
+      label: 'Shape of the base',
+      unit: 'shape',
+      default: null,
+      note: 'Of base and cover, as large as it is drawn, its straight foot along the hinge; a rectangle unless set.',
+    },
     STOP_BY,
     size('stopHeight', 'Height of the stop', 2, 'At least as tall as what leans on it.', 0.1),
     size('stopWidth', 'Width of the stop', 8, 'Of a strip.'),
@@ -437,6 +455,7 @@ export const easel: BaseKind = {
     ...listOf(values, 'levels').map((_, k) => levelStep(k)),
     STOP_STEP[values.stopBy as StopKind],
   ],
+  silent: (values) => (shapeOf(values, 'shape') ? ['width', 'height'] : []),
   brief: ['width', 'height', 'break', 'stop', 'stopHeight', 'stopWidth'],
   fitting: ({ gutter, reach }) => ({ width: reach, height: gutter, stop: Math.round(reach * STOP_PART) }),
   sizes: (v) => ({ gutter: num(v, 'height'), reach: num(v, 'width') }),

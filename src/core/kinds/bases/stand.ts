@@ -8,6 +8,7 @@ import { compose, cross3, dot3, norm3, shiftBy, sub3, turnAbout, type Rigid, typ
 import { intersect, largest, mapRegion, offset, rectangle, regionBox, type Polygon } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
 import { SIZE_ROUNDING_MM } from '../../tolerance';
+import type { Interval } from '../../shapes/level';
 import type { Shape } from '../../shapes/shape';
 import { radToDeg } from '../../units/angle';
 import {
@@ -27,6 +28,8 @@ import {
   type Piece,
   type PoseReader,
 } from '../kind';
+
+import { acrossAt, acrossBetween, asPlate, bothOf, placeAt, type Ground } from './stand-cover';
 
 /** Adhesive stays this far off the break and the edges, mm; common practice, no source. */
 const GLUE_INSET_MM = 3;
@@ -48,6 +51,8 @@ export interface StandSizes {
   readonly stopHigh: number;
   readonly stopWide: number;
   readonly stopBy: StopKind;
+  /** Base and cover. */
+  readonly base: Ground;
   readonly plate: Shape | null;
   readonly plateHigh: number | null;
 }
@@ -72,13 +77,16 @@ export const slideOf = (names: StandNames): string => named(names, 'slide');
 export const tabOf = (names: StandNames): string => named(names, 'tab');
 
 export function checkSizes(
-  { wide, strut, flap, stop, stopHigh, stopBy }: StandSizes,
+  { wide, strut, flap, stop, stopHigh, stopBy, base }: StandSizes,
   refuse: BaseContext['refuse'],
 ): void {
+  const inMiddle = ({ from, to }: Interval): boolean => from < 0 && to > 0;
   if (flap <= 0) refuse(`its break at ${strut} mm lies past its fore edge at ${wide} mm; break it nearer to the hinge`);
   if (stop >= wide) refuse(`its stop at ${stop} mm lies past its fore edge at ${wide} mm; set it nearer to the hinge`);
   if (stopBy === 'tab' && stopHigh >= stop)
     refuse(`its tab of ${stopHigh} mm reaches past the hinge from a stop at ${stop} mm; make it lower`);
+  if (stopBy !== 'edge' && !inMiddle(acrossAt(base, stop)))
+    refuse(`the shape of its base has no paper for a stop at ${stop} mm in its middle; set it elsewhere`);
 }
 
 /** The ground with its strut and flap, in one piece. */
@@ -88,10 +96,13 @@ export function coverPiece(
   own: Pick<Piece, 'title' | 'stock'> & Pick<Partial<Piece>, 'levelMm' | 'glue'>,
   hingeDrive?: string,
 ): Piece {
-  const { wide, along, strut, stop, stopHigh, stopBy } = sizes;
+  const { wide, along, strut, stop, stopHigh, stopBy, base } = sizes;
   const half = along / 2;
-  const label = (name: string, y: number): FacetLabel => ({ name, at: [-half + LABEL_STEP, y], mechanism: CARD });
-  const tabHalf = half / 2;
+  const label = (name: string, y: number): FacetLabel => {
+    const [x] = placeAt(base, Math.abs(y), LABEL_STEP);
+    return { name, at: [x, y], mechanism: CARD };
+  };
+  const tabHalf = halfAt(base, stop) / 2;
   const tab = stopBy === 'tab';
   const crease = (id: string, y: number, ends: CreaseLine['ends'], x = half): CreaseLine => ({
     ...{ id, role: 'valley', mechanism: CARD, a: [-x, y], b: [x, y], ends },
@@ -99,7 +110,7 @@ export function coverPiece(
   return {
     id: names.piece,
     mechanism: CARD,
-    outline: { outer: rectangle(-half, -wide, half, wide), holes: [] },
+    outline: bothOf(base),
     glue: [],
     ...own,
     lines: tab
@@ -134,6 +145,12 @@ export function coverPiece(
   };
 }
 
+/** How far the paper reaches to both sides of the middle, so far from the hinge. */
+function halfAt(base: Ground, mm: number): number {
+  const { from, to } = acrossAt(base, mm);
+  return Math.min(-from, to);
+}
+
 /** What a hand turns lies on the left of its crease. */
 const handed = (
   x: number,
@@ -150,10 +167,10 @@ const cutLines = (points: readonly Vec2[]): Piece['lines'] =>
 
 /** The plate as its reader sees it: its foot along y = 0, the middle of its width at x = 0. */
 export function plateOutline(
-  { plate, plateHigh, along, wide }: StandSizes,
+  { plate, plateHigh, base }: StandSizes,
   { outline, refuse }: Pick<BaseContext, 'outline' | 'refuse'>,
 ): Polygon {
-  if (!plate) return { outer: rectangle(-along / 2, 0, along / 2, wide), holes: [] };
+  if (!plate) return asPlate(base);
   const drawn = outline(plate);
   const { min, max } = regionBox(drawn);
   const scale = (plateHigh ?? max[1] - min[1]) / (max[1] - min[1]);
@@ -185,10 +202,11 @@ export function platePiece(
   };
 }
 
-function plateGlue(names: StandNames, { along, flap, wide }: StandSizes, outline: Polygon): GlueArea | null {
+function plateGlue(names: StandNames, { along, flap, wide, base }: StandSizes, outline: Polygon): GlueArea | null {
   const inset = GLUE_INSET_MM;
-  const under: Polygon = { outer: rectangle(-along / 2 + inset, inset, along / 2 - inset, flap - inset), holes: [] };
-  const patch = largest(intersect(offset([outline], -inset), [under]));
+  const below: Polygon = { outer: rectangle(-along / 2, inset, along / 2, flap - inset), holes: [] };
+  const under = intersect(offset([asPlate(base)], -inset), [below]);
+  const patch = largest(intersect(offset([outline], -inset), under));
   if (!patch) return null;
   return {
     id: partId(CARD, `${names.plate}-glue`),
@@ -224,12 +242,14 @@ const MOST_SHEETS = 12;
  */
 export function stopStrip(
   names: StandNames,
-  { along, stopWide, stopHigh, stopBy }: StandSizes,
+  { base, stop, stopWide, stopHigh, stopBy }: StandSizes,
   title: string,
   { stockFor, caliperOf }: Pick<BaseContext, 'stockFor' | 'caliperOf'>,
 ): { readonly pieces: readonly Piece[]; readonly hardware: readonly Hardware[] } {
   if (stopBy !== 'strip') return { pieces: [], hardware: [] };
   const id = stopIdOf(names);
+  const { from, to } = acrossBetween(base, stop, stop + stopWide);
+  const along = to - from;
   const stock = stockFor(id);
   const times = Math.ceil((stopHigh - SIZE_ROUNDING_MM) / caliperOf(stock));
   if (times > MOST_SHEETS)
@@ -248,12 +268,13 @@ export function stopStrip(
 
 /** The stop as it lies on the ground; none where a tab or an edge does its work. */
 export function stopFillers(names: StandNames, sizes: StandSizes, caliperMm: number): Filler[] {
-  const { along, stop, stopWide, stopHigh, stopBy } = sizes;
+  const { base, stop, stopWide, stopHigh, stopBy } = sizes;
   if (stopBy !== 'strip') return [];
+  const { from, to } = acrossBetween(base, stop, stop + stopWide);
   return [
     {
       ...{ name: 'Stop', piece: names.piece, facet: names.ground, look: 'spacer', lever: names.lever('stopHeight') },
-      region: [{ outer: rectangle(-along / 2, stop, along / 2, stop + stopWide), holes: [] }],
+      region: [{ outer: rectangle(from, stop, to, stop + stopWide), holes: [] }],
       fromMm: caliperMm / 2,
       thickMm: stopHigh,
     },
