@@ -95,6 +95,11 @@ export const GUIDES: Readonly<Record<string, Guide>> = {
     sizes: 'Three panels, the third as long as the second at least.',
     goesWrong: ['A piece larger than its window catches.', 'Panels that reach past the fold.'],
   },
+  'folded-figure': {
+    goodFor: 'Wings, petals, leaves and doors that stand up from the page and are stuck down by one half.',
+    sizes: 'Glued over 6 mm and more; the fold 10 mm or longer.',
+    goesWrong: ['Glue over the fold: it does not lift.', 'A free half that lies over something that moves.'],
+  },
   'own-lines': {
     goodFor: 'What no list foresaw: your own cuts, creases and windows, on anything that is there.',
     sizes: 'Webs between cuts of 3 mm and more.',

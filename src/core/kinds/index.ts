@@ -13,6 +13,7 @@ import { strutFigure } from './on-crease/strut-figure';
 import { vFold } from './on-crease/v-fold';
 import { twistFold } from './on-crease/twist-fold';
 import { carrierWheel } from './on-facet/carrier-wheel';
+import { foldedFigure } from './on-facet/folded-figure';
 import { liftTab } from './on-facet/lift-tab';
 import { pocket } from './on-facet/pocket';
 import { trackSlider } from './on-facet/track-slider';
@@ -52,6 +53,7 @@ export const KINDS: ReadonlyMap<string, Kind> = new Map(
     carrierWheel,
     pocket,
     zWindow,
+    foldedFigure,
     ownLines,
   ].map((k) => [k.id, k]),
 );

@@ -195,7 +195,7 @@ describe('what stands in it', () => {
   const house = (wide: number, eaves: number): string =>
     `M0 0 H${wide} V${-eaves} L${wide / 2} ${-eaves - 25} L0 ${-eaves} Z`;
 
-  test('one of any outline: as large as drawn, its tabs as high as its straight walls, less where the box is lower', () => {
+  test('one of any outline: as large as drawn, its tabs as high as its straight walls and those of the box', () => {
     fc.assert(
       fc.property(fc.integer({ min: 6, max: 80 }), fc.integer({ min: 0, max: 20 }), (eaves, from) => {
         const d = withPanels({ at: 8, from, shape: { path: house(69.85, eaves) } });

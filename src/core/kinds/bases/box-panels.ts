@@ -230,7 +230,7 @@ export const INNER: readonly Parameter[] = [
     label: 'Shape',
     unit: 'shape',
     default: null,
-    note: 'In place of a rectangle, as large as it is drawn; cut off where it meets the sides, and glued to them there.',
+    note: 'In place of a rectangle, as large as it is drawn; cut off where it meets the sides, and glued there.',
     optional: true,
   },
 ];

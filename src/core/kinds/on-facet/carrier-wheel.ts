@@ -18,7 +18,18 @@ import {
   type MovingJoint,
   type ParameterValues,
 } from '../kind';
-import { CLEARANCE, demand, disc, leftOf, movedBy, placeParameter, RIVET, rivetDemand } from './common';
+import {
+  CLEARANCE,
+  CUSHION,
+  cushionUnder,
+  demand,
+  disc,
+  leftOf,
+  movedBy,
+  placeParameter,
+  RIVET,
+  rivetDemand,
+} from './common';
 import { facetOf, firstLevel, gluedOn, sheet, type Sheet, headOver, over } from './sheets';
 
 /** Chords of a circle lie inside it by up to this much, mm. */
@@ -77,7 +88,7 @@ function wheelOutline(values: ParameterValues, hole: number): Polygon {
 
 function build(values: ParameterValues, context: FaceContext): Contribution {
   const { id, caliperMm } = context;
-  const [n, arm, hub, clearance] = ['spokes', 'arm', 'hub', 'clearance'].map((k) => num(values, k));
+  const [n, arm, hub, clearance, cushion] = ['spokes', 'arm', 'hub', 'clearance', 'cushion'].map((k) => num(values, k));
   const hole = num(values, 'hole') / 2;
   const carrier = groupOf(values, 'carrier') as unknown as Carrier;
   const { x, y } = groupOf(values, 'centre');
@@ -93,7 +104,7 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
     holes: [disc(hole).outer.toReversed()],
   };
   const carriers = Array.from({ length: n }, (_, k) =>
-    sheet(context, `carrier-${k + 1}`, `Carrier ${k + 1}`, hung, wheel.levelMm + caliperMm),
+    sheet(context, `carrier-${k + 1}`, `Carrier ${k + 1}`, hung, wheel.levelMm + caliperMm + cushion),
   );
   const drive: Drive = { id: partId(id, 'turn'), label: 'turn', unit: 'deg', from: 0, to: 360, rest: 0, round: true };
   const pivot = (name: string, a: Sheet, b: Sheet, at: Vec2, rate: number, origin: Vec2 = at): MovingJoint => ({
@@ -118,6 +129,8 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
   const corner = Math.hypot(carrier.width / 2, Math.max(carrier.height - carrier.hang, carrier.hang));
   const part = carriers[0].piece.id;
   const spacerAt = (at: Vec2): Region => subtract([disc(hub / 2, at)], [disc(hole, at)]);
+  // As large as the round end of a spoke under it.
+  const cushionRing = subtract([disc(hole + num(values, 'spoke'))], [disc(hole)]);
   const asked = { least: clearance, part };
   return {
     ...EMPTY,
@@ -136,9 +149,14 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
         }),
       ),
       headOver(wheel, [disc(num(values, 'rivet') / 2)], caliperMm / 2),
+      ...carriers.flatMap((c) => cushionUnder(values, caliperMm, cushionRing).map((f) => over(c, f))),
       ...carriers.map((c) => headOver(c, [disc(num(values, 'rivet') / 2)], caliperMm / 2)),
     ],
-    hardware: [{ what: 'Rivet', count: n + 1 }, ...spacers.map((t) => ({ what: `Spacer ${t} mm`, count: 1 }))],
+    hardware: [
+      { what: 'Rivet', count: n + 1 },
+      ...spacers.map((t) => ({ what: `Spacer ${t} mm`, count: 1 })),
+      ...(cushion > 0 ? [{ what: `Cushion ${cushion} mm`, count: n }] : []),
+    ],
     landmarks: carriers.map(({ piece }, k) => ({
       name: `carrier_${k + 1}`,
       piece: piece.id,
@@ -188,7 +206,7 @@ export const carrierWheel: FaceKind = {
   natural: 'inside',
   order: [
     'Glue the back wheel in its place and stack the spacers over its middle.',
-    'Rivet the carriers to the wheel, loosely: they must swing by their own weight.',
+    'Rivet the carriers to the wheel, each over its cushion where it has one, loosely: they swing by their own weight.',
     'Rivet the wheel over the spacers and turn it once round.',
   ],
   title: 'Carrier wheel',
@@ -274,6 +292,7 @@ export const carrierWheel: FaceKind = {
       ],
       note: 'Stacked between the back wheel and the one that turns.',
     },
+    CUSHION,
     placeParameter('centre', 'Centre', 'Of the wheel, from where it is fixed.'),
     ...RIVET,
     CLEARANCE,

@@ -59,6 +59,23 @@ export const CLEARANCE: Parameter = {
   max: 20,
   note: 'Kept free beside what moves. Common practice, no source: 1 mm.',
 };
+/** Foam or card under a carrier, that keeps it off what it moves over. */
+export const CUSHION: Parameter = {
+  key: 'cushion',
+  label: 'Cushion under a carrier',
+  unit: 'mm',
+  default: 0,
+  min: 0,
+  max: 10,
+  note: 'Thickness of foam or card stuck under each carrier; 0 for none.',
+};
+/** The cushion of a carrier, where it has one: `under` its sheet, in the axes of that. */
+export const cushionUnder = (values: ParameterValues, caliperMm: number, region: Region) => {
+  const thickMm = num(values, 'cushion');
+  const own = { name: 'Cushion', look: 'spacer', lever: 'cushion' } as const;
+  return thickMm > 0 ? [{ ...own, region, fromMm: -caliperMm / 2 - thickMm, thickMm }] : [];
+};
+
 export const RIVET: readonly Parameter[] = [
   { key: 'hole', label: 'Rivet hole', unit: 'mm', default: 3, min: 0.5, max: 30, note: 'Its diameter.' },
   { key: 'rivet', label: 'Rivet head', unit: 'mm', default: 8, min: 0.5, max: 60, note: 'Diameter of its head.' },

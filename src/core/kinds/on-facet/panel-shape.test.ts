@@ -1,7 +1,10 @@
 /** Front panels of any outline: as large as drawn, foam and finger notch found on it. */
 import { buildAssembly } from '../../build/build';
+import type { Design } from '../../document/design';
 import { polygonArea } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
+import { gather } from '../../proof/evidence';
+import { closedStack } from '../../rules/stack-map';
 import { degToRad } from '../../units/angle';
 import { card, findings, stand } from '../../tests/cards';
 import type { ParameterValues } from '../kind';
@@ -38,20 +41,41 @@ describe('the panel of a sliding token', () => {
 });
 
 describe('the panel of a disc', () => {
-  // Of an equilateral triangle the inner radius is half the outer one; its middle lies a quarter of that below its box's.
+  // Of an equilateral triangle the inner radius is half the outer one; its middle lies below that of its box.
   const polygon = [90, 210, 330].map((deg): Vec2 => [70 * Math.cos(degToRad(deg)), 70 * Math.sin(degToRad(deg))]);
   const turn = { radius: 30, panel: { polygon }, pivot: { x: 0, y: -17.5 } };
   const nearest = (part: string, notch: number): number =>
     Math.min(...pieceOf('volvelle', { ...turn, notch }, part).outline.outer.map(([x, y]) => Math.hypot(x, y + 17.5)));
 
-  test.each([6, 8, 12])(
-    'its notch lies on a slanted side where the disc is nearest: %d mm of the disc show',
-    (notch) => {
-      expect(nearest('front', notch)).toBeCloseTo(30 - notch, 1);
-      expect(nearest('backing', notch)).toBeCloseTo(30 - notch, 1);
-    },
-  );
+  test.each([6, 8, 12])('its notch lies at the slanted side next to it: %d mm show', (notch) => {
+    expect(nearest('front', notch)).toBeCloseTo(30 - notch, 1);
+    expect(nearest('backing', notch)).toBeCloseTo(30 - notch, 1);
+  });
   test('without a notch it is whole', () => {
     expect(nearest('backing', 0)).toBeCloseTo(70, 6);
+  });
+});
+
+/** As it lies shut, over the carriers of the mechanism. */
+const shutThickness = (d: Design): number => closedStack(gather(d, 'closed'))!.greatest.mm;
+
+describe('cushions under carriers', () => {
+  const heightOf = (kind: string, part: string, cushion: number): number => {
+    const a = buildAssembly(on(kind, { cushion }));
+    return a.facets.find((f) => f.id === `${kind}-1.${part}`)!.levelMm;
+  };
+  test.each([
+    ['carrier-wheel', 'carrier-1'],
+    ['track-slider', 'carrier'],
+  ])('%s: what it carries lies so much higher, and the stack is told with it', (kind, part) => {
+    expect(heightOf(kind, part, 2) - heightOf(kind, part, 0)).toBeCloseTo(2, 9);
+    const thick = (cushion: number): number => shutThickness(on(kind, { cushion }));
+    expect(thick(2) - thick(0)).toBeCloseTo(2, 5);
+  });
+  test('they are counted, one for each carrier, and none where there are none', () => {
+    const told = (cushion: number) =>
+      buildAssembly(on('carrier-wheel', { cushion, spokes: 5 })).hardware.filter((h) => h.what.startsWith('Cushion'));
+    expect(told(1.5)).toMatchObject([{ what: 'Cushion 1.5 mm', count: 5 }]);
+    expect(told(0)).toEqual([]);
   });
 });

@@ -34,6 +34,8 @@ import {
   CAPTIVE_MM,
   centred,
   CLEARANCE,
+  CUSHION,
+  cushionUnder,
   demand,
   disc,
   leftOf,
@@ -77,7 +79,7 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
   const front = sharing(sheet(context, 'front', 'Front panel', frontOutline, frontLevel), 'front');
   const loose = islands.map((p, k) => sheet(context, `island-${k + 1}`, `Island ${k + 1}`, p, frontLevel));
   const borne = carried(values, outline);
-  const carrier = sheet(context, 'carrier', 'Carrier', borne, frontLevel + caliperMm);
+  const carrier = sheet(context, 'carrier', 'Carrier', borne, frontLevel + caliperMm + num(values, 'cushion'));
 
   const room = offset([whole], -num(values, 'foamInset'));
   const free = diameter / 2 + clearance;
@@ -126,6 +128,7 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
         ...{ name: 'Token', region: [disc(diameter / 2)], look: 'token', lever: 'token.thickness' },
         ...{ fromMm: -Math.min(gap, thickness) / 2, thickMm: Math.min(gap, thickness) },
       }),
+      ...cushionUnder(values, caliperMm, [disc(num(values, 'spacer') / 2)]).map((f) => over(carrier, f)),
     ],
     unheld: [
       ...(pad.length > 0 ? [] : [{ key: 'front', what: 'its front panel has no room for foam beside the token' }]),
@@ -213,7 +216,7 @@ export const trackSlider: FaceKind = {
   order: [
     'Glue the backing in its place and stick the foam beside the path, clear of the token.',
     'Lay the token on the backing and the front panel on the foam; islands go on foam of their own.',
-    'Fix the carrier to the token through the slot, with its spacer between.',
+    'Fix the carrier to the token through the slot, with its spacer, and its cushion where it has one, between.',
   ],
   title: 'Sliding token',
   says: 'A token held behind a slot, that slides along a line, an arc, a drawn curve or round a ring.',
@@ -289,6 +292,7 @@ export const trackSlider: FaceKind = {
       max: 100,
       note: 'Width of what joins them through the slot.',
     },
+    CUSHION,
     { key: 'start', label: 'Starts at', unit: 'mm', default: 0, min: 0, max: 5000, note: 'Along the path, at rest.' },
     {
       key: 'end',

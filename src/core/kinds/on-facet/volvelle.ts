@@ -147,7 +147,7 @@ function notchOf(panel: Polygon, pivot: Vec2, radius: number, reach: number): Re
   return deep > 0 ? [disc(deep, at)] : [];
 }
 
-/** The place on a panel's edge that is nearest to a point; of several as near the one at its right, left, foot, head. */
+/** The place on a panel's edge nearest to a point; of several as near the one at its right, left, foot, head. */
 function nearestEdge({ outer }: Polygon, p: Vec2): Vec2 {
   const places = outer.map((a, k) => nearestOnSegment(p, a, outer[(k + 1) % outer.length]));
   const least = Math.min(...places.map((at) => dist2(at, p)));
