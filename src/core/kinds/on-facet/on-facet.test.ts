@@ -108,6 +108,8 @@ function anyOf(p: Parameter): fc.Arbitrary<unknown> {
       return fc.integer({ min: p.min, max: Math.min(p.max!, 8) });
     case 'shape':
       return or(circle);
+    case 'choice':
+      return fc.constantFrom(...p.choices!);
     case 'text':
       return fc.constantFrom('', 'new');
     case 'group':
