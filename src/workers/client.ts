@@ -14,6 +14,7 @@ const DOES = {
   nest: 'the laying out of the sheets',
   cutter: 'the simulated cutter',
   show: 'the making of the film',
+  write: 'the writing of files',
   decide: 'the search and the study',
   decide2: 'the search',
   decide3: 'the search',
@@ -40,6 +41,18 @@ const BOUND_MS: Partial<Record<keyof Engine, number>> = {
 };
 const OTHER_BOUND_MS = 60_000;
 
+/** Work of minutes that is of use only while its card is open. */
+const ENDS_WITH_CARD: ReadonlySet<keyof Engine> = new Set([
+  ...(['study', 'slabs', 'map', 'judge'] as const),
+  ...(['film', 'nest', 'bundle', 'booklet'] as const),
+]);
+let open = new AbortController();
+/** Gives up, with the workers that are at it, all long work on the card that is left. */
+export function leaveCard(): void {
+  open.abort();
+  open = new AbortController();
+}
+
 type Told = (text: string) => void;
 const listeners = new Set<Told>();
 /** Calls `told` when a worker stopped by itself and was started again; returns how to end that. */
@@ -62,7 +75,8 @@ function deskOf(purpose: Purpose): { desk: Desk; sent: SentBefore } {
   let known = desks.get(purpose);
   if (!known) {
     const tell: Told = (text) => listeners.forEach((told) => told(text));
-    known = { desk: new Desk(DOES[purpose], { start: startWorker, gone: goneOf, tell }), sent: new SentBefore() };
+    const tools = { start: startWorker, gone: goneOf, tell };
+    known = { desk: new Desk(DOES[purpose], tools, purpose), sent: new SentBefore() };
     desks.set(purpose, known);
   }
   return known;
@@ -93,7 +107,11 @@ async function ask(
   signal?: AbortSignal,
 ): Promise<Answer<unknown>> {
   const { desk, sent } = deskOf(purpose);
-  const options: AskOptions = { boundMs: BOUND_MS[job] ?? OTHER_BOUND_MS, ...(signal ? { signal } : {}) };
+  const signals = [...(signal ? [signal] : []), ...(ENDS_WITH_CARD.has(job) ? [open.signal] : [])];
+  const options: AskOptions = {
+    boundMs: BOUND_MS[job] ?? OTHER_BOUND_MS,
+    ...(signals.length > 0 ? { signal: AbortSignal.any(signals) } : {}),
+  };
   const put = (whole: boolean): Promise<Answer<unknown>> =>
     desk.ask((remote) => {
       const wired = args.map((a, i) =>

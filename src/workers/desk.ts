@@ -34,10 +34,14 @@ let workers = 0;
 export class Desk {
   private hand: Hand | null = null;
 
-  /** @param does what this desk's worker does, in words: "the proof" */
+  /**
+   * @param does what this desk's worker does, in words: "the proof"
+   * @param called the same in the name of its worker's lock
+   */
   constructor(
     private readonly does: string,
     private readonly tools: DeskTools,
+    private readonly called = 'any',
   ) {}
 
   /**
@@ -97,7 +101,7 @@ export class Desk {
   }
 
   private begin(): Hand {
-    const lock = `rhabdoplex-worker-${Date.now()}-${++workers}`;
+    const lock = `rhabdoplex-worker-${this.called}-${Date.now()}-${++workers}`;
     const worker = this.tools.start(lock);
     const remote = wrap<Wired>(worker);
     const watching = new AbortController();

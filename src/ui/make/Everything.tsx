@@ -26,9 +26,9 @@ export function Everything({
   const write = async (): Promise<void> => {
     const leave = new AbortController();
     setGiveUp(leave);
-    const answer = await engine('shape', leave.signal).bundle(design, guests, (path, n) =>
-      onMessage({ text: `Writing file ${n}: ${path}…`, bad: false }),
-    );
+    const answer = await engine('write', leave.signal).bundle(design, guests, (path, n) => {
+      if (!leave.signal.aborted) onMessage({ text: `Writing file ${n}: ${path}…`, bad: false });
+    });
     setGiveUp(null);
     if (!answer.ok) return onMessage({ text: `No archive was written: ${answer.why}.`, bad: !answer.stopped });
     const name = `${fileName(design.name)}.zip`;

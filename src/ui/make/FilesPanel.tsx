@@ -218,14 +218,24 @@ type Telling = { readonly onMessage: (message: Message) => void };
 
 function Booklet({ onMessage }: Telling) {
   const design = useStudio((s) => s.design);
+  const [giveUp, setGiveUp] = useState<AbortController | null>(null);
   const write = async (): Promise<void> => {
+    const leave = new AbortController();
+    setGiveUp(leave);
     onMessage({ text: 'Writing the booklet…', bad: false });
-    const answer = await engine('study').booklet(design);
-    if (!answer.ok) return onMessage({ text: `No booklet was written: ${answer.why}.`, bad: true });
+    const answer = await engine('write', leave.signal).booklet(design);
+    setGiveUp(null);
+    if (!answer.ok) return onMessage({ text: `No booklet was written: ${answer.why}.`, bad: !answer.stopped });
     const name = `${fileName(design.name)}-booklet.pdf`;
     saveAs(name, answer.value, MIME.pdf);
     onMessage({ text: `Wrote ${name}, ${kilobytes(answer.value)}.`, bad: false });
   };
+  if (giveUp)
+    return (
+      <Action small onClick={() => giveUp.abort()}>
+        Give up the booklet
+      </Action>
+    );
   return (
     <Action small data-export="booklet" onClick={() => void write()}>
       Booklet, PDF

@@ -107,7 +107,8 @@ function Film() {
         ground: PAPER,
         seconds,
       },
-      setPart,
+      // What was on its way when it was given up is not taken for one that goes on.
+      (made) => (control.signal.aborted ? undefined : setPart(made)),
     );
     setPart(null);
     if (answer.ok) saveAs(`${fileName(design.name)}.gif`, answer.value, 'image/gif');

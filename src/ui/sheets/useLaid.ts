@@ -30,7 +30,8 @@ export function useLaid(guests: readonly Design[]): LaidOut {
   const [why, setWhy] = useState<string | null>(null);
   const [searching, setSearching] = useState<Searching | null>(null);
   const busy = useRef(false);
-  const given = useRef(false);
+  /** Gives up the search that is going on, with the worker that is at it. */
+  const giving = useRef<AbortController | null>(null);
   const [again, setAgain] = useState(0);
   useEffect(() => {
     if (busy.current) return;
@@ -47,31 +48,25 @@ export function useLaid(guests: readonly Design[]): LaidOut {
     };
   }, [design, guests, again]);
   // A search ends with its stage.
-  useEffect(
-    () => () => {
-      if (busy.current) void engine('nest').stopNest();
-    },
-    [],
-  );
+  useEffect(() => () => giving.current?.abort(), []);
   const search = useCallback(
     (seconds: number): void => {
       if (busy.current) return;
       busy.current = true;
+      const given = new AbortController();
+      giving.current = given;
       setSearching({ part: 0, rounds: 0 });
       const onRound = (best: Laid, part: number): void => {
         if (!busy.current) return;
         setLaid(best);
         setSearching({ part, rounds: best.layout.rounds });
       };
-      void engine('nest')
+      void engine('nest', given.signal)
         .nest(design, guests, seconds, onRound)
         .then((a) => {
           busy.current = false;
           setSearching(null);
-          if (given.current) {
-            given.current = false;
-            return setAgain((n) => n + 1);
-          }
+          if (given.signal.aborted) return setAgain((n) => n + 1);
           if (!a.ok) return setWhy(`Nothing was changed: ${a.why}.`);
           const places = placesOf(a.value.layout);
           setLaid(a.value);
@@ -81,9 +76,6 @@ export function useLaid(guests: readonly Design[]): LaidOut {
     [design, guests, edit],
   );
   const stop = useCallback((): void => void engine('nest').stopNest(), []);
-  const giveUp = useCallback((): void => {
-    given.current = busy.current;
-    void engine('nest').stopNest();
-  }, []);
+  const giveUp = useCallback((): void => giving.current?.abort(), []);
   return { laid, why, searching, search, stop, giveUp };
 }

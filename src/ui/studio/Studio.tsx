@@ -3,6 +3,7 @@ import { Box, VisuallyHidden } from '@chakra-ui/react';
 import { useEffect, type ComponentType } from 'react';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
 import { carriedDrive, type Stage } from '@/store/studio';
+import { leaveCard } from '@/workers/client';
 import { AddDialog } from '../build/AddDialog';
 import { BringDialog } from '../shapes/BringDialog';
 import { Workshop } from '../shapes/Workshop';
@@ -47,6 +48,7 @@ export function Studio() {
     document.title = `${name} · Rhabdoplex`;
   }, [name]);
   useLeaving(store);
+  useEffect(() => leaveCard, []);
   useEffect(() => {
     if (!('requestIdleCallback' in window)) return void loadStages();
     const idle = requestIdleCallback(() => void loadStages());

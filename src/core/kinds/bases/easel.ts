@@ -470,7 +470,7 @@ export const easel: BaseKind = {
       closing: ['break', 'stop', ...each('stop', 'break')],
     };
   },
-  sizeOf: (v, say) => `${say(num(v, 'height'))} × ${say(num(v, 'width'))}`,
+  sizeOf: (v, say) => (shapeOf(v, 'shape') ? 'shaped' : `${say(num(v, 'height'))} × ${say(num(v, 'width'))}`),
   states: (values) => [
     POSTED,
     { id: 'shelf', name: 'On the shelf', drives: stoodUp(values), stance: 'lying' },

@@ -147,7 +147,7 @@ export const foldCard: BaseKind = {
   sizes: (v) => ({ gutter: num(v, 'gutter'), reach: Math.max(num(v, 'reachA'), num(v, 'reachB')) }),
   turns: () => ({ away: ['reach'], along: ['gutter'], size: ['reach', 'gutter'] }),
   levers: { reach: ['reachA', 'reachB'] },
-  sizeOf: (v, say) => `${say(num(v, 'gutter'))} × ${say(num(v, 'reachA'))}`,
+  sizeOf: (v, say) => (shapeOf(v, 'shape') ? 'shaped' : `${say(num(v, 'gutter'))} × ${say(num(v, 'reachA'))}`),
   // It is held, or lies on a table: that it is left standing is for its maker to say.
   states: () => [POSTED, { id: 'shelf', name: 'As it is looked at', drives: openTo(SEEN_DEG) }],
   crease: GUTTER,
