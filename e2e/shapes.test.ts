@@ -2,12 +2,12 @@
  * The shape workshop and the kinds cut from one sheet, driven as a maker would: drawing, picture, letters, struts,
  * planes, ties, template.
  */
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By, Key, Origin, type WebDriver } from 'selenium-webdriver';
 import { click, eventually, find, findText } from './support/browser';
-import { greyPng } from './support/png';
+import { greyPng, hollowPng } from './support/png';
 import { session } from './support/session';
 import type { StudioPage } from './support/studio';
 
@@ -104,6 +104,13 @@ test('a picture is traced as the threshold is set, and kept at its size', async 
     greyPng(120, 120, (x, y) => Math.hypot(x - 60, y - 60) < 45 && Math.hypot(x - 60, y - 60) > 20),
   );
   await bring('A picture');
+  const [vast, cut] = [join(dir, 'vast.png'), join(dir, 'cut.png')];
+  writeFileSync(vast, hollowPng(16_000, 16_000));
+  writeFileSync(cut, readFileSync(file).subarray(0, 150));
+  await (await find(driver, '[aria-label=Picture]')).sendKeys(vast);
+  await findText(driver, '*[@role="alert"]', 'it has 16000 × 16000 pixels; at most 64 million are read');
+  await (await find(driver, '[aria-label=Picture]')).sendKeys(cut);
+  await findText(driver, '*[@role="alert"]', 'cut.png was not taken: it does not open as a picture');
   await (await find(driver, '[aria-label=Picture]')).sendKeys(file);
   await eventually(
     driver,

@@ -1,6 +1,15 @@
 /** Pictures made for the trace: black where asked for, white elsewhere. */
 import { crc32, deflateSync } from 'node:zlib';
 
+/** A PNG that says how large it is, and has next to nothing in it. */
+export const hollowPng = (width: number, height: number): Buffer => {
+  const small = greyPng(1, 1, () => false);
+  small.writeUInt32BE(width, 16);
+  small.writeUInt32BE(height, 20);
+  small.writeUInt32BE(crc32(small.subarray(12, 29)) >>> 0, 29);
+  return small;
+};
+
 /** A grey PNG (PNG specification, 1996: signature, IHDR, IDAT, IEND, each with its CRC). */
 export function greyPng(width: number, height: number, dark: (x: number, y: number) => boolean): Buffer {
   const chunk = (type: string, data: Buffer): Buffer => {

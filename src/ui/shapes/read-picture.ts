@@ -1,4 +1,5 @@
 import { MOST_PIXELS, type Raster } from '@/core/shapes/trace';
+import { decodePicture, sizeOfPicture } from '../common/decode-picture';
 
 const LARGEST_PICTURE = 20_000_000;
 
@@ -9,14 +10,18 @@ export async function readPicture(file: File): Promise<Raster> {
     throw new Error(
       `${file.name} has ${Math.round(file.size / 1e6)} MB; pictures up to ${LARGEST_PICTURE / 1e6} MB are traced.`,
     );
-  const bitmap = await createImageBitmap(file).catch(() => {
-    throw new Error(`${file.name} does not open as a picture; it may be cut short.`);
-  });
-  const k = Math.min(1, Math.sqrt(MOST_PIXELS / 2 / (bitmap.width * bitmap.height)));
-  const [width, height] = [Math.max(1, Math.round(bitmap.width * k)), Math.max(1, Math.round(bitmap.height * k))];
-  const canvas = new OffscreenCanvas(width, height);
-  const context = canvas.getContext('2d', { willReadFrequently: true })!;
-  context.drawImage(bitmap, 0, 0, width, height);
+  try {
+    const size = await sizeOfPicture(file);
+    return pixelsOf(await decodePicture(file, size, Math.sqrt(MOST_PIXELS / 2 / (size.width * size.height))));
+  } catch (error) {
+    throw new Error(`${file.name} was not taken: ${(error as Error).message}.`);
+  }
+}
+
+function pixelsOf(bitmap: ImageBitmap): Raster {
+  const { width, height } = bitmap;
+  const context = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true })!;
+  context.drawImage(bitmap, 0, 0);
   bitmap.close();
   return { width, height, rgba: context.getImageData(0, 0, width, height).data };
 }
