@@ -80,8 +80,10 @@ test('a piece is dragged: it follows, keeps its room, stays locked; arrows move 
 test('an offcut on the shelf is used; a spare is one click', async () => {
   await (await findText(driver, 'summary', 'Smooth card, cream')).click();
   await (await findText(driver, 'button', 'Put this offcut on the shelf')).click();
+  await find(driver, '[aria-label^="Undo: an offcut"]');
   // What was laid stays where it is until it is laid anew.
   await (await findText(driver, 'button', 'Lay out anew')).click();
+  await find(driver, '[aria-label^="Undo: pieces laid as they come"]');
   await find(driver, 'svg[data-slot="card-240/offcut-1/1"]');
   // The piece that is picked may lie across the grain from now on.
   await (await findText(driver, 'section[@aria-label="Picked piece"]//label', 'yes')).click();
@@ -175,6 +177,20 @@ test('everything in one archive: every file in it opens', async () => {
   expect(Object.keys(files)).toEqual(
     expect.arrayContaining(['booklet.pdf', 'print.pdf', 'sheets.pdf', 'cut-list.csv']),
   );
+});
+
+test('how near to the edge the machine cuts is told beside the margin, and taken over', async () => {
+  await page.stage('Make');
+  await (await find(driver, 'section[aria-label=Machine] select')).sendKeys('Wide knife fed by rollers');
+  await page.stage('Sheets');
+  await says('[data-testid=machine-reach]', /cuts no nearer to the edge than 10.0 mm: what is laid nearer stays uncut/);
+  await (await findText(driver, 'button', 'Margin of 10.0 mm')).click();
+  await eventually(driver, 'the margin', async () => (await page.valueOf('marginMm')) === '10');
+  expect(await driver.findElements(By.css('[data-testid=machine-reach]'))).toEqual([]);
+  await page.stage('Make');
+  await (await find(driver, 'section[aria-label=Machine] select')).sendKeys('Small knife');
+  await page.stage('Sheets');
+  await says('[data-testid=machine-reach]', /Small knife on a carrier sheet cuts to 4.0 mm from the edge/);
 });
 
 test('nothing was said on the console', async () => expect(await page.complaints()).toEqual([]));

@@ -6,7 +6,7 @@ import { useActions, useStudio } from '@/store/context';
 import type { Laid } from '@/workers/protocol';
 import { count, mm } from '../common/asked';
 import { Action } from '../common/Action';
-import { formatSheetArea } from '@/core/units/length';
+import { formatSaid, formatSheetArea } from '@/core/units/length';
 import { NumberField } from '../common/Field';
 import type { Searching } from './useLaid';
 
@@ -77,10 +77,37 @@ export function NestPanel({ laid, searching, onSearch, onStop, onGiveUp }: NestP
         </Box>
       )}
       <NumberField parameter={MARGIN} value={sheets.marginMm} unit={design.units} onChange={set(MARGIN)} />
+      <ReachOfMachine onTake={set(MARGIN)} />
       <NumberField parameter={SPACING} value={sheets.spacingMm} unit={design.units} onChange={set(SPACING)} />
       <NumberField parameter={COPIES} value={sheets.copies} unit={design.units} onChange={set(COPIES)} />
       <NumberField parameter={SEED} value={sheets.seed ?? 1} unit={design.units} onChange={set(SEED)} />
       <Spares laid={laid} />
+    </Box>
+  );
+}
+
+/** How near to the edge the chosen machine cuts, where that is not the margin. */
+function ReachOfMachine({ onTake }: { readonly onTake: (mm: number) => void }) {
+  const machine = useStudio((s) => s.design.machine);
+  const { marginMm } = useStudio((s) => s.design.sheets);
+  const units = useStudio((s) => s.design.units);
+  if (!machine || machine.bed.marginMm === marginMm) return null;
+  const reach = machine.bed.marginMm;
+  const said = formatSaid(reach, units);
+  return (
+    <Box m="-4px 0 10px" fontSize="12.5px" data-testid="machine-reach">
+      <chakra.p
+        className={reach > marginMm ? undefined : 'dim'}
+        color={reach > marginMm ? 'bad' : undefined}
+        m="0 0 4px"
+      >
+        {reach > marginMm
+          ? `${machine.name} cuts no nearer to the edge than ${said}: what is laid nearer stays uncut.`
+          : `${machine.name} cuts ${reach === 0 ? 'up to the edge' : `to ${said} from the edge`}.`}
+      </chakra.p>
+      <Action small onClick={() => onTake(reach)}>
+        Margin of {said}
+      </Action>
     </Box>
   );
 }
