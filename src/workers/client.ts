@@ -44,7 +44,7 @@ const OTHER_BOUND_MS = 60_000;
 /** Work of minutes that is of use only while its card is open. */
 const ENDS_WITH_CARD: ReadonlySet<keyof Engine> = new Set([
   ...(['study', 'slabs', 'map', 'judge'] as const),
-  ...(['film', 'nest', 'bundle', 'booklet'] as const),
+  ...(['film', 'nest', 'stopNest', 'bundle', 'booklet'] as const),
 ]);
 let open = new AbortController();
 /** Gives up, with the workers that are at it, all long work on the card that is left. */

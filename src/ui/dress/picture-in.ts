@@ -30,7 +30,9 @@ export async function takePicture(file: File): Promise<TakenPicture> {
     const canvas = await drawnSmaller(file);
     const [widthPx, heightPx] = [canvas.width, canvas.height];
     for (const [mime, quality] of TRIES) {
-      const data = await base64Of(await canvas.convertToBlob({ type: mime, quality }));
+      const data = await base64Of(
+        await canvas.convertToBlob({ type: mime, quality }).catch(() => Promise.reject(unreadable())),
+      );
       if (data.length <= LARGEST_PICTURE)
         return { ok: true, picture: { name: file.name.slice(0, 120), mime, widthPx, heightPx, data } };
     }
@@ -40,6 +42,8 @@ export async function takePicture(file: File): Promise<TakenPicture> {
   }
 }
 
+const unreadable = (): Error => new Error('it does not read as a picture');
+
 /** A picture no larger than it is kept with. */
 async function drawnSmaller(file: File): Promise<OffscreenCanvas> {
   const drawing = file.type === 'image/svg+xml';
@@ -47,7 +51,11 @@ async function drawnSmaller(file: File): Promise<OffscreenCanvas> {
   const [w, h] = 'naturalWidth' in source ? sizeOfDrawing(source) : [source.width, source.height];
   const k = Math.min(1, MOST_SIDE_PX / Math.max(w, h));
   const canvas = new OffscreenCanvas(Math.max(1, Math.round(w * k)), Math.max(1, Math.round(h * k)));
-  canvas.getContext('2d')!.drawImage(source, 0, 0, canvas.width, canvas.height);
+  try {
+    canvas.getContext('2d')!.drawImage(source, 0, 0, canvas.width, canvas.height);
+  } catch {
+    throw unreadable();
+  }
   if (!('naturalWidth' in source)) source.close();
   return canvas;
 }
@@ -74,7 +82,7 @@ function loaded(url: string): Promise<HTMLImageElement> {
   return new Promise((done, fail) => {
     const image = new Image();
     image.onload = () => done(image);
-    image.onerror = () => fail(new Error('it does not read as a picture'));
+    image.onerror = () => fail(unreadable());
     image.src = url;
   });
 }

@@ -47,8 +47,13 @@ export function useLaid(guests: readonly Design[]): LaidOut {
       live = false;
     };
   }, [design, guests, again]);
-  // A search ends with its stage.
-  useEffect(() => () => giving.current?.abort(), []);
+  // A search ends with its stage, and what it found is kept.
+  useEffect(
+    () => () => {
+      if (busy.current) void engine('nest').stopNest();
+    },
+    [],
+  );
   const search = useCallback(
     (seconds: number): void => {
       if (busy.current) return;

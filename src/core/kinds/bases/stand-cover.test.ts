@@ -79,6 +79,15 @@ test('the stop is as long as the shape is wide there', () => {
   expect(max[0] - min[0]).toBeCloseTo(2 * Math.sqrt(50 ** 2 - 38 ** 2), 0);
 });
 
+test('a stop needs 6 mm of length on the shape: just enough, and just too little', () => {
+  // A gable 40 mm high over 80 mm of width: its strip of 8 mm ends where it is twice as wide as it is far from the tip.
+  const make = (left: number, stopBy: string) => () =>
+    buildAssembly(easel({ shape: { path: house(80, 60, 40) }, stopBy, stop: 100 - left / 2 - 8, stopWidth: 8 }));
+  expect(make(6.02, 'strip')).not.toThrow();
+  expect(make(5.98, 'strip')).toThrow(/a length of 6.0 mm; 6 mm are asked/);
+  expect(make(5.98, 'edge')).not.toThrow();
+});
+
 test('a level has a shape of its own', () => {
   const level = { width: 60, height: 60, stop: 40, from: 5, shape: { path: house(50, 25, 25) } };
   const d = easel({ width: 110, height: 110, levels: [level] } as unknown as ParameterValues);

@@ -8,7 +8,6 @@ import { compose, cross3, dot3, norm3, shiftBy, sub3, turnAbout, type Rigid, typ
 import { intersect, largest, mapRegion, offset, rectangle, regionBox, type Polygon } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
 import { SIZE_ROUNDING_MM } from '../../tolerance';
-import type { Interval } from '../../shapes/level';
 import type { Shape } from '../../shapes/shape';
 import { radToDeg } from '../../units/angle';
 import {
@@ -77,16 +76,32 @@ export const slideOf = (names: StandNames): string => named(names, 'slide');
 export const tabOf = (names: StandNames): string => named(names, 'tab');
 
 export function checkSizes(
-  { wide, strut, flap, stop, stopHigh, stopBy, base }: StandSizes,
+  { wide, strut, flap, stop, stopHigh, stopWide, stopBy, base }: StandSizes,
   refuse: BaseContext['refuse'],
 ): void {
-  const inMiddle = ({ from, to }: Interval): boolean => from < 0 && to > 0;
   if (flap <= 0) refuse(`its break at ${strut} mm lies past its fore edge at ${wide} mm; break it nearer to the hinge`);
   if (stop >= wide) refuse(`its stop at ${stop} mm lies past its fore edge at ${wide} mm; set it nearer to the hinge`);
   if (stopBy === 'tab' && stopHigh >= stop)
     refuse(`its tab of ${stopHigh} mm reaches past the hinge from a stop at ${stop} mm; make it lower`);
-  if (stopBy !== 'edge' && !inMiddle(acrossAt(base, stop)))
-    refuse(`the shape of its base has no paper for a stop at ${stop} mm in its middle; set it elsewhere`);
+  const room = roomOfStop(base, { stop, stopWide, stopHigh, stopBy });
+  if (room < LEAST_STOP_MM)
+    refuse(
+      `the shape of its base leaves its stop at ${stop} mm a length of ${Math.max(0, room).toFixed(1)} mm; ` +
+        `${LEAST_STOP_MM} mm are asked: set it nearer to the hinge, or choose another shape`,
+    );
+}
+/** A foot is held by no shorter a stop, mm; common practice, no source. */
+const LEAST_STOP_MM = 6;
+
+/** How long the stop can be on the shape of its base, mm; any length where an edge is one. */
+function roomOfStop(
+  base: Ground,
+  { stop, stopWide, stopHigh, stopBy }: Pick<StandSizes, 'stop' | 'stopWide' | 'stopHigh' | 'stopBy'>,
+): number {
+  if (stopBy === 'edge') return Infinity;
+  if (stopBy === 'tab') return 2 * Math.min(tabHalfAt(base, stop), halfAt(base, stop - stopHigh));
+  const { from, to } = acrossBetween(base, stop, stop + stopWide);
+  return to - from;
 }
 
 /** The ground with its strut and flap, in one piece. */
@@ -102,7 +117,7 @@ export function coverPiece(
     const [x] = placeAt(base, Math.abs(y), LABEL_STEP);
     return { name, at: [x, y], mechanism: CARD };
   };
-  const tabHalf = halfAt(base, stop) / 2;
+  const tabHalf = tabHalfAt(base, stop);
   const tab = stopBy === 'tab';
   const crease = (id: string, y: number, ends: CreaseLine['ends'], x = half): CreaseLine => ({
     ...{ id, role: 'valley', mechanism: CARD, a: [-x, y], b: [x, y], ends },
@@ -150,6 +165,9 @@ function halfAt(base: Ground, mm: number): number {
   const { from, to } = acrossAt(base, mm);
   return Math.min(-from, to);
 }
+
+/** A tab is half as wide as the paper that it is folded up out of. */
+const tabHalfAt = (base: Ground, stop: number): number => halfAt(base, stop) / 2;
 
 /** What a hand turns lies on the left of its crease. */
 const handed = (

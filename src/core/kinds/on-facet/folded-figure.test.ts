@@ -108,6 +108,8 @@ test('a fold off the figure, or through two legs of it, is refused by name', () 
   const make = (parameters: ParameterValues) => () => buildAssembly(on(parameters));
   expect(make({ shape: square(40), fold: 20 })).toThrow(/nothing of the free half/);
   expect(make({ shape: square(40), fold: -20 })).toThrow(/nothing of the glued half/);
+  const apart = { path: 'M0 0 H18 V40 H0 Z M22 0 H40 V40 H22 Z' };
+  expect(make({ shape: apart })).toThrow(/falls into 2 parts/);
   const legs = { path: 'M0 0 H40 V40 H30 V10 H10 V40 H0 Z' };
   expect(make({ shape: legs, glued: 'upper' })).toThrow(/free half in 2 parts/);
 });

@@ -48,6 +48,7 @@ function laidOut(values: ParameterValues, outline: FaceContext['outline']): Laid
   const at = num(values, 'fold');
   const figure = scaled(centred(outline(shapeOf(values, 'shape')!)), values.figureHeight as number | null);
   const whole = mapRegion(figure, ([x, y]): Vec2 => [x * ny - y * nx, x * nx + y * ny - at]);
+  if (whole.length !== 1) throw new ShapeError(`its figure falls into ${whole.length} parts; choose a shape of one`);
   const { min, max } = regionBox(whole);
   const side = (from: number, to: number): Region =>
     intersect(whole, [{ outer: rectangle(min[0] - 1, from, max[0] + 1, to), holes: [] }]);
