@@ -30,6 +30,7 @@ test('kinds lists every parameter with its unit and limits', async () => {
     'carrier-wheel',
     'pocket',
     'z-window',
+    'folded-figure',
     'own-lines',
   ]);
   for (const k of kinds)
