@@ -6,8 +6,10 @@ import type { StudioPage } from './support/studio';
 
 let driver: WebDriver;
 let page: StudioPage;
-session(180_000, (s) => {
+session(180_000, async (s) => {
   ({ driver, page } = s);
+  // A worker that goes straight to work takes its lock only when it first pauses.
+  await driver.manage().setTimeouts({ script: 120_000 });
 });
 
 /** Each worker holds a lock as long as it lives (Web Locks API): its name says what the worker is for. */
