@@ -1,5 +1,9 @@
 /** Cards that stand, in the browser: built as an easel, posed by name, named anew, proved, drawn, kept. */
-import { Key, type WebDriver } from 'selenium-webdriver';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { By, Key, type WebDriver } from 'selenium-webdriver';
+import { blankDesign } from '../src/core/document/design';
 import { eventually, find, findText } from './support/browser';
 import { session } from './support/session';
 import type { StudioPage } from './support/studio';
@@ -32,6 +36,24 @@ test('an easel is begun, stands at its stop, and follows the stop by number', as
   await eventually(driver, 'the stop to be too low', async () => (await page.proved()) !== 'Ready to cut');
   await page.stage('Prove');
   await findText(driver, 'section', 'its stop is as tall as');
+});
+
+test('an easel of any outline: its closed size is its shape’s, and what then says nothing is not asked', async () => {
+  const plain = blankDesign('Door');
+  const shape = { path: 'M0 0 H100 V-80 L50 -110 L0 -80 Z' };
+  const file = join(mkdtempSync(join(tmpdir(), 'rhabdoplex-easel-')), 'door.json');
+  const card = { ...plain.card, construction: 'easel', parameters: { shape } };
+  writeFileSync(file, JSON.stringify({ ...plain, card }));
+  await page.begin();
+  await (await find(driver, 'input[type=file]')).sendKeys(file);
+  await findText(driver, '*[@data-mechanism="card"]', 'shaped');
+  await page.stage('Brief');
+  await findText(driver, 'main', '100 × 110 mm closed');
+  await findText(driver, 'p', 'Its size is that of its shape.');
+  expect(await driver.findElements(By.css('[aria-label="Card sizes"], input[name=width], input[name=height]'))).toEqual(
+    [],
+  );
+  await find(driver, 'input[name=stopWidth]');
 });
 
 test('where it stands now is named by keyboard, left standing, proved, drawn and kept over a reload', async () => {

@@ -16,6 +16,8 @@ export interface BaseKind extends AnyKind {
   readonly mount: 'base';
   /** Its numbers where the card is begun: by key, or several that are one while they are equal. */
   readonly brief: readonly (string | AsOne)[];
+  /** Those of them that are set there and nowhere else. */
+  readonly briefOnly?: readonly string[];
   /** How its own pieces are put together, before anything stands on it, and how far open it is for that. */
   readonly order: (values: ParameterValues) => readonly OrderStep[];
   /** Sizes for a card whose gutter is so long and whose leaves reach so far, mm. */

@@ -29,10 +29,16 @@ export function CardFields() {
       set={(value, said) => edit(said, (d) => keys.reduce((x, k) => setParameter(x, CARD, k, value), d))}
     />
   );
+  const silent = base.silent?.(values) ?? [];
+  // Where what a size would set says nothing, no size is offered.
+  const followsShape = Object.keys(base.fitting(base.sizes(values))).some((key) => silent.includes(key));
+  const says = (row: string | AsOne): boolean =>
+    typeof row === 'string' ? !silent.includes(row) : row.keys.some((key) => !silent.includes(key));
   /** One field for numbers that are set together while they are equal; their own fields once they differ. */
   const fields = (row: string | AsOne) => {
     if (typeof row === 'string') return field(row);
-    const { keys, ...words } = row;
+    const { keys: all, ...words } = row;
+    const keys = all.filter((key) => !silent.includes(key));
     const together = keys.every((key) => values[key] === values[keys[0]]);
     return together ? field(keys[0], [...keys], words) : keys.map((key) => field(key));
   };
@@ -62,8 +68,8 @@ export function CardFields() {
           onChange={(id) => edit(BASES.get(id)!.title.toLowerCase(), (d) => rebuiltAs(d, id))}
         />
       )}
-      {!design.card.template && <CardSizes />}
-      {!design.card.template && base.brief.map(fields)}
+      {!design.card.template && (followsShape ? <p className="dim">Its size is that of its shape.</p> : <CardSizes />)}
+      {!design.card.template && base.brief.filter(says).map(fields)}
       <Choice
         asList
         label="Base from"

@@ -228,7 +228,7 @@ function BaseFields() {
   const template = useStudio((s) => s.design.card.template);
   const { show } = useActions();
   const base = baseKindOf(design);
-  const silent = base.silent?.(cardValues(design)) ?? [];
+  const silent = [...(base.silent?.(cardValues(design)) ?? []), ...(base.briefOnly ?? [])];
   const cardKeys = base.parameters.map((p) => p.key).filter((key) => !silent.includes(key));
   if (template) {
     return (

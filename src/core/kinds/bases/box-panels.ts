@@ -18,6 +18,7 @@ import {
 } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
 import { contactsAt, slice, type Interval } from '../../shapes/level';
+import { standing } from '../../shapes/outline';
 import {
   LABEL_STEP,
   listOf,
@@ -67,7 +68,7 @@ export interface Inner {
 }
 export function innerOf(item: ListItem, outline: BaseContext['outline']): Inner {
   const shape = shapeOf(item, 'shape');
-  const drawn = shape && standing(outline(shape));
+  const drawn = shape && standing(outline(shape), null);
   return {
     box: item.between === 'panel and front' ? 'front' : 'back',
     at: num(item, 'at'),
@@ -75,10 +76,6 @@ export function innerOf(item: ListItem, outline: BaseContext['outline']): Inner 
     high: drawn ? regionBox(drawn).max[1] : num(item, 'height'),
     drawn,
   };
-}
-function standing(drawn: Region): Region {
-  const { min, max } = regionBox(drawn);
-  return mapRegion(drawn, ([x, y]): Vec2 => [x - (min[0] + max[0]) / 2, y - min[1]]);
 }
 export const innerName = (k: number): string => `panel-${k + 2}`;
 

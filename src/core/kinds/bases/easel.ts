@@ -51,7 +51,6 @@ import {
   type StandSizes,
   type StopKind,
 } from './stand';
-
 import { acrossAt, drawnGround, plainGround } from './stand-cover';
 
 const LIFT = partId(CARD, 'plate');

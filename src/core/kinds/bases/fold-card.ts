@@ -132,7 +132,8 @@ export const foldCard: BaseKind = {
         ]
       : [],
   // A shaped base is as wide as its shape makes it.
-  silent: (values) => (shapeOf(values, 'shape') ? ['gutter', 'reachB', 'fold', 'edges', 'corners'] : ['hinge', 'fold']),
+  silent: (values) => (shapeOf(values, 'shape') ? ['gutter', 'reachB', 'fold', 'edges', 'corners'] : ['hinge']),
+  briefOnly: ['fold'],
   brief: [
     'fold',
     'gutter',

@@ -11,6 +11,7 @@
 import { mapRegion, rectangle, regionBox, unite, type Polygon, type Region } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
 import { levelAt, widthOfAll, type Interval } from '../../shapes/level';
+import { standing } from '../../shapes/outline';
 import type { Shape } from '../../shapes/shape';
 import { SAME_LEVEL_MM } from '../../tolerance';
 import type { BaseContext } from '../kind';
@@ -39,8 +40,8 @@ export const plainGround = (wide: number, along: number): Ground => ({
 export function drawnGround(shape: Shape, { outline, refuse }: Pick<BaseContext, 'outline' | 'refuse'>): Ground {
   const drawn = outline(shape);
   if (drawn.length !== 1) refuse(`the shape of its base falls into ${drawn.length} parts; choose a shape of one`);
-  const { min, max } = regionBox(drawn);
-  const [stood] = mapRegion(drawn, ([x, y]): Vec2 => [x - (min[0] + max[0]) / 2, y - min[1]]);
+  const [stood] = standing(drawn, null);
+  const { min, max } = regionBox([stood]);
   const ground: Ground = { outline: stood, wide: max[1] - min[1], along: max[0] - min[0], drawn: true };
   const joined = widthOfAll(levelAt([stood], SAME_LEVEL_MM));
   if (joined < LEAST_HINGE_MM)

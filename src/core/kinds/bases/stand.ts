@@ -5,9 +5,10 @@
  */
 import { partId, CARD } from '../../ids';
 import { compose, cross3, dot3, norm3, shiftBy, sub3, turnAbout, type Rigid, type Vec3 } from '../../linkage';
-import { intersect, largest, mapRegion, offset, rectangle, regionBox, type Polygon } from '../../plane/polygon';
+import { intersect, largest, offset, rectangle, regionBox, type Polygon } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
 import { SIZE_ROUNDING_MM } from '../../tolerance';
+import { standing } from '../../shapes/outline';
 import type { Shape } from '../../shapes/shape';
 import { radToDeg } from '../../units/angle';
 import {
@@ -93,12 +94,12 @@ export function checkSizes(
 /** A foot is held by no shorter a stop, mm; common practice, no source. */
 const LEAST_STOP_MM = 6;
 
-/** How long the stop can be on the shape of its base, mm; any length where an edge is one. */
+/** How long the stop can be on the shape of its base, mm; any length on a rectangle, or where an edge is one. */
 function roomOfStop(
   base: Ground,
   { stop, stopWide, stopHigh, stopBy }: Pick<StandSizes, 'stop' | 'stopWide' | 'stopHigh' | 'stopBy'>,
 ): number {
-  if (stopBy === 'edge') return Infinity;
+  if (stopBy === 'edge' || !base.drawn) return Infinity;
   if (stopBy === 'tab') return 2 * Math.min(tabHalfAt(base, stop), halfAt(base, stop - stopHigh));
   const { from, to } = acrossBetween(base, stop, stop + stopWide);
   return to - from;
@@ -189,11 +190,7 @@ export function plateOutline(
   { outline, refuse }: Pick<BaseContext, 'outline' | 'refuse'>,
 ): Polygon {
   if (!plate) return asPlate(base);
-  const drawn = outline(plate);
-  const { min, max } = regionBox(drawn);
-  const scale = (plateHigh ?? max[1] - min[1]) / (max[1] - min[1]);
-  const stood = mapRegion(drawn, ([x, y]): Vec2 => [(x - (min[0] + max[0]) / 2) * scale, (y - min[1]) * scale]);
-  return largest(stood) ?? refuse('its plate has no area; choose another shape');
+  return largest(standing(outline(plate), plateHigh)) ?? refuse('its plate has no area; choose another shape');
 }
 
 /** The plate with its glue, and how it is bonded to the flap. */

@@ -14,6 +14,7 @@ import { boxOf, insidePoint, intersect, largest, mapRegion, offset, rectangle, r
 import type { Polygon, Region } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
 import { levelAt, widthOfAll } from '../../shapes/level';
+import { standing } from '../../shapes/outline';
 import { ShapeError } from '../../shapes/shape';
 import { SAME_LEVEL_MM } from '../../tolerance';
 import { EMPTY, num, shapeOf, type Contribution, type CreaseLine, type FaceContext, type FaceKind } from '../kind';
@@ -46,7 +47,7 @@ interface Laid {
 function laidOut(values: ParameterValues, outline: FaceContext['outline']): Laid {
   const [nx, ny] = TO_FREE[values.glued as Half];
   const at = num(values, 'fold');
-  const figure = scaled(centred(outline(shapeOf(values, 'shape')!)), values.figureHeight as number | null);
+  const figure = centred(standing(outline(shapeOf(values, 'shape')!), values.figureHeight as number | null));
   const whole = mapRegion(figure, ([x, y]): Vec2 => [x * ny - y * nx, x * nx + y * ny - at]);
   if (whole.length !== 1) throw new ShapeError(`its figure falls into ${whole.length} parts; choose a shape of one`);
   const { min, max } = regionBox(whole);
@@ -68,12 +69,6 @@ function onePart(region: Region, which: string): Polygon {
       : `its fold leaves the ${which} half in ${region.length} parts; set it elsewhere, or choose another shape`,
   );
 }
-function scaled(figure: Region, heightMm: number | null): Region {
-  const { min, max } = regionBox(figure);
-  const by = heightMm === null ? 1 : heightMm / (max[1] - min[1]);
-  return mapRegion(figure, ([x, y]): Vec2 => [x * by, y * by]);
-}
-
 function build(values: ParameterValues, context: FaceContext): Contribution {
   const { id, face, outline } = context;
   const { whole, free, glued, back } = laidOut(values, outline);
