@@ -194,6 +194,9 @@ async function keptWord(): Promise<void> {
 
 test('each letter is a figure of its own, all their depths in one table', async () => {
   await keptWord();
+  // A word falls into parts: what takes one part is not offered it.
+  await eventually(driver, 'its size', async () => /mm²/.test(await figures()));
+  expect(await driver.findElements(By.css('[data-use=folded-figure]'))).toEqual([]);
   await pressIn('Each letter on its own struts');
   await find(driver, '[data-testid=several]');
   const ids = (await page.mechanisms()).filter((id) => id !== 'card');
@@ -238,6 +241,21 @@ test('a plane is dragged against the limit line, and the proof says when it is p
   await page.type('planes[0].height', '125');
   expect(await page.proved()).toMatch(/Do not cut/);
   expect(await page.findings()).toContain('overhang');
+});
+
+test('a shape is folded and glued by one half on the facet that is picked; its other half is lifted', async () => {
+  await page.beginCard();
+  await bring('A drawing');
+  const drawing = await find(driver, '#svg-text');
+  await drawing.sendKeys(
+    '<svg xmlns="http://www.w3.org/2000/svg" width="40mm" height="40mm" viewBox="0 0 4 4">' +
+      '<path d="M0 0H4V4H0Z"/></svg>',
+  );
+  await pressIn('Keep this drawing');
+  await click(driver, '[data-use=folded-figure]');
+  await find(driver, '[data-drive="folded-figure-1.lift"]');
+  expect(await page.valueOf('fold')).toBe('0');
+  expect(await page.proved()).toBe('Ready to cut');
 });
 
 test('a shape kept in another card goes straight into the field that asks for it, with its steps', async () => {

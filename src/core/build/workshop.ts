@@ -22,6 +22,8 @@ export interface Outline {
   readonly max: readonly [number, number];
   readonly areaMm2: number;
   readonly points: number;
+  /** Pieces of paper that it is. */
+  readonly parts: number;
   /** Islands that fall out where it is cut as a window. */
   readonly islands: number;
   /** Parts that hang on nothing where it is itself cut from paper. */
@@ -36,6 +38,7 @@ const figures = (region: Region): Outline => {
     max: [max[0], max[1]],
     areaMm2: regionArea(region),
     points: rings.reduce((n, r) => n + r.length, 0),
+    parts: region.length,
     islands: islandsOf(region).length,
     loose: looseParts(region).length,
   };

@@ -6,6 +6,8 @@ import type { Parameter, ParameterValues } from './parameter';
 /** Where a shape of the workshop can be put to use in a new mechanism, and what the button says. */
 export interface ShapeUse {
   readonly says: string;
+  /** Shapes of several parts are not offered it. */
+  readonly ofOnePart?: true;
   /** Values for a shape that is to be so high, mm. */
   readonly values: (shape: Shape, heightMm: number) => ParameterValues;
   /** The same letter by letter, each with its own values: its outline, what it stands on, its place along that, mm. */

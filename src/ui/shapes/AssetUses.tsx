@@ -2,7 +2,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { addMechanism } from '@/core/document/standing';
 import { fittingParameters } from '@/core/document/fitting';
-import { newLayer, type Design } from '@/core/document/design';
+import { CENTRE, newLayer, type Design } from '@/core/document/design';
 import { freeAssetId, usesOf } from '@/core/build/workshop';
 import { KINDS, type Kind, type ShapeUse } from '@/core/kinds';
 import type { ShapeAsset } from '@/core/shapes/shape';
@@ -14,7 +14,7 @@ import { Action } from '../common/Action';
 /** A figure of a new mechanism is so high, in parts of the shorter leaf, and at least so high, mm. */
 const FIGURE = { part: 0.5, leastMm: 6 } as const;
 
-/** What can be done with a kept shape: mechanisms on the gutter, a layer or window on the facet that is picked. */
+/** What can be done with a kept shape: mechanisms on the gutter, or mechanism, layer or window on the facet picked. */
 function useUses(asset: ShapeAsset) {
   const design = useStudio((s) => s.design);
   const scene = useStudio((s) => s.scene);
@@ -23,13 +23,15 @@ function useUses(asset: ShapeAsset) {
   const face = nameOfFace(design, facet, side);
   const { edit, select, selectAlso, show, go, selectFacet, pickLayers } = useActions();
   const host = scene?.hosts[0];
-  const stand = ({ id: kind, title }: Kind, use: ShapeUse): void => {
+  const stand = ({ id: kind, title, mount }: Kind, use: ShapeUse): void => {
     if (!host) return;
     let made = '';
+    // What is fixed on a face goes on the facet that is picked, on the side that is seen.
+    const on = mount === 'face' ? { on: facet, mount: { ...CENTRE, side } } : host.crease;
     edit(`${asset.name} as ${title.toLowerCase()}`, (d) => {
       const height = Math.max(FIGURE.leastMm, Math.round(Math.min(host.reachA, host.reachB) * FIGURE.part));
       const own = { ...fittingParameters(kind, host), ...use.values({ asset: asset.id }, height) };
-      const added = addMechanism(d, kind, host.crease, own);
+      const added = addMechanism(d, kind, on, own);
       made = added.id;
       return {
         ...added.design,
@@ -110,7 +112,8 @@ function useUses(asset: ShapeAsset) {
   return { face, stand, lay, letters, shapeCard, duplicate, remove };
 }
 
-export function AssetUses({ asset }: { readonly asset: ShapeAsset }) {
+/** @param parts that the shape falls into; null until that is known */
+export function AssetUses({ asset, parts }: { readonly asset: ShapeAsset; readonly parts: number | null }) {
   const design = useStudio((s) => s.design);
   const { face, stand, lay, letters, shapeCard, duplicate, remove } = useUses(asset);
   const uses = usesOf(design, asset.id);
@@ -122,7 +125,8 @@ export function AssetUses({ asset }: { readonly asset: ShapeAsset }) {
       <Box display="flex" gap="6px" flexWrap="wrap">
         {[...KINDS.values()].map(
           (k) =>
-            k.shapeUse && (
+            k.shapeUse &&
+            (parts === 1 || !k.shapeUse.ofOnePart) && (
               <Action key={k.id} small data-use={k.id} onClick={() => stand(k, k.shapeUse!)}>
                 {k.shapeUse.says}
               </Action>

@@ -67,7 +67,7 @@ function Bench({ asset }: { readonly asset: ShapeAsset }) {
         <Drawn asset={asset} value={value} why={why} put={put} onStep={addStep} />
         {value ? <Figures units={design.units} worked={value} /> : <FiguresPlace />}
         {value && <SafeToCut worked={value} cut={cutAs(design, asset.id)} onTie={addStep} />}
-        <AssetUses asset={asset} />
+        <AssetUses asset={asset} parts={value?.parts ?? null} />
       </Box>
       <Box maxHeight="66vh" overflowY="auto" pr="4px">
         <NameField asset={asset} put={put} />

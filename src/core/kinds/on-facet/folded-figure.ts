@@ -176,7 +176,11 @@ export const foldedFigure: FaceKind = {
   }),
   words: { free: 'free half', glued: 'glued half', fold: 'fold' },
   sizeOf: (v, say) => (v.figureHeight === null ? 'as drawn' : `${say(num(v, 'figureHeight'))} high`),
-  shapeUse: { says: 'Fold it, glued by one half', values: (shape, figureHeight) => ({ shape, figureHeight }) },
+  shapeUse: {
+    says: 'Fold it, glued by one half',
+    ofOnePart: true,
+    values: (shape, figureHeight) => ({ shape, figureHeight }),
+  },
   parameters: [
     {
       key: 'shape',
