@@ -1,5 +1,5 @@
 /** In the browser: a stock for one piece, what is meant to stick out, where a layer is stuck, names, mats, bases. */
-import { By, Key, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { By, Key, Origin, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { click, eventually, find, findText } from './support/browser';
 import { session } from './support/session';
 import type { StudioPage } from './support/studio';
@@ -79,4 +79,44 @@ test('a card is built as another base where things are put on, and begun as one 
   await click(driver, 'dialog[open] [data-begin=box-frame]');
   await page.stage('Brief');
   await page.field('panelHeight');
+});
+
+test('where a layer is stuck is dragged on the drawing, moved by key, taken back and read as a number', async () => {
+  await page.openCard('Dome note');
+  await page.stage('Dress');
+  await (await findText(driver, 'button', 'Layers')).click();
+  await click(driver, '[data-layer-row=planet]');
+  const bar = await find(driver, '[data-slid=layer-free-left]');
+  await driver
+    .actions()
+    .move({ origin: bar })
+    .press()
+    .move({ origin: Origin.POINTER, x: 30, y: 0 })
+    .release()
+    .perform();
+  const free = async (): Promise<number> => Number.parseFloat(await page.valueOf('layer-free-left'));
+  await eventually(driver, 'the number that was dragged', async () => (await free()) > 4);
+  const dragged = await free();
+  await (await find(driver, '[data-slid=layer-free-left]')).sendKeys(Key.ARROW_LEFT);
+  await eventually(driver, 'one less', async () => Math.abs((await free()) - (dragged - 1)) < 0.01);
+  // Its glue is drawn where it lies now.
+  await find(driver, '[data-glued="layer.planet"]');
+  await driver.actions().keyDown(Key.CONTROL).sendKeys('zz').keyUp(Key.CONTROL).perform();
+  await eventually(driver, 'all of it stuck again', async () => (await free()) === 0);
+  await click(driver, '[data-layer-row=open]');
+  expect(await (await find(driver, '[data-opening="layer.open"]')).getText()).toMatch(
+    /all of it open\nPaper round it, mm/,
+  );
+});
+
+test('a glue area of a mechanism is set in by its bar', async () => {
+  await page.beginCard();
+  await put('v-fold');
+  await click(driver, '[data-mechanism=v-fold-1]');
+  const bar = await find(driver, '[data-slid=inset]');
+  const name = (await bar.getAttribute('aria-label'))!;
+  await bar.sendKeys(Key.ARROW_UP, Key.ARROW_UP);
+  const now = async (): Promise<string | null> =>
+    (await driver.findElement(By.css(`[data-slid=inset][aria-label="${name}"]`))).getAttribute('aria-valuenow');
+  await eventually(driver, 'two mm in', async () => (await now()) === '2');
 });

@@ -8,6 +8,7 @@ import type { Vec2 } from '@/core/plane/vec2';
 import type { Segment } from '@/core/plane/arrangement';
 import type { Design } from '@/core/document/design';
 import type { PictureFrame } from '@/core/build/artwork';
+import type { Opening } from '@/core/build/margins';
 
 export interface ScenePiece {
   readonly id: string;
@@ -103,6 +104,8 @@ export interface Derived {
     readonly drawn?: Side;
   }[];
   readonly glue: readonly SceneGlue[];
+  /** What layers cut out of facets, in the axes of their pieces, and how much of it nothing is stuck over. */
+  readonly openings: readonly (Omit<Opening, 'region'> & { readonly rings: readonly Ring[] })[];
   readonly hosts: readonly SceneHost[];
   /** Facets on which a foot comes to rest against an edge. */
   readonly footings: readonly string[];

@@ -6,6 +6,7 @@ import { baseKindOf } from '@/core/document/fields';
 import { dressingOf, stockOf, type Design } from '@/core/document/design';
 import { placedArtwork, type PlacedArt } from '@/core/build/artwork';
 import { readingAxes, readingUp } from '@/core/build/faces';
+import { openingsOf } from '@/core/build/margins';
 import { idOfLayer, ownerOfId } from '@/core/ids';
 import { wordsOfOwnPart } from '@/core/document/words';
 import { PLAIN_BASE, SIDES, type Face, type Filler, type Side } from '@/core/kinds';
@@ -102,6 +103,7 @@ export function sceneOf(design: Design, assembly: Assembly): Derived {
     glue: assembly.pieces.flatMap((p) =>
       p.glue.map((g) => ({ id: g.id, mechanism: g.mechanism, piece: p.id, outline: g.outline })),
     ),
+    openings: openingsOf(assembly).map(({ region, ...own }) => ({ ...own, rings: region.flatMap(ringsOf) })),
     footings: assembly.mechanisms.flatMap((m) => (m.footings ?? []).map((f) => f.facet)),
     hosts: [...assembly.hosts.values()].map(({ crease, piece, frame, lengthMm, reachA, reachB }) => ({
       crease,

@@ -419,13 +419,15 @@ function cutWindows(design: Design, piece: Piece, interruptions: readonly Interr
   if (!design.layers.some((l) => l.as !== 'layer')) return piece;
   const { windows, drawn } = windowsAndDrawings(design, findFacets(piece, interruptions).facets, shelf);
   if (windows.length === 0 && drawn.length === 0) return piece;
-  const rest = windows.length > 0 ? subtract([piece.outline], unite(windows)) : [piece.outline];
+  const gone = windows.flatMap(({ region }) => region);
+  const rest = windows.length > 0 ? subtract([piece.outline], unite(gone)) : [piece.outline];
   const islands = rest.filter((p) => p !== largest(rest));
   return {
     ...piece,
     outline: largest(rest) ?? piece.outline,
     // An island of a window is cut all round: it stays in the pattern, where it is found to fall out.
     islands: islands,
+    ...(windows.length > 0 ? { openings: windows } : {}),
     drawn: [...(piece.drawn ?? []), ...drawn.map(({ side, region }) => ({ side, region }))],
     lines: [
       ...piece.lines,

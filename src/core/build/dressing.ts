@@ -10,6 +10,7 @@ import { turned } from '../shapes/steps';
 import { asPaper, type ShapeShelf } from '../shapes/shape';
 import { layerId, matId } from '../ids';
 import { nameOfPart } from '../document/words';
+import type { Piece } from '../pattern/pattern';
 import type { Footing, Side } from '../kinds';
 import { sideOf, type Design, type Layer, type Mat } from '../document/design';
 
@@ -181,13 +182,15 @@ export function windowsAndDrawings(
   design: Design,
   facets: readonly { readonly id: string; readonly polygon: Polygon }[],
   shelf: ShapeShelf,
-): { windows: Region; drawn: readonly { id: string; region: Region; side: Side }[] } {
+): { windows: NonNullable<Piece['openings']>; drawn: readonly { id: string; region: Region; side: Side }[] } {
   const on = design.layers.flatMap((l) => {
     const facet = l.as === 'layer' ? undefined : facets.find((f) => f.id === l.facet);
     return facet ? [{ layer: l, region: layerOutline(l, facet.polygon, shelf), facet }] : [];
   });
   return {
-    windows: on.filter((o) => o.layer.as === 'window').flatMap((o) => o.region),
+    windows: on
+      .filter((o) => o.layer.as === 'window')
+      .map((o) => ({ layer: o.layer.id, facet: o.layer.facet, region: o.region })),
     drawn: on
       .filter((o) => o.layer.as === 'drawn')
       .map((o) => ({ id: o.layer.id, region: o.region, side: sideOf(o.layer) })),

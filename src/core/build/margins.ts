@@ -1,6 +1,17 @@
 /** How far what is stuck on a facet lies inside its edges, as a maker measures it on the table. */
+import type { Assembly } from '../assembly/assembly';
+import { layerId } from '../ids';
 import { outlineGap } from '../plane/gap';
-import { boxOf, regionArea, regionFromRings, subtract, type Ring } from '../plane/polygon';
+import {
+  boxOf,
+  intersect,
+  regionArea,
+  regionFromRings,
+  subtract,
+  unite,
+  type Region,
+  type Ring,
+} from '../plane/polygon';
 import type { Side } from '../kinds';
 
 /** Lengths in mm; negative where it reaches past that edge. */
@@ -39,3 +50,41 @@ export function marginsOf(facet: readonly Ring[], stuck: readonly Ring[], side: 
 /** Share of what is stuck on that its foam carries, 0 to 1; the rest hangs free. */
 export const carriedShare = (stuck: readonly Ring[], foam: readonly Ring[]): number =>
   regionArea(regionFromRings(foam)) / regionArea(regionFromRings(stuck));
+
+/** An opening that was cut out of a facet, and what of it is left open. */
+export interface Opening {
+  /** Of the layer that cuts it. */
+  readonly id: string;
+  readonly facet: string;
+  readonly region: Region;
+  readonly openMm2: number;
+  /** What nothing is stuck over, on either side. */
+  readonly leftMm2: number;
+  /** What is stuck over it, that which hides most first, by id. */
+  readonly hiddenBy: readonly string[];
+}
+
+/** Less of an opening than this is hidden by an edge that laps over it, mm². */
+const HIDES_MM2 = 0.5;
+
+/** What is left of the openings of a card, in the axes of their pieces. */
+export function openingsOf({ pieces, layers }: Pick<Assembly, 'pieces' | 'layers'>): Opening[] {
+  return pieces.flatMap((piece) =>
+    (piece.openings ?? []).map(({ layer, facet, region }): Opening => {
+      const over = layers
+        .filter((l) => l.piece === piece.id)
+        .map((l) => ({ id: l.id, hidden: intersect(l.region, region) }))
+        .filter(({ hidden }) => regionArea(hidden) > HIDES_MM2)
+        .sort((a, b) => regionArea(b.hidden) - regionArea(a.hidden));
+      const openMm2 = regionArea(region);
+      return {
+        id: layerId(layer),
+        facet,
+        region,
+        openMm2,
+        leftMm2: openMm2 - regionArea(unite(over.flatMap((o) => o.hidden))),
+        hiddenBy: over.map((o) => o.id),
+      };
+    }),
+  );
+}

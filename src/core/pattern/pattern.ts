@@ -76,10 +76,14 @@ export interface Piece {
   readonly shares?: 'front' | 'backing';
   /** It is cut as part of this piece, and stands for it where it lies. */
   readonly cutWith?: string;
+  /** It is made to stand out behind the fold that carries it, on the side that this folds away from. */
+  readonly behindFold?: true;
   /** Lies beside the card: cut and listed, but not posed with it. */
   readonly apart?: boolean;
   /** Cut so many times and glued over each other: they are as one. Once unless said. */
   readonly times?: number;
+  /** What is cut out of a facet by a layer, by the layer's id. */
+  readonly openings?: readonly { readonly layer: string; readonly facet: string; readonly region: Region }[];
   /** Paper inside a window that nothing ties to the rest. */
   readonly islands?: readonly Polygon[];
   readonly lines: readonly PatternLine[];

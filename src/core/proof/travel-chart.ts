@@ -61,7 +61,10 @@ function heightsOf(assembly: Assembly, pose: Pose): Record<string, number> {
   return out;
 }
 
-/** Tops of mechanisms without facets of their own: a half-cut lies in its own side, and its tip is over the other. */
+/**
+ * Tops of mechanisms without facets of their own, or whose facets lie in one side: a half-cut lies in its own side, and
+ * its tip is over the other.
+ */
 function topsInSides(
   assembly: Assembly,
   pose: Pose,
@@ -69,7 +72,9 @@ function topsInSides(
 ): Record<string, number> {
   const out: Record<string, number> = {};
   for (const m of assembly.mechanisms) {
-    const under = heights[m.id] === undefined ? assembly.facets.findIndex((f) => f.id === m.host?.sideB) : -1;
+    const inSide = assembly.pieces.some((p) => p.mechanism === m.id && p.behindFold);
+    const isFlat = inSide || heights[m.id] === undefined;
+    const under = isFlat ? assembly.facets.findIndex((f) => f.id === m.host?.sideB) : -1;
     if (under < 0) continue;
     const back = invert(pose.placed[under]);
     const over = Object.values(landmarksOf(assembly, pose, m)).map((p) => Math.abs(applyRigid(back, p)[2]));

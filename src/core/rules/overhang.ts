@@ -138,6 +138,7 @@ function partsOf({ assembly, closed }: Evidence & { readonly closed: Pose }, tit
   return [
     ...mechanisms.map(({ id }): Part => {
       const own = assembly.facets.filter((f) => f.mechanism === id);
+      const behind = assembly.pieces.some((p) => p.mechanism === id && p.behindFold);
       return {
         key: id,
         mechanism: id,
@@ -146,7 +147,10 @@ function partsOf({ assembly, closed }: Evidence & { readonly closed: Pose }, tit
         aspect: '',
         subjects: own.map((f) => f.id),
         levers: (side) => levers(assembly, id, side),
-        past: (past) => overhangOf(assembly, closed, (m) => m === id, past),
+        past: (past) => {
+          const over = overhangOf(assembly, closed, (m) => m === id, past);
+          return behind ? { ...over, spine: 0 } : over;
+        },
       };
     }),
     ...innerPieces(assembly).map((piece): Part => {

@@ -9,6 +9,7 @@ import type { Scene } from '@/workers/protocol';
 import { Action } from '../common/Action';
 import { Hint } from '../common/Hint';
 import { useFull } from '../views/ViewPair';
+import { LayerGlue } from '../dress/LayerGlue';
 import { Corner, ViewTools } from '../views/ViewTools';
 import { useTrueSize } from '../views/true-size';
 import { useViewport } from '../views/useViewport';
@@ -16,6 +17,7 @@ import { FlatCarry } from './FlatCarry';
 import { FlatDefs } from './FlatDefs';
 import { FlatDimensions } from './FlatDimensions';
 import { DRAWN, FlatDraw } from './FlatDraw';
+import { FlatGlue } from './FlatGlue';
 import { FlatGrips } from './FlatGrips';
 import { CreaseLights, FacetLights } from './FlatLights';
 import { FlatMeasure } from './FlatMeasure';
@@ -165,6 +167,8 @@ function Drawing({ scene, onFacet }: { scene: Scene; onFacet?: (facet: string) =
                     {holds && !onFacet && <FlatCarry scene={scene} piece={piece.id} />}
                     {holds && <FlatGrabs scene={scene} piece={piece.id} />}
                     {holds && <FlatGrips grips={grips} piece={piece.id} scale={scale} turned={turned} />}
+                    {holds && !onFacet && <FlatGlue scene={scene} piece={piece.id} />}
+                    {holds && onFacet && <LayerGlue scene={scene} piece={piece.id} />}
                     {holds && <StrutHandles scene={scene} piece={piece.id} />}
                     {holds && <FlatOwnEnds scene={scene} piece={piece.id} own={own} />}
                     <FlatDimensions dimensions={dimensions} piece={piece.id} scale={scale} turned={turned} />

@@ -1,25 +1,13 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
-import type { Design, Gluing } from '@/core/document/design';
+import type { Gluing } from '@/core/document/design';
 import { nameOfPart } from '@/core/document/words';
 import { ADHESIVES, adhesive } from '@/core/paper/adhesives';
 import { useActions, useStudio } from '@/store/context';
 import { Choice, NumberField } from '../common/Field';
+import { gluingOf, INSET, putGluing } from './gluing';
 
-const INSET = { key: 'inset', label: 'Set in further', unit: 'mm', default: 0, min: -10, max: 100, note: '' } as const;
 const FOAM = { key: 'foam', label: 'Foam', unit: 'mm', default: 1, min: 0.1, max: 10, note: 'Its thickness.' } as const;
-
-/** What an area is stuck with; as its kind has it where that says nothing else. */
-const gluingOf = (design: Design, glue: string): Gluing =>
-  design.gluing?.find((g) => g.glue === glue) ?? { glue, adhesive: 'wet' };
-
-function withGluing(design: Design, next: Gluing): Design {
-  const others = (design.gluing ?? []).filter((g) => g.glue !== next.glue);
-  const { gluing: _, ...rest } = design;
-  const plain = next.adhesive === 'wet' && !next.insetMm;
-  const all = plain ? others : [...others, next];
-  return all.length > 0 ? { ...rest, gluing: all } : rest;
-}
 
 /** The glue areas of one mechanism: what each is stuck with, and how far it is set in. */
 export function GlueFields({ id }: { id: string }) {
@@ -49,7 +37,7 @@ function OneArea({ glue }: { glue: string }) {
   const own = gluingOf(design, glue);
   const name = nameOfPart(design, glue);
   const put = (change: Partial<Gluing>, words: string): void =>
-    edit(`${name}: ${words}`, (d) => withGluing(d, { ...gluingOf(d, glue), ...change }));
+    edit(`${name}: ${words}`, (d) => putGluing(d, glue, change));
   return (
     <>
       <Choice

@@ -11,8 +11,10 @@ import { Action } from '../common/Action';
 import { Choice, NumberField, YesNo } from '../common/Field';
 import { layerId } from '@/core/ids';
 import { MeantField } from '../common/MeantField';
+import { FREE, NOTHING_FREE, type FreeSide } from './free-sides';
 import { MarginsLine } from './MarginsLine';
 import { SideChoice } from './SideChoice';
+import { WindowLine } from './WindowLine';
 import { useBoxes } from './useBoxes';
 
 const FIELDS = {
@@ -24,14 +26,6 @@ const FIELDS = {
   foamInsetMm: mm('layer-foam-inset', 'Foam inside by', 0, 100),
 };
 const GLUE_INSET = mm('layer-glue-inset', 'Glue inside by', 0, 100);
-const FREE = {
-  left: mm('layer-free-left', 'Free on the left', 0, 5000),
-  right: mm('layer-free-right', 'Free on the right', 0, 5000),
-  top: mm('layer-free-top', 'Free above', 0, 5000),
-  bottom: mm('layer-free-bottom', 'Free below', 0, 5000),
-};
-type FreeSide = keyof typeof FREE;
-const NOTHING_FREE = { left: 0, right: 0, top: 0, bottom: 0 };
 const TURN = deg('layer-turn', 'Turned');
 const PLACES = ['low', 'middle', 'high'] as const;
 const WORDS = {
@@ -72,7 +66,7 @@ export function LayerFields({ layer }: { readonly layer: Layer }) {
           {cutterSize(box.max[0] - box.min[0], box.max[1] - box.min[1])}
         </chakra.p>
       )}
-      <MarginsLine of={layerId(layer.id)} />
+      {layer.as === 'window' ? <WindowLine layer={layer} /> : <MarginsLine of={layerId(layer.id)} />}
     </Box>
   );
 }

@@ -1,7 +1,7 @@
 'use client';
 import { chakra } from '@chakra-ui/react';
 import { useMemo } from 'react';
-import { carriedShare, marginsOf } from '@/core/build/margins';
+import { carriedShare, marginsOf, type Margins } from '@/core/build/margins';
 import { formatLength } from '@/core/units/length';
 import { useStudio } from '@/store/context';
 
@@ -23,6 +23,18 @@ export function MarginsLine({ of }: { readonly of: string }) {
   }, [facet, of]);
   if (!told) return null;
   const { margins, carried } = told;
+  return (
+    <chakra.p className="dim" m="2px 0 0" fontSize="13px" data-margins={of}>
+      To the edge, {unit}: <ToEdges margins={margins} />
+      {margins.least === null && ', past it'}
+      {carried !== null && `. Foam under ${Math.round(carried * 100)} % of it.`}
+    </chakra.p>
+  );
+}
+
+/** Margins as one length where they are even, else side by side, with the least where a shape makes it less. */
+export function ToEdges({ margins }: { readonly margins: Margins }) {
+  const unit = useStudio((s) => s.design.units);
   const sides = SIDES.map((s) => margins[s]);
   const isEven = Math.max(...sides) - Math.min(...sides) < TOLD_MM;
   const said = isEven
@@ -30,11 +42,9 @@ export function MarginsLine({ of }: { readonly of: string }) {
     : SIDES.map((s) => `${s} ${formatLength(margins[s], unit)}`).join(' · ');
   const isShaped = margins.least !== null && Math.abs(margins.least - Math.min(...sides)) >= TOLD_MM;
   return (
-    <chakra.p className="dim" m="2px 0 0" fontSize="13px" data-margins={of}>
-      To the edge, {unit}: <span className="num">{said}</span>
+    <>
+      <span className="num">{said}</span>
       {isShaped && `, at its nearest ${formatLength(margins.least!, unit)}`}
-      {margins.least === null && ', past it'}
-      {carried !== null && `. Foam under ${Math.round(carried * 100)} % of it.`}
-    </chakra.p>
+    </>
   );
 }

@@ -1,13 +1,16 @@
 'use client';
 import { boxOf, type Box2 } from '@/core/plane/polygon';
+import { idOfLayer } from '@/core/ids';
 import { useStudio } from '@/store/context';
 
-/** Boxes of the layers where they lie, by id. */
+/** Boxes of the layers and windows where they lie, by id of the layer. */
 export function useBoxes(): ReadonlyMap<string, Box2> {
   const scene = useStudio((s) => s.scene);
+  const drawn = [...(scene?.facets ?? []).flatMap((f) => f.mats), ...(scene?.openings ?? [])];
   return new Map(
-    (scene?.facets ?? []).flatMap((f) =>
-      f.mats.filter((m) => m.id.startsWith('layer.')).map((m) => [m.id.slice(6), boxOf(m.rings.flat())] as const),
-    ),
+    drawn.flatMap(({ id, rings }) => {
+      const layer = idOfLayer(id);
+      return layer === null ? [] : [[layer, boxOf(rings.flat())] as const];
+    }),
   );
 }

@@ -2,7 +2,10 @@
  * A silhouette that stays up when the leaf behind it folds away (docs/mechanisms.md): what of it lies past the fold is
  * cut free on side B and stays with side A; the score stops at its outline.
  */
+import { partId, wordsOfPart } from '../../ids';
+import type { Rigid } from '../../linkage';
 import {
+  insidePoint,
   intersect,
   mapRegion,
   offset as grow,
@@ -19,22 +22,28 @@ import { standing } from '../../shapes/outline';
 import { BESIDE_MM, WELD_MM } from '../../tolerance';
 import {
   EMPTY,
+  laidOnto,
   num,
+  placedOn,
   shapeOf,
   type BuildContext,
   type Contribution,
   type CreaseKind,
+  type GlueArea,
   type Lack,
   type ParameterValues,
   type PatternLine,
+  type Piece,
 } from '../kind';
 import { alongCrease, scaledHeight } from '../parameters';
 import { strandedPaper } from '../figures/page-figure';
+import { GLUE_SET_BACK_MM } from './step-fold';
 
 /** Gap between the figure and the leaf it is cut from; common practice, no source. */
 export const RELIEF_MM = 1.27;
 
-function build(values: ParameterValues, { id, host, outline, say }: BuildContext): Contribution {
+function build(values: ParameterValues, context: BuildContext): Contribution {
+  const { id, host, outline, say } = context;
   const [rise, offset, relief] = ['rise', 'offset', 'relief'].map((k) => num(values, k));
   const whole = mapRegion(
     standing(outline(shapeOf(values, 'shape')!), values.figureHeight as number | null),
@@ -75,9 +84,17 @@ function build(values: ParameterValues, { id, host, outline, say }: BuildContext
     });
   if (standingUp.length === 0) unheld.push({ key: 'rise', what: 'no part of the figure lies past the fold' });
   const reach = host.reachA;
+  const over = figuresOver(values, context, figure);
   return {
     ...EMPTY,
     lines,
+    pieces: over.pieces,
+    bonds: over.pieces.map((piece) => ({
+      id: `${piece.id}-bond`,
+      a: { piece: host.piece, facet: host.sideA },
+      b: { piece: piece.id, facet: piece.id },
+      placement: over.placement,
+    })),
     interruptions: open.map((i) => ({ crease: host.crease, from: i.from + half, to: i.to + half })),
     waste: mapRegion(waste, onPage, true),
     claims: mapRegion(gone, onPage, true),
@@ -92,7 +109,15 @@ function build(values: ParameterValues, { id, host, outline, say }: BuildContext
             },
           ]
         : [],
-    landmarks: [{ name: 'tip', piece: host.piece, facet: host.sideA, at: onPage(highest(figure)) }],
+    landmarks: [
+      { name: 'tip', piece: host.piece, facet: host.sideA, at: onPage(highest(figure)) },
+      ...over.pieces.map((piece) => ({
+        name: wordsOfPart(piece.id),
+        piece: piece.id,
+        facet: piece.id,
+        at: topOf(piece),
+      })),
+    ],
     measures: () => ({
       rise_mm: rise,
       folded_height_mm: reach + rise,
@@ -105,6 +130,54 @@ function build(values: ParameterValues, { id, host, outline, say }: BuildContext
     }),
   };
 }
+
+/**
+ * The separate figure that is glued over the silhouette, cut so much larger or smaller: on the side that the leaf
+ * behind folds away from, so that what of it reaches past the silhouette is met by nothing.
+ *
+ * @param figure the silhouette, (x, h) with h up from the fold, mm
+ */
+function figuresOver(
+  values: ParameterValues,
+  { id, host, stock }: BuildContext,
+  figure: Region,
+): { readonly pieces: Piece[]; readonly placement: Rigid } {
+  const placement = placedOn({ ...host, sign: host.sign > 0 ? -1 : 1 });
+  const margin = values.figureMargin as number | null;
+  if (margin === null) return { pieces: [], placement };
+  const own = (region: Region): Region => mapRegion(region, ([x, h]): Vec2 => [-host.sign * x, -h], host.sign < 0);
+  const { min, max } = regionBox(figure);
+  // Where the leaf ends there is nothing to stick it to.
+  const leaf = [{ outer: rectangle(min[0] - 1, -host.reachA, max[0] + 1, max[1] + 1), holes: [] }];
+  const stuck = intersect(grow(figure, -GLUE_SET_BACK_MM), leaf);
+  const pieces = own(grow(figure, margin, 'round')).map((outline, k): Piece => {
+    const name = partId(id, k === 0 ? 'figure' : `figure-${k + 1}`);
+    const glue = intersect(own(stuck), grow([outline], -GLUE_SET_BACK_MM)).map(({ outer }, n): GlueArea => ({
+      id: `${name}-glue${n === 0 ? '' : `-${n + 1}`}`,
+      mechanism: id,
+      outline: outer,
+      facet: name,
+      onto: { piece: host.piece, facet: host.sideA, outline: laidOnto(placement, outer) },
+    }));
+    const labels = [{ name, at: insidePoint(outline), mechanism: id }];
+    return {
+      id: name,
+      title: 'Figure',
+      mechanism: id,
+      stock,
+      outline,
+      behindFold: true,
+      lines: [],
+      creases: [],
+      glue,
+      labels,
+    };
+  });
+  return { pieces, placement };
+}
+
+/** The place of a separate figure that lies furthest past the fold. */
+const topOf = ({ outline }: Piece): Vec2 => outline.outer.reduce((top, p) => (p[1] < top[1] ? p : top));
 
 const highest = (region: Region): Vec2 => {
   const top = regionBox(region).max[1];
@@ -131,6 +204,7 @@ export const halfCut: CreaseKind = {
   }),
   sizeOf: (v, say) => `rises ${say(num(v, 'rise'))}`,
   raises: true,
+  ownPiece: (v) => v.figureMargin !== null,
   shapeUse: { says: 'Half-cut over the fold', values: (shape, figureHeight) => ({ shape, figureHeight }) },
   parameters: [
     {
@@ -159,6 +233,15 @@ export const halfCut: CreaseKind = {
       min: 0,
       max: 20,
       note: 'Between the figure and the leaf it is cut from. Common practice, no source: 1.27 mm.',
+    },
+    {
+      key: 'figureMargin',
+      label: 'Separate figure, past it',
+      unit: 'mm',
+      default: null,
+      min: -20,
+      max: 100,
+      note: 'A figure of its own is glued over it, so much larger all round; below 0 smaller. None where it is empty.',
     },
   ],
   build,

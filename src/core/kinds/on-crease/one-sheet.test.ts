@@ -471,6 +471,72 @@ describe('half-cut', () => {
     expect(200 * 200 - area).toBeCloseTo(2 * 20 * 2 + 40 * 2 + (Math.PI * 4) / 2, 1);
   });
 
+  describe('a separate figure over it', () => {
+    const stuck = (figureMargin: number | null, more: ParameterValues = {}): Design =>
+      design('half-cut', { shape: { circle: 50 }, figureHeight: 50, rise: 20, figureMargin, ...more }, card(200, 100));
+    const figureOf = (a: Assembly) => a.pieces.find((p) => p.id === 'half-cut-1.figure');
+
+    test('is larger or smaller by its margin all round: a disc of the radius and that', () => {
+      for (const margin of [-3, 0, 0.5, 4]) {
+        const { min, max } = regionBox([figureOf(buildAssembly(stuck(margin)))!.outline]);
+        expect([max[0] - min[0], max[1] - min[1]]).toEqual([
+          expect.closeTo(50 + 2 * margin, 2),
+          expect.closeTo(50 + 2 * margin, 2),
+        ]);
+      }
+      expect(figureOf(buildAssembly(stuck(null)))).toBeUndefined();
+    });
+
+    test('lies on the side that its fold turns away from, over its silhouette, and stays with leaf A', () => {
+      for (const mountain of [false, true]) {
+        const on = mountain ? 'step-fold-1.ridge' : 'card.gutter';
+        const base = mountain ? design('step-fold', { depth: 60, height: 60, width: 160 }) : card(200, 100);
+        const a = buildAssembly(
+          design(
+            'half-cut',
+            { shape: { circle: 30 }, figureHeight: 30, rise: 9, figureMargin: 2, offset: 7 },
+            base,
+            on,
+          ),
+        );
+        expect(a.misfits).toEqual([]);
+        const [figure, host] = ['half-cut-1.figure', a.mechanisms.at(-1)!.host!.sideA].map((id) =>
+          a.facets.findIndex((f) => f.id === id),
+        );
+        for (const open of [0, 70, 180]) {
+          const pose = poseOpen(a, open);
+          const [middle, over] = [
+            landmarksOf(a, pose, a.mechanisms.at(-1)!).tip,
+            onFacet(pose, figure, [...a.facets[figure].polygon.outer].sort((p, q) => p[1] - q[1])[0]),
+          ];
+          // The tip of the figure lies 2 mm past that of the silhouette, in the same plane.
+          expect(norm3(sub3(over, middle))).toBeCloseTo(2, 2);
+          expect(a.facets[figure].body).toBe(a.facets[host].body);
+        }
+        expectRigidAndFlat(a, 70);
+      }
+    });
+
+    test('is glued where both are: on the silhouette, inside its own edge', () => {
+      const { glue } = figureOf(buildAssembly(stuck(-5)))!;
+      const { min, max } = regionBox([{ outer: glue[0].outline, holes: [] }]);
+      // 5 mm smaller all round, and adhesive 1 mm inside that.
+      expect(max[0] - min[0]).toBeCloseTo(50 - 2 * 5 - 2, 1);
+      const wide = regionBox([{ outer: figureOf(buildAssembly(stuck(12)))!.glue[0].outline, holes: [] }]);
+      // However large it is, there is only the silhouette to stick it to.
+      expect(wide.max[0] - wide.min[0]).toBeCloseTo(50 - 2, 1);
+    });
+
+    test('is meant to stand out behind the fold; the envelope has to take it', () => {
+      const { findings, closed } = prove(stuck(6), 4);
+      expect(findings.map((f) => f.message)).toEqual([]);
+      expect(closed!.width_mm).toBeCloseTo(100 + 20 + 6, 1);
+      // Its top is followed as the silhouette's is, over the other leaf.
+      for (const { open, tops } of prove(stuck(6), 4).travel)
+        expect(tops['half-cut-1']).toBeCloseTo(26 * Math.sin(degToRad(open)), 1);
+    });
+  });
+
   test('a figure that does not reach the fold, or rises past its own height, is refused', () => {
     expect(built('half-cut', { shape: { circle: 20 }, rise: 30 }).misfits.map((m) => m.kind)).toContain(
       'contradiction',
