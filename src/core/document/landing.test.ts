@@ -37,6 +37,21 @@ describe.each([
   });
 });
 
+describe.each([
+  ['side', 'mm', 150, 105],
+  ['side', 'in', 105, 150],
+  ['side', 'mm', 210, 99],
+  ['top', 'in', 99, 210],
+  ['top', 'mm', 80, 120],
+  ['side', 'in', 80, 120],
+] as const)('ready to cut on a card folded at its %s, in %s, %d by %d mm', (fold, units, gutter, reach) => {
+  const card = setParameter(blankIn(units, 'Card', gutter, reach), 'card', 'fold', fold);
+  test.each([...KINDS.keys()].filter((id) => id !== 'own-lines'))('%s', (kind) => {
+    const found = examine(landed(card, kind, units), 12).findings.filter((f) => f.severity !== 'note');
+    expect(found.filter((f) => f.rule !== 'sheet-fit').map((f) => f.message)).toEqual([]);
+  });
+});
+
 test('inside a card folded at its top it goes on the leaf before its reader, inside others on the right one', () => {
   const on = (fold: string) => naturalMount(setParameter(blankIn('mm', 'Card'), 'card', 'fold', fold), 'waterfall').on;
   expect([on('top'), on('side')]).toEqual(['leafA', 'leafB']);

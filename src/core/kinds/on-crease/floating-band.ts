@@ -219,11 +219,13 @@ export const floatingBand: CreaseKind = {
   says: 'A band between two slits lifts a figure off the crease, folded on its own axis.',
   sign: 'M1 13 H15 M3 13 L5 7 L8 9 L11 7 L13 13 M5 4 L8 6 L11 4',
   fitting: ({ lengthMm, reachA, reachB }, whole) => {
-    const part = (k: number, least: number): number => whole(Math.min(reachA, reachB) * k, least);
+    const reach = Math.min(reachA, reachB);
+    // As wide as its band needs it for its glue, however short the fold is.
+    const figure = Math.min(reach * 0.5, Math.max(lengthMm * 0.35, 32));
     return {
-      slit: part(0.6, 8),
-      width: whole(Math.min(lengthMm * 0.15, 24), 8),
-      figure: { star: { points: 5, outer: part(0.5, 8), inner: part(0.2, 4) } },
+      slit: whole(reach * 0.6, 8),
+      width: whole(Math.min(Math.max(lengthMm * 0.16, 14), 24), 8),
+      figure: { star: { points: 5, outer: whole(figure, 8), inner: whole(figure * 0.45, 4) } },
     };
   },
   turns: () => ({

@@ -191,10 +191,10 @@ export const halfCut: CreaseKind = {
   title: 'Half-cut figure',
   says: 'The part of a silhouette past the fold stays up when the leaf behind folds away.',
   sign: 'M2 9 H5 M11 9 H14 M5 9 A3 5 0 0 1 11 9 M3 9 V14 H13 V9',
-  fitting: ({ reachA, reachB }, whole) => {
-    const reach = Math.min(reachA, reachB);
-    const height = whole(reach * 0.5, 6);
-    return { shape: { circle: height }, figureHeight: height, rise: whole(reach * 0.2, 3) };
+  fitting: ({ lengthMm, reachA, reachB }, whole) => {
+    // As wide as it is high: on a short fold some of that is left on both sides.
+    const height = whole(Math.min(reachA * 0.5, reachB * 0.5, lengthMm * 0.6), 6);
+    return { shape: { circle: height }, figureHeight: height, rise: whole(height * 0.4, 3) };
   },
   turns: () => ({
     away: ['figureHeight', 'rise'],

@@ -292,7 +292,7 @@ export const twistFold: CreaseKind = {
   sign: 'M1 11 H15 M8 11 L3 6 M8 11 L13 6 M8 11 L4 15 M8 11 L12 15',
   fitting: ({ lengthMm, reachA, reachB }, whole) => {
     const arm = whole(Math.min(Math.min(reachA, reachB) * 0.75, lengthMm * 0.3), 14);
-    const half = whole(arm * 0.45, 6);
+    const half = whole(arm * 0.48, 6);
     return { arm, half };
   },
   turns: () => ({

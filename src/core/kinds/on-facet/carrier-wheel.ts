@@ -200,6 +200,9 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
 
 const shifted = ([x, y]: Vec2, z: number): Rigid => shiftBy([x, y, z]);
 
+/** A new wheel with shorter arms than this has fewer spokes, mm. */
+const SMALL_MM = 25;
+
 export const carrierWheel: FaceKind = {
   id: 'carrier-wheel',
   mount: 'face',
@@ -213,9 +216,14 @@ export const carrierWheel: FaceKind = {
   says: 'A wheel whose carriers hang from their rivets and stay upright all the way round.',
   sign: 'M8 8 V2 M8 8 H14 M8 8 V14 M8 8 H2 M6 2 H10 V5 H6 Z M12 8 H15 V11 H12 Z',
   fitting: ({ widthMm, heightMm }, whole) => {
-    const arm = whole(Math.min(widthMm, heightMm) * 0.28, 12);
-    const [width, height] = [whole(arm * 0.5, 4), whole(arm * 0.6, 5)];
-    return { arm, carrier: { width, height, hang: whole(height * 0.25, 5) }, hub: whole(arm * 0.4, 8) };
+    const arm = whole(Math.min(widthMm, heightMm) * 0.295, 12);
+    // Small carriers hang by little of their weight: fewer of them may be higher.
+    const spokes = arm < SMALL_MM ? 4 : 6;
+    const [width, height] = [
+      whole(arm * (spokes === 4 ? 0.45 : 0.5), 10),
+      whole(arm * (spokes === 4 ? 0.84 : 0.74), 5),
+    ];
+    return { spokes, arm, carrier: { width, height, hang: whole(height * 0.25, 5) }, hub: whole(arm * 0.4, 10) };
   },
   turns: () => ({
     place: ['at.x', 'at.y'],

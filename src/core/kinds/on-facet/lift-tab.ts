@@ -198,12 +198,12 @@ export const liftTab: FaceKind = {
   sign: 'M1 13 H15 M3 12 L8 4 L12 12 M12 12 H15',
   fitting: ({ widthMm, heightMm }, whole) => {
     const side = whole(heightMm * 0.2, 8);
-    const width = whole(widthMm * 0.35, 20);
+    const width = whole(widthMm * 0.35, 26);
     return {
       lower: side,
       upper: side,
       width,
-      strip: whole(width * 0.3, 5),
+      strip: whole(width * 0.3, 9),
       glueTab: whole(10, 6),
       notch: whole(12, 9),
     };

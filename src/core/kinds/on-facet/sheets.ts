@@ -16,7 +16,9 @@ import {
   intersect,
   regionArea,
 } from '../../plane/polygon';
+import { adhesive } from '../../paper/adhesives';
 import type { Vec2 } from '../../plane/vec2';
+import { WELD_MM } from '../../tolerance';
 import type { Bond, CreaseLine, Face, FaceContext, FacetLabel, Filler, FoamPad, GlueArea, Piece } from '../kind';
 
 /** Glue keeps this far from the edge of a sheet (mm); common practice, no source. */
@@ -73,9 +75,18 @@ const there =
   (m: Rigid) =>
   ([x, y]: Vec2): Vec2 => [m[0] * x + m[1] * y + m[3], m[4] * x + m[5] * y + m[7]];
 
+/** Glue of a sheet ends so far inside its edge, mm: further in where that leaves it wide enough to hold. */
+const GLUE_INSETS_MM = [GLUE_INSET_MM, 1.5, 0.5, 0.2];
+function glueIn(outline: Polygon): Polygon | undefined {
+  const holds = GLUE_INSETS_MM.map((mm) => offset([outline], -mm)).find(
+    (region) => region.length === 1 && offset(region, WELD_MM - adhesive('wet').leastWideMm / 2).length > 0,
+  );
+  return largest(holds ?? offset([outline], -GLUE_INSET_MM));
+}
+
 /** The glue of a sheet that is stuck on a face all over. */
 export function glueUnder(face: Face, piece: Piece): GlueArea[] {
-  const inner = largest(offset([piece.outline], -GLUE_INSET_MM));
+  const inner = glueIn(piece.outline);
   if (!inner) return [];
   const onto = { piece: face.piece, facet: face.facet, outline: toPiece(face, [inner])[0].outer };
   const { mechanism } = piece;

@@ -177,6 +177,11 @@ function turnedDeg(pose: PoseReader, k: number): number {
   return low && high ? Math.abs(radToDeg(Math.atan2(high[2] - low[2], high[1] - low[1]))) : 0;
 }
 
+/** A new one: how many panels, the width of its strap, mm, and its pitch as part of a panel. */
+const PANELS = 4;
+const STRAP_MM = 12;
+const PITCH_PART = 0.25;
+
 export const waterfall: FaceKind = {
   id: 'waterfall',
   mount: 'face',
@@ -190,12 +195,17 @@ export const waterfall: FaceKind = {
   says: 'Panels on a belt that turn over a strap one after another as its tab is pulled.',
   sign: 'M2 14 H14 M3 11 H13 M4 8 H12 M5 5 H11 M8 14 V16',
   fitting: ({ widthMm, heightMm }, whole) => {
-    const side = whole(Math.min(widthMm, heightMm) * 0.4, 16);
+    // All panels and the strap lie on the face, and the belt reaches on below them for its tab.
+    const stairs = 1 + PITCH_PART * (PANELS - 1);
+    const side = whole(
+      Math.min(widthMm * 0.4, heightMm * 0.4, (heightMm - STRAP_MM - 2 * GRIP_TAB_MM) / stairs - 2.5),
+      16,
+    );
     const beltWidth = whole(side * 0.3, 6);
     return {
       panelHeight: side,
       panelWidth: side,
-      pitch: whole(side * 0.25, 4),
+      pitch: whole(side * PITCH_PART, 4),
       beltWidth,
       rivetGap: whole(beltWidth * 1.2, beltWidth + 4),
     };
@@ -208,7 +218,15 @@ export const waterfall: FaceKind = {
   }),
   sizeOf: (v, say) => `${num(v, 'count')} panels of ${say(num(v, 'panelWidth'))}`,
   parameters: [
-    { key: 'count', label: 'Panels', unit: 'count', default: 4, min: 1, max: 20, note: 'They turn one after another.' },
+    {
+      key: 'count',
+      label: 'Panels',
+      unit: 'count',
+      default: PANELS,
+      min: 1,
+      max: 20,
+      note: 'They turn one after another.',
+    },
     { key: 'panelHeight', label: 'Panel height', unit: 'mm', default: 50, min: 5, max: 500, note: 'Of each panel.' },
     { key: 'panelWidth', label: 'Panel width', unit: 'mm', default: 50, min: 5, max: 500, note: 'Of each panel.' },
     {
@@ -221,7 +239,7 @@ export const waterfall: FaceKind = {
       note: 'From one panel to the next along the belt: so far the tab is pulled for each.',
     },
     { key: 'beltWidth', label: 'Belt', unit: 'mm', default: 20, min: 3, max: 300, note: 'Its width.' },
-    { key: 'strap', label: 'Strap', unit: 'mm', default: 12, min: 3, max: 100, note: 'Its width.' },
+    { key: 'strap', label: 'Strap', unit: 'mm', default: STRAP_MM, min: 3, max: 100, note: 'Its width.' },
     {
       key: 'rivetGap',
       label: 'Between rivets',
