@@ -33,6 +33,12 @@ export const ownerOfId = (id: string): string => {
 /** What it is of its owner: `base` of `step-fold-1.base`. */
 export const partOfId = (id: string): string => id.slice(id.lastIndexOf('.') + 1);
 
+/** Whether a part is the one of a name, or one of several that a number tells apart: `carrier-2` is a `carrier`. */
+export function isPartNamed(id: string, name: string): boolean {
+  const part = id.slice(id.indexOf('.') + 1);
+  return part === name || (part.startsWith(`${name}-`) && /^\d+$/.test(part.slice(name.length + 1)));
+}
+
 export const layerId = (id: string): string => partId(LAYER, id);
 /** The document's id of a layer, or null for anything else. */
 export const idOfLayer = (id: string): string | null =>
@@ -46,8 +52,9 @@ export function matOfId(id: string): { facet: string; k: number; side: Side } | 
   return match && { facet: match[1], k: Number(match[3]), side: match[2] ? 'outside' : 'inside' };
 }
 
-/** A part's name as words: `leafA` reads "leaf A", `plane-2` "plane 2", `glueB` "glue B". */
+/** A part's name as words: `leafA` reads "leaf A", `backLeftTab` "back left tab", `plane-2` "plane 2". */
 export const wordsOfPart = (id: string): string =>
   partOfId(id)
     .replace(/-/g, ' ')
-    .replace(/([a-z])([A-Z0-9])/g, '$1 $2');
+    .replace(/([a-z])([A-Z0-9])/g, '$1 $2')
+    .replace(/ [A-Z](?=[a-z])/g, (first) => first.toLowerCase());

@@ -3,12 +3,16 @@ import fc from 'fast-check';
 import { shelveFonts } from '../../fonts/shelve';
 import { poseOpen } from '../assembly/pose';
 import { CENTRE, type Design } from '../document/design';
-import { addMechanism } from '../document/standing';
+import { valuesOf } from '../document/fields';
+import { addMechanism, naturalMount, rebuiltAs } from '../document/standing';
+import { isPartNamed } from '../ids';
+import { BASES, faceMounting, KINDS, sharedOut, type ParameterValues } from '../kinds';
 import { card, layered, stand } from '../tests/cards';
 import { demoCards } from '../tests/demo';
 import { buildAssembly } from './build';
 import { inOrder, type Task } from './order';
 import { coveredBy } from './reach';
+import { turnedPlain } from './plain';
 import { workOf, WORK_GROUPS, workSteps } from './steps';
 
 beforeAll(shelveFonts);
@@ -75,6 +79,110 @@ describe('steps of the demo set', () => {
     });
     for (const s of steps.filter((x) => x.group === 'glue' && x.glue.length > 0))
       expect(s.takes.length).toBeGreaterThan(0);
+    // Each area is stuck once, each crease folded once.
+    const { pieces, creases } = buildAssembly(d);
+    expect(steps.flatMap((s) => s.glue).sort()).toEqual(pieces.flatMap((p) => p.glue.map((g) => g.id)).sort());
+    expect(steps.flatMap((s) => s.folds).sort()).toEqual(creases.map((c) => c.id).sort());
+  });
+});
+
+/** Every kind and base, as it comes and with all that it may have beside. */
+const MORE: Readonly<Record<string, readonly ParameterValues[]>> = {
+  'half-cut': [{ figureMargin: 4 }],
+  'floating-band': [{ figure: { circle: 40 } }],
+  'step-fold': [{ build: 'glued', tab: 10 }],
+  'leaf-bundle': [{ stack: [{ shape: { circle: 20 }, count: 3, height: 20 }] }],
+  'twist-fold': [{ train: { panels: 4, panel: 30, width: 30 } }],
+  pocket: [{ flap: { width: 30, height: 20 } }],
+  'carrier-wheel': [{ cushion: 2, spacers: [{ thickness: 1 }, { thickness: 2 }] }],
+  'track-slider': [{ cushion: 1 }],
+  'folded-figure': [{ glued: 'lower' }],
+  'fold-card': [{ liner: 4 }],
+  easel: [{ stopBy: 'tab' }, { stopBy: 'edge' }, { levels: [{ from: 60, width: 70, height: 80 }] }],
+  'box-frame': [{ tongue: 12 }, { tab: 8, panels: [{ at: 9, height: 30 }] }],
+};
+const variants = (id: string): [string, ParameterValues][] =>
+  [{}, ...(MORE[id] ?? [])].map((v): [string, ParameterValues] => [`${id} ${Object.keys(v).join()}`, v]);
+const mechanisms = [...KINDS.values()].flatMap((kind) =>
+  variants(kind.id).flatMap(([name, values]): [string, Design][] => {
+    const base = card(240, 170);
+    const put = (mount: ReturnType<typeof naturalMount>) => addMechanism(base, kind.id, mount, values).design;
+    const face = faceMounting(kind);
+    return [
+      ...(kind.mount === 'crease' ? [[name, put(naturalMount(base, kind.id))] as [string, Design]] : []),
+      ...(face ? [[`${name} on a face`, put(naturalMount(base, kind.id, face.natural))] as [string, Design]] : []),
+    ];
+  }),
+);
+/** The same turned into lines and pieces of one's own. */
+const plain = mechanisms
+  .filter(([, d]) => d.mechanisms[0].kind !== 'own-lines')
+  .map(([name, d]): [string, Design] => [`${name}, turned plain`, turnedPlain(d, d.mechanisms[0].id)]);
+const bases = [...BASES.values()].flatMap((base) =>
+  variants(base.id).map(([name, values]): [string, Design] => {
+    const plain = rebuiltAs(card(200, 150), base.id);
+    const { card: own } = plain;
+    return [name, { ...plain, card: { ...own, parameters: { ...own.parameters, ...values } } }];
+  }),
+);
+
+describe('the work on every kind and base', () => {
+  const all = [...mechanisms, ...plain, ...bases];
+  const worked = (d: Design) => {
+    const assembly = buildAssembly(d);
+    return { assembly, steps: workOf(d, assembly).steps };
+  };
+  const times = (lists: readonly (readonly string[])[], id: string): number =>
+    lists.filter((list) => list.includes(id)).length;
+
+  test.each(all)('%s: each glue area is stuck in one step, each crease folded in one', (_, d) => {
+    const { assembly, steps } = worked(d);
+    const glue = assembly.pieces.flatMap((p) => p.glue.map((g) => g.id));
+    const creases = assembly.creases.map((c) => c.id);
+    const wrong = [
+      ...glue.filter((id) => times(steps.map((s) => s.glue), id) !== 1), // prettier-ignore
+      ...creases.filter((id) => times(steps.map((s) => s.folds), id) !== 1), // prettier-ignore
+    ];
+    expect(wrong).toEqual([]);
+  });
+
+  test.each(all)('%s: what a step handles, folds or sticks is there by then, and all is there at its end', (_, d) => {
+    const { assembly, steps } = worked(d);
+    const owner = new Map(assembly.facets.map((f) => [f.id, f.mechanism]));
+    for (const { id, shown, absent, subjects, glue } of steps) {
+      const areas = assembly.pieces.flatMap((p) => p.glue).filter((g) => glue.includes(g.id));
+      const used = [...subjects.filter((f) => owner.has(f)), ...areas.flatMap((g) => [g.facet, g.onto.facet])];
+      expect([id, used.filter((f) => absent.includes(f) || !shown.includes(owner.get(f)!))]).toEqual([id, []]);
+    }
+    expect(steps.at(-1)!.absent).toEqual([]);
+    expect([...owner.values()].filter((m) => !steps.at(-1)!.shown.includes(m))).toEqual([]);
+  });
+
+  test.each(all)('%s: what is bought is taken once; what is glued has its adhesive', (_, d) => {
+    const { assembly, steps } = worked(d);
+    const taken = steps.flatMap((s) => s.takes);
+    for (const what of new Set(assembly.hardware.map((h) => h.what))) {
+      const words = what.charAt(0).toLowerCase() + what.slice(1);
+      const needed = assembly.hardware.filter((h) => h.what === what).reduce((n, h) => n + h.count, 0);
+      const got = taken
+        .filter((t) => t === words || t.endsWith(` × ${words}`))
+        .reduce((n, t) => n + (t === words ? 1 : Number.parseInt(t)), 0);
+      expect([what, got]).toEqual([what, needed]);
+    }
+    for (const s of steps) if (s.glue.length > 0) expect(s.takes.length).toBeGreaterThan(0);
+    if (assembly.foam.length > 0) expect(taken.filter((t) => t.startsWith('foam'))).toHaveLength(1);
+  });
+
+  test.each(mechanisms.filter(([, d]) => d.mechanisms[0].mount))('%s: what is left loose gets no glue', (_, d) => {
+    const { assembly } = worked(d);
+    const [m] = d.mechanisms;
+    const steps = faceMounting(KINDS.get(m.kind))!.order(valuesOf(m));
+    const areas = assembly.pieces.flatMap((p) => p.glue);
+    const glued = sharedOut(areas.map((g) => g.id), steps.map((s) => s.glue ?? [])); // prettier-ignore
+    steps.forEach(({ leaves = [] }, k) => {
+      const stuck = areas.filter((g) => glued[k].includes(g.id)).map((g) => g.facet);
+      expect(stuck.filter((f) => leaves.some((name) => isPartNamed(f, name)))).toEqual([]);
+    });
   });
 });
 

@@ -3,10 +3,11 @@ import { FLAT, moved, openTo, within, type State } from '../drives';
 import type { Assembly, AttachedLayer } from '../assembly/assembly';
 import { poseAt } from '../assembly/pose';
 import { sideOf, type Design, type Mechanism } from '../document/design';
-import { baseKindOf, cardValues } from '../document/fields';
+import { baseKindOf, cardValues, valuesOf } from '../document/fields';
 import { nameOfPart, wordsOfOwnPart } from '../document/words';
-import { CARD, idOfLayer, ownerOfId, wordsOfPart } from '../ids';
-import { faceMounting, KINDS, SIDES, type Side } from '../kinds';
+import { CARD, idOfLayer, ownerOfId } from '../ids';
+import { faceMounting, handledIn, KINDS, sharedOut, SIDES, THE_REST } from '../kinds';
+import type { BaseStep, FaceStep, Hardware, Side, WorkFacts } from '../kinds';
 import { adhesive } from '../paper/adhesives';
 import type { GlueArea } from '../pattern/pattern';
 import { formatSaid, type LengthUnit } from '../units/length';
@@ -150,23 +151,25 @@ class Drafts {
 
   /** What the base itself asks for, one after another; what the rest waits for. */
   private basing(dressed: readonly string[]): string[] {
-    if (this.design.card.template) return [CUT, ...dressed];
     let before = [CUT, ...dressed];
-    const glue = this.assembly.pieces.flatMap((p) => p.glue).filter((g) => g.mechanism === CARD);
-    baseKindOf(this.design)
-      .order(cardValues(this.design))
-      .forEach(({ title, text, openDeg, parts }, k) => {
-        const sticks = STICKS.test(`${title} ${text}`);
-        const own = sticks ? glue.filter((g) => parts.includes(g.facet) || parts.includes(g.onto.facet)) : [];
-        const folds = this.creasesOf(CARD).filter((c) => !sticks && parts.some((p) => this.touches(c, p)));
-        const id = this.add({
-          ...{ id: `base.${k + 1}`, group: sticks ? 'glue' : 'fold', title, state: openTo(openDeg) },
-          text: `${this.saidFolds(folds)}${text}`,
-          ...{ subjects: parts, needs: before, glue: own.map((g) => g.id), folds, takes: this.adhesives(own) },
-        });
-        before = [id];
+    const { template } = this.design.card;
+    const steps = template ? this.templateSteps() : baseKindOf(this.design).order(cardValues(this.design));
+    const shares = this.sharesOf(CARD, steps);
+    steps.forEach(({ title, openDeg, parts, text }, k) => {
+      const { glue, folds, takes } = shares[k];
+      const id = this.add({
+        ...{ id: `base.${k + 1}`, group: glue.length + takes.length > 0 ? 'glue' : 'fold', title },
+        ...{ state: openTo(openDeg), text: `${this.saidFolds(folds)}${text}` },
+        ...{ subjects: parts, needs: before, glue, folds, takes },
       });
+      before = [id];
+    });
     return before;
+  }
+
+  private templateSteps(): readonly BaseStep[] {
+    const isJoined = this.gluedBy(CARD).length + this.hardwareOf(CARD).length > 0;
+    return isJoined ? [TEMPLATE_FOLDS, TEMPLATE_JOINS] : [TEMPLATE_FOLDS];
   }
 
   private folding(m: Mechanism, based: readonly string[]): void {
@@ -206,7 +209,8 @@ class Drafts {
       (g) => `${wordsOfOwnPart(this.design, g.facet)} to the ${this.nameOf(g.onto.facet)}${saidWith(g)}`,
     );
     const folds = this.creasesOf(m.id);
-    const sticks = `Stick ${tabs.join(', then ')}; close the card while the second tab sets.`;
+    const setting = tabs.length > 1 ? '; close the card while the second tab sets' : '';
+    const sticks = `Stick ${tabs.join(', then ')}${setting}.`;
     this.add({
       id: `glue.${m.id}`,
       group: 'glue',
@@ -216,7 +220,7 @@ class Drafts {
       subjects: this.facetsOf(m.id),
       glue: areas.map((g) => g.id),
       folds,
-      takes: [...this.adhesives(areas), ...this.hardwareOf(m.id)],
+      takes: [...this.adhesives(areas), ...this.hardwareOf(m.id).map(inCount)],
       needs: [...based, ...this.hostStep(m), ...this.coveredFirst(m)],
       brings: [m.id],
     });
@@ -224,29 +228,53 @@ class Drafts {
 
   /** What is fixed on a face, as its kind says; at its last step it can be moved, and is shown moved. */
   private putting(m: Mechanism, based: readonly string[]): void {
-    const sentences = faceMounting(KINDS.get(m.kind))?.order ?? [];
-    const areas = this.gluedBy(m.id);
+    const steps = faceStepsOf(m);
+    const shares = this.sharesOf(m.id, steps);
     const facets = this.facetsOf(m.id);
-    const named = sentences.map((text) => facets.filter((f) => isNamed(f, text)));
-    sentences.forEach((text, k) => {
-      const last = k === sentences.length - 1;
-      const later = new Set(named.slice(k + 1).flat());
-      for (const f of named.slice(0, k + 1).flat()) later.delete(f);
-      const stuck = areas.filter((g) => stuckAt(g, sentences, named) === k);
+    const handled = steps.map((step) => handledIn(step, facets));
+    steps.forEach(({ id, text }, k) => {
+      const here = new Set(handled.slice(0, k + 1).flat());
+      const { glue, folds, takes } = shares[k];
       this.add({
-        id: `put.${m.id}.${k + 1}`,
+        id: `put.${m.id}.${id}`,
         group: 'glue',
         title: k === 0 ? `Put ${m.name} on the ${this.nameOf(m.on)}, ${m.mount!.side}` : m.name,
-        text,
-        state: last ? this.partWay(m.id) : this.flat,
-        subjects: named[k].length > 0 ? named[k] : facets.filter((f) => !later.has(f)),
-        absent: [...later],
-        glue: stuck.map((g) => g.id),
-        takes: [...this.adhesives(stuck), ...(k === 0 ? [...this.foamOf(m.id), ...this.hardwareOf(m.id)] : [])],
-        needs: k > 0 ? [`put.${m.id}.${k}`] : [...based, ...this.hostStep(m), ...this.coveredFirst(m)],
+        text: `${this.saidFolds(folds)}${text}`,
+        state: k === steps.length - 1 ? this.partWay(m.id) : this.flat,
+        subjects: handled[k],
+        absent: facets.filter((f) => !here.has(f)),
+        ...{ glue, folds, takes },
+        needs: k > 0 ? [`put.${m.id}.${steps[k - 1].id}`] : [...based, ...this.hostStep(m), ...this.coveredFirst(m)],
         brings: k === 0 ? [m.id] : [],
       });
     });
+  }
+
+  /** What each step of one owner sticks, folds and takes, by id and in words. */
+  private sharesOf(owner: string, steps: readonly WorkFacts[]) {
+    const areas = this.gluedBy(owner);
+    const glue = sharedOut(
+      areas.map((g) => g.id),
+      steps.map((s) => s.glue ?? []),
+    );
+    const folds = sharedOut(
+      this.creasesOf(owner),
+      steps.map((s) => s.folds ?? []),
+    );
+    const told = new Set(steps.flatMap(({ takes }) => (Array.isArray(takes) ? takes.map((t) => t.what) : [])));
+    const rest = this.hardwareOf(owner).filter(({ what }) => !told.has(what));
+    return steps.map(({ takes = [], sticks, foam }, k) => ({
+      glue: glue[k],
+      folds: folds[k],
+      takes: [
+        ...new Set([
+          ...(sticks ? [adhesive(sticks).name] : []),
+          ...this.adhesives(areas.filter((g) => glue[k].includes(g.id))),
+          ...(foam ? this.foamOf(owner) : []),
+          ...(takes === THE_REST ? rest : takes).map(inCount),
+        ]),
+      ],
+    }));
   }
 
   /** Layers, on what carries them: those of the base flat, those of a mechanism raised, the outside last and shut. */
@@ -308,7 +336,7 @@ class Drafts {
   private coveredFirst(m: Mechanism): string[] {
     return this.order
       .filter((o) => o.id !== m.id && this.covered.get(o.id)?.has(m.id) && !this.carries(m.id, o))
-      .map((o) => (o.mount === undefined ? `glue.${o.id}` : `put.${o.id}.1`));
+      .map((o) => (o.mount === undefined ? `glue.${o.id}` : `put.${o.id}.${faceStepsOf(o)[0]?.id}`));
   }
   /** `o` stands on `host`, by way of others or not. */
   private carries(host: string, o: Mechanism): boolean {
@@ -323,16 +351,9 @@ class Drafts {
   private facetsOf = (id: string): string[] => this.assembly.facets.filter((f) => f.mechanism === id).map((f) => f.id);
   private creasesOf = (id: string): string[] =>
     this.assembly.creases.filter((c) => c.mechanism === id).map((c) => c.id);
-  private touches(crease: string, facet: string): boolean {
-    const { facets, creases } = this.assembly;
-    return creases.some((c) => c.id === crease && (facets[c.a]?.id === facet || facets[c.b]?.id === facet));
-  }
   private nameOf = (facet: string): string => nameOfPart(this.design, facet);
   private nameOfMechanism = (id: string): string => this.order.find((m) => m.id === id)?.name ?? id;
-  private hardwareOf = (id: string): string[] =>
-    this.assembly.hardware
-      .filter((h) => h.mechanism === id)
-      .map(({ what, count }) => (count === 1 ? inSmall(what) : `${count} × ${inSmall(what)}`));
+  private hardwareOf = (owner: string) => this.assembly.hardware.filter((h) => (h.mechanism ?? CARD) === owner);
   private foamOf = (id: string): string[] => [
     ...new Set(this.assembly.foam.filter((f) => ownerOfId(f.id) === id).map((f) => foam(f.thickMm))),
   ];
@@ -354,23 +375,28 @@ class Drafts {
   }
 }
 
-/** Whether a sentence speaks of a part: "carrier 3" where it says carriers. */
-function isNamed(facet: string, sentence: string): boolean {
-  const word = wordsOfPart(facet).replace(/ \d+$/, '');
-  return new RegExp(`\\b${word}(s|es)?\\b`, 'i').test(sentence);
-}
+const TEMPLATE_FOLDS: BaseStep = {
+  title: 'Fold the base',
+  text: 'Fold each piece along its scores, press the folds flat, and open it again.',
+  openDeg: 120,
+  parts: [],
+  folds: [THE_REST],
+};
+const TEMPLATE_JOINS: BaseStep = {
+  title: 'Put its pieces together',
+  text: 'Stick and rivet them to each other where their marks lie.',
+  openDeg: 150,
+  parts: [],
+  glue: [THE_REST],
+  takes: THE_REST,
+};
 
-const STICKS = /glue|stick|stuck|tape|bond/i;
-/** The sentence at which an area is stuck: one that sticks and names its part, else one that sticks, else the last. */
-function stuckAt(
-  { facet, onto }: GlueArea,
-  sentences: readonly string[],
-  named: readonly (readonly string[])[],
-): number {
-  const sticks = sentences.flatMap((s, k) => (STICKS.test(s) ? [k] : []));
-  const own = sticks.find((k) => named[k].includes(facet) || named[k].includes(onto.facet));
-  return own ?? sticks[0] ?? sentences.length - 1;
-}
+/** How its kind puts a mechanism on a face. */
+const faceStepsOf = (m: Mechanism): readonly FaceStep[] => faceMounting(KINDS.get(m.kind))?.order(valuesOf(m)) ?? [];
+
+/** What is bought, in words. */
+const inCount = ({ what, count }: Pick<Hardware, 'what' | 'count'>): string =>
+  count === 1 ? inSmall(what) : `${count} × ${inSmall(what)}`;
 
 /** Kinds say their lengths in mm; who measures in inches reads inches. */
 const inUnits = (words: string, units: LengthUnit): string =>

@@ -10,6 +10,7 @@ import type { Side } from '../side';
 import type { AnyKind } from './any-kind';
 import type { Bond, Demand, Filler, Hardware, Host, Landmark, MovingJoint, PoseReader } from './contribution';
 import type { ParameterValues } from './parameter';
+import type { BaseStep } from './work-step';
 
 /** It is the base of the card: what everything else stands on. */
 export interface BaseKind extends AnyKind {
@@ -19,7 +20,7 @@ export interface BaseKind extends AnyKind {
   /** Those of them that are set there and nowhere else. */
   readonly briefOnly?: readonly string[];
   /** How its own pieces are put together, before anything stands on it, and how far open it is for that. */
-  readonly order: (values: ParameterValues) => readonly OrderStep[];
+  readonly order: (values: ParameterValues) => readonly BaseStep[];
   /** Sizes for a card whose gutter is so long and whose leaves reach so far, mm. */
   readonly fitting: (size: BaseSize) => ParameterValues;
   /** The size it stands for, mm: what another base of that size is begun with. */
@@ -47,14 +48,6 @@ export interface AsOne {
   readonly keys: readonly string[];
   readonly label: string;
   readonly note: string;
-}
-/** A step of putting a base together. */
-export interface OrderStep {
-  readonly title: string;
-  readonly text: string;
-  readonly openDeg: number;
-  /** Facets it is about, by id. */
-  readonly parts: readonly string[];
 }
 /** How a card is left alone: lying on its still leaf, standing as it is read, or as a tent on both fore edges. */
 export const STANCES = ['lying', 'upright', 'tent'] as const;

@@ -4,12 +4,14 @@ import type { AnyKind } from './any-kind';
 import type { BuildContext, FaceContext, FaceSize, HostSize, Whole } from './context';
 import type { Contribution } from './contribution';
 import type { ParameterValues } from './parameter';
+import type { FaceStep } from './work-step';
 
 export * from './any-kind';
 export * from './base-kind';
 export * from './context';
 export * from './contribution';
 export * from './parameter';
+export * from './work-step';
 export { otherSide, SIDES, type Side };
 export type { CreaseLine, FacetLabel, GlueArea, PatternLine, Piece } from '../pattern/pattern';
 
@@ -30,8 +32,8 @@ export interface FaceMounting {
   readonly natural: Side;
   /** It goes on the leaf that the cover closes over. */
   readonly behindCover?: true;
-  /** How it is put together, a sentence for each step. */
-  readonly order: readonly string[];
+  /** How it is put together, step after step. */
+  readonly order: (values: ParameterValues) => readonly FaceStep[];
   /** Sizes of a new one that suit the face it is put on. */
   readonly fitting: (face: FaceSize, whole: Whole) => ParameterValues;
   readonly build: (values: ParameterValues, context: FaceContext) => Contribution;

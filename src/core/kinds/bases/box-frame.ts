@@ -21,6 +21,7 @@ import {
   type Host,
   type ParameterValues,
   type Piece,
+  THE_REST,
 } from '../kind';
 import { lengths } from '../parameters';
 import {
@@ -42,6 +43,8 @@ import {
 import { GUTTER, POSTED } from './fold-card';
 
 const PANEL = 'panel';
+const BACK_PARTS = ['back', 'backLeft', 'backRight', 'backLeftTab', 'backRightTab'];
+const FRONT_PARTS = ['front', 'frontLeft', 'frontRight', 'frontLeftTab', 'frontRightTab'];
 /** A flap at the foot of the panel, and the drive that folds it under. */
 const TONGUE = partId(CARD, 'tongue');
 function sizesOf(values: ParameterValues): Sizes {
@@ -256,16 +259,25 @@ export const boxFrame: BaseKind = {
   ],
   order: (values) => [
     {
-      title: 'Glue the back to the panel',
-      text: 'Fold every crease forward. Lie the back sheared flat and glue its tabs behind the panel, edge to edge.',
+      title: 'Fold the back and the front',
+      text: 'Fold every crease forward and press it flat.',
       openDeg: 0,
-      parts: ['back', 'backLeft', 'backRight', 'backLeftTab', 'backRightTab'],
+      parts: [...BACK_PARTS, ...FRONT_PARTS],
+      folds: [THE_REST],
+    },
+    {
+      title: 'Glue the back to the panel',
+      text: 'Lie the back sheared flat and glue its tabs behind the panel, edge to edge.',
+      openDeg: 0,
+      parts: BACK_PARTS,
+      glue: ['glueBackLeft', 'glueBackRight'],
     },
     {
       title: 'Glue the front to the panel',
       text: 'Its tabs before the panel, sheared the same way as the back; press while it lies flat.',
       openDeg: 0,
-      parts: ['front', 'frontLeft', 'frontRight', 'frontLeftTab', 'frontRightTab'],
+      parts: FRONT_PARTS,
+      glue: ['glueFrontLeft', 'glueFrontRight'],
     },
     ...innerSteps(values),
     {

@@ -29,7 +29,7 @@ import {
   type CreaseLine,
   type GlueArea,
   type ListItem,
-  type OrderStep,
+  type BaseStep,
   type Parameter,
   type ParameterValues,
   type Piece,
@@ -200,12 +200,14 @@ export const innerBond = (one: Inner, k: number, hand: Hand, { side }: BoxSizes)
 });
 
 /** Panels between the sides are glued in before the box is closed round them. */
-export const innerSteps = (values: ParameterValues): OrderStep[] =>
+export const innerSteps = (values: ParameterValues): BaseStep[] =>
   listOf(values, 'panels').map((item, k) => ({
     title: `Glue panel ${k + 2} in`,
     text: `By both tabs to the sides between ${String(item.between)}, while the box lies flat.`,
     openDeg: 0,
     parts: [innerName(k), ...HANDS.map((hand) => `${innerName(k)}-tab${hand}`)],
+    folds: HANDS.map((hand) => `${innerName(k)}-fold${hand}`),
+    glue: HANDS.map((hand) => `${innerName(k)}-glue${hand}`),
   }));
 
 const size = lengths(2, 1000);

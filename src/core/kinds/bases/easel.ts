@@ -19,10 +19,11 @@ import {
   type Host,
   type ListItem,
   type MovingJoint,
-  type OrderStep,
+  type BaseStep,
   type Parameter,
   type ParameterValues,
   type PoseReader,
+  THE_REST,
 } from '../kind';
 import { lengths } from '../parameters';
 import { GUTTER, POSTED } from './fold-card';
@@ -341,16 +342,18 @@ const LEVEL_FIELDS: readonly Parameter[] = [
 /** Of the base, where a new stop is set. */
 const STOP_PART = 80 / 107.95;
 
-const levelStep = (k: number): OrderStep => {
+const levelStep = (k: number): BaseStep => {
   const { ground, strut, flap, plate } = levelNames(k);
   return {
     title: `Glue level ${k + 1} on`,
     text: 'Put it together as the card itself, then stick its base to the plate behind, hinge up, none past its edges.',
     openDeg: 180,
     parts: [ground, strut, flap, plate],
+    folds: [`level-${k + 1}-hinge`, `level-${k + 1}-break`, `level-${k + 1}-tab`],
+    glue: [`${plate}-glue`, `${ground}-glue`],
   };
 };
-const STOP_STEP: Readonly<Record<StopKind, OrderStep>> = {
+const STOP_STEP: Readonly<Record<StopKind, BaseStep>> = {
   strip: {
     title: 'Set the stop',
     text:
@@ -358,12 +361,15 @@ const STOP_STEP: Readonly<Record<StopKind, OrderStep>> = {
       'stop in front of it.',
     openDeg: 180,
     parts: [PLATE],
+    sticks: 'wet',
+    takes: THE_REST,
   },
   tab: {
     title: 'Fold the tab up',
     text: 'Stand it up, fold the tab up out of the base behind the foot, and let that down against it.',
     openDeg: 180,
     parts: ['tab', PLATE],
+    folds: ['tab'],
   },
   edge: {
     title: 'Try the stop',
@@ -444,12 +450,14 @@ export const easel: BaseKind = {
       text: 'Score the hinge and the break, and fold the break forward and back until it gives way by itself.',
       openDeg: 40,
       parts: ['leafB', 'flap'],
+      folds: ['gutter', 'break'],
     },
     {
       title: 'Stick the plate to the flap',
       text: 'Shut, its foot along the fore edge; strong tape or wet glue on the flap only, none past the break.',
       openDeg: 0,
       parts: [PLATE],
+      glue: ['plate-glue'],
     },
     ...listOf(values, 'levels').map((_, k) => levelStep(k)),
     STOP_STEP[values.stopBy as StopKind],

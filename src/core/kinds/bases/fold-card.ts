@@ -32,6 +32,8 @@ import {
   type Parameter,
   type ParameterValues,
   type Piece,
+  THE_REST,
+  type BaseStep,
 } from '../kind';
 import { openTo } from '../../drives';
 import { CARD } from '../../ids';
@@ -44,6 +46,21 @@ export const GUTTER = 'card.gutter';
  * source.
  */
 const LINER_RELIEF_MM = 2;
+
+const FOLD_STEP: BaseStep = {
+  title: 'Fold the base',
+  text: 'Fold it along its score, press the fold flat, and open it again.',
+  openDeg: 120,
+  parts: ['leafA', 'leafB'],
+  folds: [THE_REST],
+};
+const LINER_STEP: BaseStep = {
+  title: 'Glue the liner in',
+  text: 'One leaf at a time, adhesive 2 mm off the gutter; fold the card before the second leaf sets.',
+  openDeg: 150,
+  parts: ['leafA', 'leafB', 'coverLeafA', 'coverLeafB'],
+  glue: [THE_REST],
+};
 
 const foldCardParameters: readonly Parameter[] = [
   { key: 'gutter', label: 'Gutter', unit: 'mm', default: 200, min: 10, max: 2000, note: 'Length of the fold.' },
@@ -120,17 +137,7 @@ export const foldCard: BaseKind = {
   says: 'Two leaves that meet at the gutter, with or without a liner, or a silhouette doubled about its fold.',
   sign: 'M1 13 L8 5 L15 13',
   parameters: foldCardParameters,
-  order: (values) =>
-    isLined(values)
-      ? [
-          {
-            title: 'Glue the liner in',
-            text: 'One leaf at a time, adhesive 2 mm off the gutter; fold the card before the second leaf sets.',
-            openDeg: 150,
-            parts: ['leafA', 'leafB'],
-          },
-        ]
-      : [],
+  order: (values) => (isLined(values) ? [FOLD_STEP, LINER_STEP] : [FOLD_STEP]),
   // A shaped base is as wide as its shape makes it.
   silent: (values) => (shapeOf(values, 'shape') ? ['gutter', 'reachB', 'fold', 'edges', 'corners'] : ['hinge']),
   briefOnly: ['fold'],

@@ -16,6 +16,7 @@ import {
   type Host,
   type ParameterValues,
   type Piece,
+  THE_REST,
 } from '../kind';
 import { lengths } from '../parameters';
 import { GUTTER, POSTED } from './fold-card';
@@ -194,10 +195,19 @@ export const gateInsert: BaseKind = {
   ],
   order: () => [
     {
+      title: 'Fold the cover and the insert',
+      text: 'Fold both along their scores, press the folds flat, and open them again.',
+      openDeg: 120,
+      parts: ['leafA', 'leafB', 'insertA', 'insertB'],
+      folds: [THE_REST],
+    },
+    {
       title: 'Glue the insert in',
       text: 'Shut, its fold toward the fore edge, the same room on both sides; glue under the lower part only.',
       openDeg: 150,
       parts: ['insertA', 'insertB'],
+      glue: [THE_REST],
+      leaves: ['insertB'],
     },
   ],
   brief: ['length', 'height', 'score', 'insertLength', 'insertHeight', 'insertScore', 'mat'],

@@ -33,6 +33,8 @@ import {
   type Parameter,
   type ParameterValues,
   type Piece,
+  THE_REST,
+  type FaceStep,
 } from '../kind';
 import { alongCrease } from '../parameters';
 import { firstLevel, onFace } from '../on-facet/sheets';
@@ -61,6 +63,26 @@ function bundlesOf(values: ParameterValues): Bundle[] {
     name: `tier-${k + 2}-`,
   }));
   return [{ ...first, name: '' }, ...more];
+}
+
+/** Put on a face: leaves are glued to each other first, then the first and the last half of each bundle to the face. */
+function bundleSteps(values: ParameterValues): FaceStep[] {
+  const ends = bundlesOf(values).flatMap(({ name, count }) => [`${name}glue-1A`, `${name}glue-${count}B`]);
+  return [
+    {
+      id: 'bundle',
+      text: 'Fold each shape on its axis, stack them and glue them back to back, all folds to one side.',
+      parts: [THE_REST],
+      folds: [THE_REST],
+      glue: [THE_REST],
+    },
+    {
+      id: 'face',
+      text: 'Glue the first half down, its fold on the axis; fan the others out and glue the last half down beside it.',
+      parts: bundlesOf(values).flatMap(({ name, count }) => [`${name}leaf-1A`, `${name}leaf-${count}B`]),
+      glue: ends,
+    },
+  ];
 }
 
 /** A shape with its axis along x and its foot at x = 0, running to `sign` x. */
@@ -141,7 +163,7 @@ function leaves(bundle: Bundle, ground: Ground, from: number, sign: 1 | -1): Lea
     const at = (stretch[0]?.from ?? from) + LABEL_STEP;
     const glued = (half: 'A' | 'B', onto: (area: Polygon) => GlueArea['onto']): GlueArea[] =>
       areasOf(own, half).map((area, n) => ({
-        id: `${named('glue', k, half)}${n === 0 ? '' : n + 1}`,
+        id: `${named('glue', k, half)}${n === 0 ? '' : `-${n + 1}`}`,
         mechanism: id,
         outline: area.outer,
         facet: named('leaf', k, half),
@@ -367,10 +389,7 @@ export const leafBundle: CreaseKind = {
   charts: [{ measure: 'pitch_deg', label: 'Angle between leaves' }],
   onFace: {
     natural: 'inside',
-    order: [
-      'Fold each shape on its axis, stack them and glue them back to back, all folds to one side.',
-      'Glue the first half down, its fold on the axis; fan the others out and glue the last half down beside it.',
-    ],
+    order: bundleSteps,
     fitting: ({ widthMm, heightMm }, whole) => {
       const height = whole(Math.min(heightMm * 0.4, widthMm * 0.8), 10);
       return { shape: { ellipse: { width: whole(height * 0.8, 8), height } }, height, top: 'high' };

@@ -92,7 +92,7 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
   const hole = num(values, 'hole') / 2;
   const carrier = groupOf(values, 'carrier') as unknown as Carrier;
   const { x, y } = groupOf(values, 'centre');
-  const spacers = listOf(values, 'spacers').map((s) => s.thickness as number);
+  const spacers = spacersOf(values);
   const apart = spacers.reduce((sum, t) => sum + t, 0);
 
   const outline = wheelOutline(values, hole);
@@ -153,9 +153,9 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
       ...carriers.map((c) => headOver(c, [disc(num(values, 'rivet') / 2)], caliperMm / 2)),
     ],
     hardware: [
-      { what: 'Rivet', count: n + 1 },
-      ...spacers.map((t) => ({ what: `Spacer ${t} mm`, count: 1 })),
-      ...(cushion > 0 ? [{ what: `Cushion ${cushion} mm`, count: n }] : []),
+      { what: RIVETED, count: n + 1 },
+      ...spacers.map((t) => ({ what: spacerOf(t), count: 1 })),
+      ...cushionsOf(values),
     ],
     landmarks: carriers.map(({ piece }, k) => ({
       name: `carrier_${k + 1}`,
@@ -200,6 +200,15 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
 
 const shifted = ([x, y]: Vec2, z: number): Rigid => shiftBy([x, y, z]);
 
+const RIVETED = 'Rivet';
+const spacersOf = (values: ParameterValues): number[] => listOf(values, 'spacers').map((s) => s.thickness as number);
+const spacerOf = (mm: number): string => `Spacer ${mm} mm`;
+/** One under each carrier, where there are any. */
+const cushionsOf = (values: ParameterValues): { readonly what: string; readonly count: number }[] => {
+  const mm = num(values, 'cushion');
+  return mm > 0 ? [{ what: `Cushion ${mm} mm`, count: num(values, 'spokes') }] : [];
+};
+
 /** A new wheel with shorter arms than this has fewer spokes, mm. */
 const SMALL_MM = 25;
 
@@ -207,11 +216,34 @@ export const carrierWheel: FaceKind = {
   id: 'carrier-wheel',
   mount: 'face',
   natural: 'inside',
-  order: [
-    'Glue the back wheel in its place and stack the spacers over its middle.',
-    'Rivet the carriers to the wheel, each over its cushion where it has one, loosely: they swing by their own weight.',
-    'Rivet the wheel over the spacers and turn it once round.',
-  ],
+  order: (values) => {
+    const cushioned = num(values, 'cushion') > 0;
+    const rivets = (count: number) => ({ what: RIVETED, count });
+    const over = cushioned ? 'each over its cushion, ' : '';
+    return [
+      {
+        id: 'back',
+        text: 'Glue the back wheel in its place and stack the spacers over its middle.',
+        parts: ['back'],
+        glue: ['back-glue'],
+        takes: spacersOf(values).map((mm) => ({ what: spacerOf(mm), count: 1 })),
+      },
+      {
+        id: 'carriers',
+        text: `Rivet the carriers to the wheel, ${over}loosely: they swing by their own weight.`,
+        parts: ['wheel', 'carrier'],
+        takes: [rivets(num(values, 'spokes')), ...cushionsOf(values)],
+        leaves: ['carrier'],
+      },
+      {
+        id: 'axle',
+        text: 'Rivet the wheel over the spacers and turn it once round.',
+        parts: ['wheel'],
+        takes: [rivets(1)],
+        leaves: ['wheel'],
+      },
+    ];
+  },
   title: 'Carrier wheel',
   says: 'A wheel whose carriers hang from their rivets and stay upright all the way round.',
   sign: 'M8 8 V2 M8 8 H14 M8 8 V14 M8 8 H2 M6 2 H10 V5 H6 Z M12 8 H15 V11 H12 Z',

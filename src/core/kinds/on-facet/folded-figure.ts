@@ -160,10 +160,21 @@ export const foldedFigure: FaceKind = {
   title: 'Folded figure',
   says: 'A figure folded about a line and glued by one half: the other half stands up and is laid down by hand.',
   sign: 'M1 13 H15 M2 11 H8 M8 11 L13 4',
-  order: [
-    'Score the fold and fold it both ways before anything is glued.',
-    'Put adhesive on one half only, short of the fold, and stick that down where the figure belongs.',
-    'Lift the free half once it has set, and lay it flat again for the post.',
+  order: () => [
+    {
+      id: 'fold',
+      text: 'Fold the figure both ways before anything is glued.',
+      parts: ['glued', 'free'],
+      folds: ['fold'],
+    },
+    {
+      id: 'stick',
+      text: 'Put adhesive on one half only, short of the fold, and stick that down where the figure belongs.',
+      parts: ['glued'],
+      glue: ['glue'],
+      leaves: ['free'],
+    },
+    { id: 'lift', text: 'Lift the free half once it has set, and lay it flat again for the post.', parts: ['free'] },
   ],
   fitting: ({ widthMm, heightMm }, whole) => ({
     figureHeight: whole(Math.min(widthMm, heightMm) * 0.4, 12),

@@ -188,10 +188,27 @@ export const liftTab: FaceKind = {
   id: 'lift-tab',
   mount: 'face',
   natural: 'inside',
-  order: [
-    'Lay the strip in its place, its tab out over the edge, and do not glue it.',
-    'Glue the guide over the strip at both its sides only, so that the strip slides.',
-    'Glue the tab to the strip, panel flat, strip at rest; decoration goes on one side of the ridge only.',
+  order: () => [
+    {
+      id: 'strip',
+      text: 'Lay the strip in its place, its tab out over the edge, and do not glue it.',
+      parts: ['strip'],
+      leaves: ['strip'],
+    },
+    {
+      id: 'guide',
+      text: 'Fold the panel. Glue its guide over the strip at both its sides only, so that the strip slides.',
+      parts: ['guide', 'lower', 'upper', 'tab'],
+      folds: ['base', 'ridge', 'fold'],
+      glue: ['glueLeft', 'glueRight'],
+      leaves: ['strip', 'tab'],
+    },
+    {
+      id: 'tab',
+      text: 'Glue the tab to the strip, panel flat, strip at rest; decoration goes on one side of the ridge only.',
+      parts: ['tab', 'strip'],
+      glue: ['glueTab'],
+    },
   ],
   title: 'Lifting tab',
   says: 'Two sides joined by a ridge that stands up when a strip under them is pulled.',

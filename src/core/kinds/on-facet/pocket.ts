@@ -16,6 +16,8 @@ import {
   type FaceKind,
   type MovingJoint,
   type ParameterValues,
+  THE_REST,
+  type FaceStep,
 } from '../kind';
 import { centred, demand, disc, GRIP_TAB_MM, leftOf } from './common';
 import { pocketFront, type PocketFront } from './pocket-front';
@@ -157,14 +159,26 @@ function strip(context: FaceContext, flap: Sheet, values: ParameterValues): Shee
   return { ...sheet(context, 'hinge-strip', 'Hinge strip', outline, 0).piece, apart: true };
 }
 
+const FLAP_STEP: FaceStep = {
+  id: 'flap',
+  text: 'Hinge the flap with its strip behind it and the front.',
+  parts: ['front', 'flap'],
+};
+
 export const pocket: FaceKind = {
   id: 'pocket',
   mount: 'face',
   natural: 'inside',
-  order: [
-    'Hinge the flap, where there is one, with its strip behind it and the front.',
-    'Glue the front along its edge only, not at its mouth; keep adhesive off the middle.',
-    'Slide the insert in once the glue has set.',
+  order: (values) => [
+    ...(values.flap ? [FLAP_STEP] : []),
+    {
+      id: 'front',
+      text: 'Glue the front along its edge only, not at its mouth; keep adhesive off the middle.',
+      parts: ['front'],
+      glue: [THE_REST],
+      leaves: ['insert'],
+    },
+    { id: 'insert', text: 'Slide the insert in once the glue has set.', parts: ['insert'], leaves: ['insert'] },
   ],
   title: 'Pocket',
   says: 'A pocket glued on three sides, with a piece to draw out of it and, where wanted, a flap in its front.',

@@ -29,6 +29,7 @@ import {
   type FaceKind,
   type ParameterValues,
   type Path,
+  THE_REST,
 } from '../kind';
 import {
   CAPTIVE_MM,
@@ -209,14 +210,33 @@ const webOf = (front: Polygon, whole: Polygon): number =>
         front.holes.map((outer) => ({ outer, holes: [] })),
       );
 
+const cushioned = (values: ParameterValues): string => (num(values, 'cushion') > 0 ? ' and its cushion' : '');
+
 export const trackSlider: FaceKind = {
   id: 'track-slider',
   mount: 'face',
   natural: 'outside',
-  order: [
-    'Glue the backing in its place and stick the foam beside the path, clear of the token.',
-    'Lay the token on the backing and the front panel on the foam; islands go on foam of their own.',
-    'Fix the carrier to the token through the slot, with its spacer, and its cushion where it has one, between.',
+  order: (values) => [
+    {
+      id: 'backing',
+      text: 'Glue the backing in its place and stick the foam beside the path, clear of the token.',
+      parts: ['backing'],
+      glue: ['backing-glue'],
+      foam: true,
+    },
+    {
+      id: 'front',
+      text: 'Lay the token on the backing and the front panel on the foam; islands go on foam of their own.',
+      parts: ['token', 'front', 'island'],
+      glue: [THE_REST],
+      leaves: ['token'],
+    },
+    {
+      id: 'carrier',
+      text: `Fix the carrier to the token through the slot, its spacer${cushioned(values)} between.`,
+      parts: ['carrier'],
+      takes: THE_REST,
+    },
   ],
   title: 'Sliding token',
   says: 'A token held behind a slot, that slides along a line, an arc, a drawn curve or round a ring.',

@@ -36,6 +36,7 @@ import {
   type ListItem,
   type Parameter,
   type ParameterValues,
+  THE_REST,
 } from '../kind';
 import {
   centred,
@@ -353,10 +354,29 @@ export const volvelle: FaceKind = {
   id: 'volvelle',
   mount: 'face',
   natural: 'outside',
-  order: [
-    'Draw or stick the contents on the disc while it lies flat, then glue the backing in its place.',
-    'Rivet the disc to the backing, loosely: it must turn with one finger.',
-    'Stick the foam on the backing outside the disc, and the front panel on the foam.',
+  order: () => [
+    {
+      id: 'backing',
+      text: 'Draw or stick the contents on the disc while it lies flat, then glue the backing in its place.',
+      parts: ['backing', 'disc'],
+      glue: ['backing-glue'],
+      leaves: ['disc'],
+    },
+    {
+      id: 'disc',
+      text: 'Rivet the disc to the backing, loosely: it must turn with one finger.',
+      parts: ['disc'],
+      takes: THE_REST,
+      leaves: ['disc'],
+    },
+    {
+      id: 'front',
+      text: 'Stick the foam on the backing outside the disc, and the front panel on the foam.',
+      parts: ['front'],
+      glue: [THE_REST],
+      foam: true,
+      leaves: ['disc'],
+    },
   ],
   title: 'Turning disc',
   says: 'A disc on a rivet, turned by its edge, that shows sector after sector behind windows.',

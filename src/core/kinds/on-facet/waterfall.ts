@@ -6,6 +6,7 @@ import type { Drive } from '../../drives';
 import { partId } from '../../ids';
 import { identity, shiftBy, type Motion } from '../../linkage';
 import { boxOf, rectangle, type Polygon } from '../../plane/polygon';
+import type { Vec2 } from '../../plane/vec2';
 import { radToDeg } from '../../units/angle';
 import {
   EMPTY,
@@ -13,9 +14,11 @@ import {
   type Contribution,
   type FaceContext,
   type FaceKind,
+  type GlueArea,
   type MovingJoint,
   type ParameterValues,
   type PoseReader,
+  THE_REST,
 } from '../kind';
 import { CLEARANCE, demand, disc, GRIP_TAB_MM, notchOf, TAB } from './common';
 import { facetOf, firstLevel, onFace, sheet, toPiece, type Sheet } from './sheets';
@@ -69,7 +72,7 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
   const clear = rivetGap - beltWidth;
   return {
     ...EMPTY,
-    pieces: [belt, strap, ...panels].map((s) => s.piece),
+    pieces: [belt.piece, strap.piece, ...panels.map((panel, k) => ({ ...panel.piece, glue: [gluedToBelt(panel, k)] }))],
     bonds: [
       {
         id: `${strap.piece.id}-bond`,
@@ -116,6 +119,16 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
       }),
     ],
   };
+
+  /** Each panel is stuck to the belt by a pitch of its lower end: past that the next one lies on the belt. */
+  function gluedToBelt(panel: Sheet, k: number): GlueArea {
+    const half = beltWidth / 2 - PANEL_GLUE_INSET_MM;
+    const outline = rectangle(-half, PANEL_GLUE_INSET_MM, half, Math.min(pitch, high) - PANEL_GLUE_INSET_MM);
+    const { id: facet, mechanism } = panel.piece;
+    const there = outline.map(([x, y]): Vec2 => [x, y + edge + k * pitch]);
+    const onto = { piece: belt.piece.id, facet: belt.piece.id, outline: there };
+    return { id: own(`glue-${k + 1}`), mechanism, outline, facet, onto };
+  }
 
   /** Drawn down to the strap with the belt, turned over its edge, and drawn on with the belt under it. */
   function overStrap(panel: Sheet, k: number): MovingJoint[] {
@@ -177,6 +190,9 @@ function turnedDeg(pose: PoseReader, k: number): number {
   return low && high ? Math.abs(radToDeg(Math.atan2(high[2] - low[2], high[1] - low[1]))) : 0;
 }
 
+/** Adhesive under a panel keeps this far off the edges of the belt and of its pitch, mm; common practice, no source. */
+const PANEL_GLUE_INSET_MM = 0.5;
+
 /** A new one: how many panels, the width of its strap, mm, and its pitch as part of a panel. */
 const PANELS = 4;
 const STRAP_MM = 12;
@@ -186,10 +202,25 @@ export const waterfall: FaceKind = {
   id: 'waterfall',
   mount: 'face',
   natural: 'inside',
-  order: [
-    'Rivet the strap over the belt, so that the belt slides between the rivets.',
-    'Glue the panels to the belt from the last to the first, each one pitch nearer to the strap.',
-    'Pull the tab once to its end and back before anything is stuck on the panels.',
+  order: () => [
+    {
+      id: 'strap',
+      text: 'Rivet the strap over the belt, so that the belt slides between the rivets.',
+      parts: ['belt', 'strap'],
+      takes: THE_REST,
+      leaves: ['belt'],
+    },
+    {
+      id: 'panels',
+      text: 'Glue the panels to the belt from the last to the first, each one pitch nearer to the strap.',
+      parts: ['panel'],
+      glue: ['glue'],
+    },
+    {
+      id: 'pull',
+      text: 'Pull the tab once to its end and back before anything is stuck on the panels.',
+      parts: ['belt', 'panel'],
+    },
   ],
   title: 'Waterfall',
   says: 'Panels on a belt that turn over a strap one after another as its tab is pulled.',
@@ -205,7 +236,7 @@ export const waterfall: FaceKind = {
     return {
       panelHeight: side,
       panelWidth: side,
-      pitch: whole(side * PITCH_PART, 4),
+      pitch: whole(side * PITCH_PART, 7),
       beltWidth,
       rivetGap: whole(beltWidth * 1.2, beltWidth + 4),
     };

@@ -254,10 +254,26 @@ export const zWindow: FaceKind = {
   title: 'Window on a pleat',
   says: 'A piece that shows through a window in the cover and stays on a pleat that is drawn out behind it.',
   sign: 'M1 13 H15 L5 10 H15 M1 4 H5 M11 4 H15 M6 7 H10',
-  order: [
-    'Cut the window before anything covers the leaf, and keep what falls out as a gauge.',
-    'Fold the strip back and out again; glue its first panel inside the back leaf, its crease at the fore edge.',
-    'Shut the card, put glue on the third panel only, and press the piece onto it through the window.',
+  order: () => [
+    {
+      id: 'window',
+      text: 'Cut the window before anything covers the leaf, and keep what falls out as a gauge.',
+      parts: [],
+    },
+    {
+      id: 'strip',
+      text: 'Fold the strip back and out again; glue its first panel in the back leaf, its crease at the fore edge.',
+      parts: ['z1', 'z2', 'z3'],
+      folds: ['fold1', 'fold2'],
+      glue: ['strip-glue'],
+      leaves: ['z2', 'z3'],
+    },
+    {
+      id: 'piece',
+      text: 'Shut the card, put glue on the third panel only, and press the piece onto it through the window.',
+      parts: ['piece', 'z3'],
+      glue: ['piece-glue'],
+    },
   ],
   fitting: ({ widthMm, heightMm }, whole) => {
     const z1 = whole(widthMm * 0.92, 20);

@@ -7,10 +7,12 @@ import { placeOnSheet } from '../../linkage';
 import {
   EMPTY,
   listOf,
+  THE_REST,
   type BuildContext,
   type Contribution,
   type CreaseKind,
   type FaceContext,
+  type FaceStep,
   type Landmark,
   type ParameterValues,
   type Piece,
@@ -171,6 +173,15 @@ const starter = (depth: number, height: number, width: number): ParameterValues 
   ] satisfies readonly OwnLine[],
 });
 
+const PIECES_STEP: FaceStep = {
+  id: 'pieces',
+  text: 'Put its own pieces together, and glue each where its area is drawn.',
+  parts: [THE_REST],
+  glue: [THE_REST],
+  takes: THE_REST,
+  foam: true,
+};
+
 export const ownLines: CreaseKind = {
   id: OWN_LINES,
   mount: 'crease',
@@ -181,7 +192,15 @@ export const ownLines: CreaseKind = {
     starter(whole(reachA * 0.3, 4), whole(reachB * 0.2, 3), whole(lengthMm * 0.3, 5)),
   onFace: {
     natural: 'inside',
-    order: ['Cut and score its lines with the piece they are on.'],
+    order: (values) => [
+      {
+        id: 'lines',
+        text: 'Cut and score its lines with the piece they are on, and fold what it creases.',
+        parts: [],
+        folds: [THE_REST],
+      },
+      ...(partsOf(values)?.pieces.length ? [PIECES_STEP] : []),
+    ],
     fitting: ({ widthMm, heightMm }, whole) => {
       const [wide, high] = [whole(widthMm * 0.3, 4), whole(heightMm * 0.3, 4)];
       return {
