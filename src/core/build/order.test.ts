@@ -186,6 +186,15 @@ describe('the work on every kind and base', () => {
   });
 });
 
+test('a half-cut is not pushed forward: its sheet folds behind it, and its figure is stuck on after that', () => {
+  const said = (more: ParameterValues): string => {
+    const d = stand(card(200, 100), 'half-cut', { shape: { circle: 50 }, rise: 20, ...more });
+    return workSteps(d, buildAssembly(d)).find((s) => s.id.endsWith('.half-cut-1'))!.text;
+  };
+  expect(said({})).toMatch(/^Fold the sheet behind it/);
+  expect(said({ figureMargin: 3 })).toMatch(/^Fold the sheet behind it.*Stick figure to the back\.$/);
+});
+
 describe('within reach', () => {
   test('what would cover the glue of another comes after it, whatever was added first', () => {
     const low = { size: 26, lean: 50 };

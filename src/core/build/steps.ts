@@ -178,7 +178,7 @@ class Drafts {
       id: `fold.${m.id}`,
       group: 'fold',
       title: `Fold ${m.name}`,
-      text: `${this.saidFolds(folds)}Push it forward with the card half open, then close the card over it and burnish.`,
+      text: `${this.saidFolds(folds)}${foldedSo(m, PUSHED)}`,
       state: openTo(110),
       subjects: this.facetsOf(m.id),
       folds,
@@ -209,13 +209,14 @@ class Drafts {
       (g) => `${wordsOfOwnPart(this.design, g.facet)} to the ${this.nameOf(g.onto.facet)}${saidWith(g)}`,
     );
     const folds = this.creasesOf(m.id);
-    const setting = tabs.length > 1 ? '; close the card while the second tab sets' : '';
+    const last = tabs.length === 2 ? 'second tab' : 'last of them';
+    const setting = tabs.length > 1 ? `; close the card while the ${last} sets` : '';
     const sticks = `Stick ${tabs.join(', then ')}${setting}.`;
     this.add({
       id: `glue.${m.id}`,
       group: 'glue',
       title: `Glue ${m.name}`,
-      text: `${this.saidFolds(folds)}Fold it flat. ${sticks}`,
+      text: `${this.saidFolds(folds)}${foldedSo(m, 'Fold it flat.')} ${sticks}`,
       state: openTo(60),
       subjects: this.facetsOf(m.id),
       glue: areas.map((g) => g.id),
@@ -390,6 +391,13 @@ const TEMPLATE_JOINS: BaseStep = {
   glue: [THE_REST],
   takes: THE_REST,
 };
+
+/** How what is cut from its sheet is folded. */
+function foldedSo({ kind }: Mechanism, otherwise: string): string {
+  const known = KINDS.get(kind);
+  return (known?.mount === 'crease' && known.foldedSo) || otherwise;
+}
+const PUSHED = 'Push it forward with the card half open, then close the card over it and burnish.';
 
 /** How its kind puts a mechanism on a face. */
 const faceStepsOf = (m: Mechanism): readonly FaceStep[] => faceMounting(KINDS.get(m.kind))?.order(valuesOf(m)) ?? [];

@@ -23,6 +23,8 @@ export interface CreaseKind extends AnyKind {
   /** Sizes of a new one that suit the crease it is put on. */
   readonly fitting: (host: HostSize, whole: Whole) => ParameterValues;
   readonly build: (values: ParameterValues, context: BuildContext) => Contribution;
+  /** How what is cut from its sheet is folded, where that is not pushed forward out of it. */
+  readonly foldedSo?: string;
   /** It can be fixed on a face as well. */
   readonly onFace?: FaceMounting;
 }

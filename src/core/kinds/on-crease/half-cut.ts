@@ -203,6 +203,8 @@ export const halfCut: CreaseKind = {
     size: ['figureHeight'],
   }),
   sizeOf: (v, say) => `rises ${say(num(v, 'rise'))}`,
+  foldedSo:
+    'Fold the sheet behind it and let the figure stay up past the fold; press the fold flat on both sides of it.',
   raises: true,
   ownPiece: (v) => v.figureMargin !== null,
   shapeUse: { says: 'Half-cut over the fold', values: (shape, figureHeight) => ({ shape, figureHeight }) },
