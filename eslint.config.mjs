@@ -53,6 +53,28 @@ export default tseslint.config(
     rules: { 'no-restricted-globals': ['error', 'localStorage', 'sessionStorage'] },
   },
   {
+    // Ids are taken apart in one place.
+    files: ['src/**/*.{ts,tsx}'],
+    ignores: ['src/core/ids.ts', '**/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "CallExpression[callee.property.name=/^(split|indexOf|lastIndexOf)$/][arguments.0.value='.']",
+          message: 'Ids are taken apart in core/ids.ts only.',
+        },
+        {
+          selector: "CallExpression[callee.property.name='startsWith'] > TemplateLiteral[quasis.1.value.raw='.']",
+          message: 'Whose part an id is says isPartOf of core/ids.ts.',
+        },
+        {
+          selector: "CallExpression[callee.property.name=/^(startsWith|slice)$/] > Literal[value='layer.']",
+          message: 'Layers are told by idOfLayer of core/ids.ts.',
+        },
+      ],
+    },
+  },
+  {
     files: ['**/*.test.ts', '**/tests/**', 'bench/**', 'fuzz/**', 'scripts/**', 'e2e/**'],
     rules: { 'no-console': 'off', '@typescript-eslint/no-explicit-any': 'off' },
   },

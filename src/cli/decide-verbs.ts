@@ -4,6 +4,7 @@ import { moved, OPEN, restOf, stateIn, within, type Drive } from '../core/drives
 import { buildAssembly } from '../core/build/build';
 import { envelopeOf, envelopesOf } from '../core/document/post';
 import { fieldOf, kindIn } from '../core/document/fields';
+import { isAngleMeasure } from '../core/document/words';
 import type { Design } from '../core/document/design';
 import { leverValue } from '../core/proof/levers';
 import { CARD } from '../core/ids';
@@ -283,7 +284,7 @@ function readWant(text: string, stateSaid: (at: string) => At): Want {
   const where = at === undefined ? { open: USUAL_OPEN } : stateSaid(at);
   if (sign === '=' && (said === 'max' || said === 'min'))
     return { mechanism, measure, ...where, is: said === 'max' ? 'most' : 'least' };
-  const read = measure.endsWith('_deg') ? parseAngle(said) : parseLength(said);
+  const read = isAngleMeasure(measure) ? parseAngle(said) : parseLength(said);
   if (!read.ok) throw new UsageError(`--want "${text.slice(0, 60)}": ${read.why}`);
   return { mechanism, measure, ...where, is: KIND_OF[sign], value: read.value };
 }

@@ -39,6 +39,18 @@ export function isPartNamed(id: string, name: string): boolean {
   return part === name || (part.startsWith(`${name}-`) && /^\d+$/.test(part.slice(name.length + 1)));
 }
 
+/** Whether a part belongs to an owner. */
+export const isPartOf = (id: string, owner: string): boolean => id.startsWith(`${owner}.`);
+/** An id, or that of a part of it, under another owner; null for anything else. */
+export function underOwner(id: string, from: string, to: string): string | null {
+  if (id === from) return to;
+  return isPartOf(id, from) ? `${to}${id.slice(from.length)}` : null;
+}
+/** What a part of a part is of, in words: "level 1" of `card.level-1.open`; nothing where it is of its owner itself. */
+export const wordsWithin = (id: string): string => wordsOfPart(id.split('.').slice(1, -1).join('-'));
+/** The last key of a number's path: `height` of `planes[1].height`. */
+export const lastKey = (path: string): string => path.slice(path.lastIndexOf('.') + 1);
+
 export const layerId = (id: string): string => partId(LAYER, id);
 /** The document's id of a layer, or null for anything else. */
 export const idOfLayer = (id: string): string | null =>

@@ -6,6 +6,9 @@ import type { Assembly } from './parts';
 /** One name for a side of a facet: "leafB outside". */
 export const faceName = (facet: string, side: Side): string => `${facet} ${side}`;
 
+/** The side that a named face is on; inside where there is none. */
+export const sideOfFace = (face: string | null): Side => (face?.endsWith(' outside') ? 'outside' : 'inside');
+
 /** The face of the base that a facet is carried by (`faceName`); null for what is cut from the page. */
 export function carrierOf(assembly: Assembly, facet: number): string | null {
   let carrier: string | null = null;

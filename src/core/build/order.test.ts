@@ -13,6 +13,7 @@ import { buildAssembly } from './build';
 import { inOrder, type Task } from './order';
 import { coveredBy } from './reach';
 import { turnedPlain } from './plain';
+import { takenWords } from './taken';
 import { workOf, WORK_GROUPS, workSteps } from './steps';
 
 beforeAll(shelveFonts);
@@ -162,15 +163,12 @@ describe('the work on every kind and base', () => {
     const { assembly, steps } = worked(d);
     const taken = steps.flatMap((s) => s.takes);
     for (const what of new Set(assembly.hardware.map((h) => h.what))) {
-      const words = what.charAt(0).toLowerCase() + what.slice(1);
       const needed = assembly.hardware.filter((h) => h.what === what).reduce((n, h) => n + h.count, 0);
-      const got = taken
-        .filter((t) => t === words || t.endsWith(` × ${words}`))
-        .reduce((n, t) => n + (t === words ? 1 : Number.parseInt(t)), 0);
+      const got = taken.reduce((n, t) => n + (t.of === 'bought' && t.what === what ? t.count : 0), 0);
       expect([what, got]).toEqual([what, needed]);
     }
     for (const s of steps) if (s.glue.length > 0) expect(s.takes.length).toBeGreaterThan(0);
-    if (assembly.foam.length > 0) expect(taken.filter((t) => t.startsWith('foam'))).toHaveLength(1);
+    if (assembly.foam.length > 0) expect(taken.filter((t) => t.of === 'foam')).toHaveLength(1);
   });
 
   test.each(mechanisms.filter(([, d]) => d.mechanisms[0].mount))('%s: what is left loose gets no glue', (_, d) => {
@@ -193,6 +191,14 @@ test('a half-cut is not pushed forward: its sheet folds behind it, and its figur
   };
   expect(said({})).toMatch(/^Fold the sheet behind it/);
   expect(said({ figureMargin: 3 })).toMatch(/^Fold the sheet behind it.*Stick figure to the back\.$/);
+});
+
+test('what a step takes is said in the unit of the card', () => {
+  const foam = { of: 'foam', thickMm: 3.175 } as const;
+  const spacers = { of: 'bought', what: 'Spacer 3.175 mm', count: 2 } as const;
+  expect([foam, spacers].map((t) => takenWords(t, 'mm'))).toEqual(['foam, 3.175 mm', '2 × spacer 3.175 mm']);
+  expect([foam, spacers].map((t) => takenWords(t, 'in'))).toEqual(['foam, 1/8 in', '2 × spacer 1/8 in']);
+  expect(takenWords({ of: 'adhesive', id: 'strong-tape' }, 'in')).toBe('strong tape');
 });
 
 describe('within reach', () => {

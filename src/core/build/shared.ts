@@ -2,6 +2,7 @@
  * Panels of several mechanisms that lie on one face at one height and over each other are one sheet: one front panel
  * with the windows and slots of all, one backing, and foam that keeps off everything that moves between them. mm.
  */
+import { isPartOf } from '../ids';
 import type { PlacedMechanism } from '../assembly/assembly';
 import type { Bond, Face, FoamPad } from '../kinds';
 import { cutAsFoam, glueUnder, leftOutOf, toPiece } from '../kinds/on-facet/sheets';
@@ -127,7 +128,7 @@ function oneFront(so: Panels, group: readonly Panel[]): Panels {
 /** Foam under a shared front: all there is room for, off everything that moves under it. */
 function oneFoam(foam: readonly FoamPad[], group: readonly Panel[]): FoamPad[] {
   const own = group.flatMap((panel) =>
-    foam.filter((pad) => pad.piece.startsWith(`${panel.piece.mechanism}.`)).map((pad) => ({ panel, pad })),
+    foam.filter((pad) => isPartOf(pad.piece, panel.piece.mechanism)).map((pad) => ({ panel, pad })),
   );
   if (own.length < 2) return [...foam];
   const [{ panel: first, pad }] = own;

@@ -209,11 +209,12 @@ test('the work steps turn the sheet over for mats, and leave what is stuck outsi
   expect(steps.map((s) => s.title)).toEqual([
     'Score and cut',
     'Turn it over and stick the mats of the outside',
+    'Fold the base',
     'Stick what goes on the outside',
     'Open and close it',
   ]);
-  expect(steps[2].text).toContain('Comet');
-  expect(steps[2].state.open).toBe(0);
+  expect(steps[3].text).toContain('Comet');
+  expect(steps[3].state.open).toBe(0);
 });
 
 describe('the cover as it lies in front of its reader', () => {

@@ -5,15 +5,15 @@ import { poseAt } from '../assembly/pose';
 import { sideOf, type Design, type Mechanism } from '../document/design';
 import { baseKindOf, cardValues, valuesOf } from '../document/fields';
 import { nameOfPart, wordsOfOwnPart } from '../document/words';
-import { CARD, idOfLayer, ownerOfId } from '../ids';
+import { CARD, idOfLayer, isPartOf, ownerOfId } from '../ids';
 import { faceMounting, handledIn, KINDS, sharedOut, SIDES, THE_REST } from '../kinds';
-import type { BaseStep, FaceStep, Hardware, Side, WorkFacts } from '../kinds';
+import type { BaseStep, FaceStep, Side, WorkFacts } from '../kinds';
 import { adhesive } from '../paper/adhesives';
 import type { GlueArea } from '../pattern/pattern';
-import { formatSaid, type LengthUnit } from '../units/length';
 import { inStandingOrder } from './build';
 import { inOrder, type Task } from './order';
 import { coveredBy } from './reach';
+import { bought, distinct, inUnits, stuckWith, type Taken } from './taken';
 
 /** As people work: everything of one sort together, where nothing has to wait. */
 export const WORK_GROUPS = ['print', 'cut', 'fold', 'dress', 'glue', 'try'] as const;
@@ -48,7 +48,7 @@ export interface WorkStep {
   readonly glue: readonly string[];
   readonly folds: readonly string[];
   /** What it takes beside paper: adhesives, rivets, foam. */
-  readonly takes: readonly string[];
+  readonly takes: readonly Taken[];
   /** Steps that must be done before it, by id. */
   readonly needs: readonly string[];
 }
@@ -112,8 +112,7 @@ class Drafts {
   private add(draft: Partial<Draft> & Pick<Draft, 'id' | 'group' | 'title' | 'text' | 'state'>): string {
     const plain = { subjects: [], absent: [], glue: [], folds: [], takes: [], needs: [], brings: [] };
     const text = inUnits(draft.text, this.design.units);
-    const takes = (draft.takes ?? []).map((t) => inUnits(t, this.design.units));
-    this.drafts.push({ ...plain, rank: WORK_GROUPS.indexOf(draft.group), ...draft, text, takes });
+    this.drafts.push({ ...plain, rank: WORK_GROUPS.indexOf(draft.group), ...draft, text });
     return draft.id;
   }
 
@@ -142,7 +141,7 @@ class Drafts {
           text,
           state: this.flat,
           subjects,
-          takes: this.stuckWith(of),
+          takes: this.stuckOn(of),
           needs: [CUT],
         }),
       ];
@@ -221,7 +220,7 @@ class Drafts {
       subjects: this.facetsOf(m.id),
       glue: areas.map((g) => g.id),
       folds,
-      takes: [...this.adhesives(areas), ...this.hardwareOf(m.id).map(inCount)],
+      takes: [...this.adhesives(areas), ...this.hardwareOf(m.id).map(bought)],
       needs: [...based, ...this.hostStep(m), ...this.coveredFirst(m)],
       brings: [m.id],
     });
@@ -267,14 +266,12 @@ class Drafts {
     return steps.map(({ takes = [], sticks, foam }, k) => ({
       glue: glue[k],
       folds: folds[k],
-      takes: [
-        ...new Set([
-          ...(sticks ? [adhesive(sticks).name] : []),
-          ...this.adhesives(areas.filter((g) => glue[k].includes(g.id))),
-          ...(foam ? this.foamOf(owner) : []),
-          ...(takes === THE_REST ? rest : takes).map(inCount),
-        ]),
-      ],
+      takes: distinct([
+        ...(sticks ? [stuckWith(sticks, undefined)] : []),
+        ...this.adhesives(areas.filter((g) => glue[k].includes(g.id))),
+        ...(foam ? this.foamOf(owner) : []),
+        ...(takes === THE_REST ? rest : takes).map(bought),
+      ]),
     }));
   }
 
@@ -286,7 +283,7 @@ class Drafts {
     for (const owner of new Set(inner.map(ownerOf))) {
       const on = inner.filter((l) => ownerOf(l) === owner);
       const base = owner === this.assembly.base.mechanism;
-      const host = this.drafts.filter((d) => d.id.startsWith(`glue.${owner}`) || d.id.startsWith(`put.${owner}.`));
+      const host = this.drafts.filter((d) => d.id === `glue.${owner}` || isPartOf(d.id, `put.${owner}`));
       this.add({
         id: `layers.${owner}`,
         group: 'dress',
@@ -294,7 +291,7 @@ class Drafts {
         text: `${base ? 'While it lies flat' : 'With it raised, clear of every crease'}: ${titlesOf(on)}.`,
         state: base ? this.flat : openTo(100),
         subjects: on.map((l) => l.id),
-        takes: this.stuckWith(on),
+        takes: this.stuckOn(on),
         needs: [CUT, ...host.map((d) => d.id)],
       });
     }
@@ -308,7 +305,7 @@ class Drafts {
         text: `With the card shut, so that nothing inside is pressed out of place: ${titlesOf(outer)}.`,
         state: openTo(0),
         subjects: outer.map((l) => l.id),
-        takes: this.stuckWith(outer),
+        takes: this.stuckOn(outer),
         needs: this.drafts.map((d) => d.id),
       });
   }
@@ -328,7 +325,7 @@ class Drafts {
   private hostStep(m: Mechanism): string[] {
     const host = this.order.find((o) => o.id === ownerOfId(m.on));
     if (!host) return [];
-    const own = this.drafts.filter((d) => d.brings.includes(host.id) || d.id.startsWith(`put.${host.id}.`));
+    const own = this.drafts.filter((d) => d.brings.includes(host.id) || isPartOf(d.id, `put.${host.id}`));
     const folded = this.drafts.filter((d) => d.id === `fold.${host.id}`);
     return [...own, ...folded].filter((d) => d.id !== CUT).map((d) => d.id);
   }
@@ -346,7 +343,7 @@ class Drafts {
     return false;
   }
 
-  private isGlued = (id: string): boolean => this.assembly.bonds.some((b) => b.b.piece.startsWith(`${id}.`));
+  private isGlued = (id: string): boolean => this.assembly.bonds.some((b) => isPartOf(b.b.piece, id));
   private gluedBy = (id: string): GlueArea[] =>
     this.assembly.pieces.flatMap((p) => p.glue).filter((g) => g.mechanism === id);
   private facetsOf = (id: string): string[] => this.assembly.facets.filter((f) => f.mechanism === id).map((f) => f.id);
@@ -355,18 +352,12 @@ class Drafts {
   private nameOf = (facet: string): string => nameOfPart(this.design, facet);
   private nameOfMechanism = (id: string): string => this.order.find((m) => m.id === id)?.name ?? id;
   private hardwareOf = (owner: string) => this.assembly.hardware.filter((h) => (h.mechanism ?? CARD) === owner);
-  private foamOf = (id: string): string[] => [
-    ...new Set(this.assembly.foam.filter((f) => ownerOfId(f.id) === id).map((f) => foam(f.thickMm))),
-  ];
-
-  private adhesives = (areas: readonly GlueArea[]): string[] => [
-    ...new Set(
-      areas.map(({ adhesive: id = 'wet', thickMm }) => (id === 'foam' && thickMm ? foam(thickMm) : adhesive(id).name)),
-    ),
-  ];
-  private stuckWith = (layers: readonly AttachedLayer[]): string[] => [
-    ...new Set(layers.map((l) => (l.foamMm > 0 ? foam(l.foamMm) : adhesive('wet').name))),
-  ];
+  private foamOf = (id: string): Taken[] =>
+    this.assembly.foam.filter((f) => ownerOfId(f.id) === id).map((f) => stuckWith('foam', f.thickMm));
+  private adhesives = (areas: readonly GlueArea[]): Taken[] =>
+    distinct(areas.map(({ adhesive: id = 'wet', thickMm }) => stuckWith(id, thickMm)));
+  private stuckOn = (layers: readonly AttachedLayer[]): Taken[] =>
+    distinct(layers.map((l) => stuckWith(l.foamMm > 0 ? 'foam' : 'wet', l.foamMm)));
 
   /** Flat open, everything of a mechanism that is moved by hand a third of its way. */
   private partWay(mechanism: string): State {
@@ -402,20 +393,10 @@ const PUSHED = 'Push it forward with the card half open, then close the card ove
 /** How its kind puts a mechanism on a face. */
 const faceStepsOf = (m: Mechanism): readonly FaceStep[] => faceMounting(KINDS.get(m.kind))?.order(valuesOf(m)) ?? [];
 
-/** What is bought, in words. */
-const inCount = ({ what, count }: Pick<Hardware, 'what' | 'count'>): string =>
-  count === 1 ? inSmall(what) : `${count} × ${inSmall(what)}`;
-
-/** Kinds say their lengths in mm; who measures in inches reads inches. */
-const inUnits = (words: string, units: LengthUnit): string =>
-  units === 'mm' ? words : words.replace(/(\d+(?:\.\d+)?) mm\b/g, (_, mm: string) => formatSaid(Number(mm), units));
-
-const foam = (mm: number): string => `foam, ${mm} mm`;
 const CUT = 'cut';
 /** So far a card is held open to work in it. */
 const HAND_OPEN_DEG = 110;
 
-const inSmall = (words: string): string => words.charAt(0).toLowerCase() + words.slice(1);
 const titlesOf = (layers: readonly AttachedLayer[]): string => [...new Set(layers.map((l) => l.title))].join(', ');
 
 /** What a glue area is stuck with, where that is no wet glue. */

@@ -1,4 +1,5 @@
 /** A shape that is put into a field brings its size along: width, height and the height beside it are one truth. */
+import { lastKey } from '../ids';
 import { regionBox } from '../plane/polygon';
 import { outlineOf } from '../shapes/outline';
 import { ShapeError, type Shape } from '../shapes/shape';
@@ -25,7 +26,7 @@ function drawnHeight(shape: Shape, design: Design): number | null {
  * @param path of the field, as `planes[0].shape`
  */
 export function putShape(design: Design, mechanism: string, path: string, shape: Shape): Design {
-  const beside = path.slice(0, path.length - keyIn(path).length);
+  const beside = path.slice(0, path.length - lastKey(path).length);
   const field = fieldAt(parametersOf(kindIn(design, mechanism) ?? ''), path);
   let next = setParameter(design, mechanism, path, shape);
   const height = field?.highAs && drawnHeight(shape, design);
@@ -39,11 +40,10 @@ export const chooseShape = (design: Design, mechanism: string, path: string, sha
     ? setParameter(design, mechanism, path, shape)
     : putShape(design, mechanism, path, shape);
 
-const keyIn = (path: string): string => path.slice(path.lastIndexOf('.') + 1);
 function fieldAt(parameters: readonly Parameter[], path: string): Parameter | undefined {
   const [, list] = /^(\w+)\[/.exec(path) ?? [];
   const among = list === undefined ? parameters : parameters.find((p) => p.key === list)?.fields;
-  return among?.find((p) => p.key === keyIn(path));
+  return among?.find((p) => p.key === lastKey(path));
 }
 
 /** Values as they were given, and with each shape that has a size of its own the height nobody gave. */

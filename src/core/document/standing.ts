@@ -1,5 +1,5 @@
 /** Mechanisms put into a design and taken out of it, with what stands on them. */
-import { ownerOfId } from '../ids';
+import { isPartOf, ownerOfId } from '../ids';
 import { BASES, faceMounting, GUTTER, KINDS, PLAIN_BASE, type ParameterValues, type Side } from '../kinds';
 import { CENTRE, type Design, type Mechanism, type Mount } from './design';
 import { baseKindOf, cardValues, sizeOfBase } from './fields';
@@ -70,7 +70,7 @@ export function rebuiltAs(design: Design, construction: string): Design {
 export function standingOn(design: Design, id: string): string[] {
   const out = [id];
   for (let i = 0; i < out.length; i++) {
-    for (const m of design.mechanisms) if (m.on.startsWith(`${out[i]}.`) && !out.includes(m.id)) out.push(m.id);
+    for (const m of design.mechanisms) if (isPartOf(m.on, out[i]) && !out.includes(m.id)) out.push(m.id);
   }
   return out;
 }

@@ -108,9 +108,11 @@ const MEASURED: readonly (readonly [end: string, words: string, say: (v: number,
   ['_mm', '', formatFine],
 ];
 
+const measuredAs = (key: string) => MEASURED.find(([end]) => key.replace(/\[\d+\]$/, '').endsWith(end));
 /** Whether a measure is a length; others are angles, areas or numbers of things. */
-export const isLengthMeasure = (key: string): boolean =>
-  MEASURED.find(([end]) => key.replace(/\[\d+\]$/, '').endsWith(end))?.[2] === formatFine;
+export const isLengthMeasure = (key: string): boolean => measuredAs(key)?.[2] === formatFine;
+/** Whether it is an angle. */
+export const isAngleMeasure = (key: string): boolean => measuredAs(key)?.[0] === '_deg';
 
 /** A measure for people: `ridge_z` 20 reads "Ridge above side A", "20.00 mm"; `planes[1].room_mm` "Room, planes 2". */
 export function measureWords(key: string, value: number, units: LengthUnit): { name: string; value: string } {

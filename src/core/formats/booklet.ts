@@ -2,6 +2,7 @@
 import { rgb, type PDFPage } from 'pdf-lib';
 import type { Assembly } from '../assembly/assembly';
 import { GROUP_WORDS, workOf, type WorkGroup, type WorkStep } from '../build/steps';
+import { distinct, takenWords } from '../build/taken';
 import type { Design } from '../document/design';
 import { sheetById, type FlatSize } from '../paper/sizes';
 import type { Vec2 } from '../plane/vec2';
@@ -81,12 +82,11 @@ class Book {
     for (const r of rows.filter((x) => !x.counted)) line(this.rowWords(r));
     const counted = rows.filter((x) => x.counted);
     const bought = counted.map((r) => `${r.count} x ${r.title}`);
-    const isCounted = (take: string): boolean =>
-      counted.some((r) => r.title.toLowerCase() === take.replace(/^\d+ × /, '').toLowerCase());
-    const takes = [...new Set(steps.flatMap((s) => s.takes))];
+    // What is bought is counted in the cut list.
+    const used = distinct(steps.flatMap((s) => s.takes)).filter((t) => t.of !== 'bought');
     y -= 3;
     line('To have at hand', 12);
-    for (const words of [...bought, ...takes.filter((t) => !isCounted(t))]) line(words);
+    for (const words of [...bought, ...used.map((t) => takenWords(t, this.design.units))]) line(words);
     for (const ring of rings)
       line(`${ring.join(' and ')} stand in each other's way: the first is glued first, with the other bent aside.`);
     this.turn();
@@ -121,7 +121,8 @@ class Book {
       [x + 5, top - 9.4],
       10,
     );
-    const words = [step.text, ...(step.takes.length > 0 ? [`Takes ${step.takes.join(', ')}.`] : [])];
+    const takes = step.takes.map((t) => takenWords(t, this.design.units)).join(', ');
+    const words = [step.text, ...(takes ? [`Takes ${takes}.`] : [])];
     const lines = words.flatMap((t) => wrapped(this.out, t, w, 8));
     lines.slice(0, MOST_LINES).forEach((t, k) => write(this.page, this.out.font, t, [x, top - 14.5 - 3.6 * k], 8));
     const used = 16 + 3.6 * Math.min(MOST_LINES, lines.length);

@@ -20,7 +20,7 @@ import {
 import type { Vec2 } from '../plane/vec2';
 import { centreOfArea } from '../shapes/axis';
 import { CONTACT_MM } from '../tolerance';
-import { carrierOf, faceName } from '../assembly/carrier';
+import { carrierOf, faceName, sideOfFace } from '../assembly/carrier';
 import { bearsLoad } from './loads';
 import {
   caliperOf,
@@ -173,9 +173,9 @@ function checkPad(evidence: Evidence, pad: FoamPad): Finding[] {
   if (!lies || facet < 0) return [];
   const say = wordsFor(evidence);
   const { mechanism } = assembly.facets[facet];
-  const side = carrierOf(assembly, facet)?.endsWith(' outside') ? 'outside' : 'inside';
   // What is fixed over the same face lies on the panel that this foam carries: its height is its own design.
   const face = carrierOf(assembly, facet);
+  const side = sideOfFace(face);
   const under = coveredBy(assembly, lies, { facet, side, foam: pad.region, own: mechanism, besides: face });
   if (under.area <= FROM_MM2) return [];
   const when = evidence.brief.sentOpen ? 'as it is sent' : 'when closed';
@@ -284,7 +284,7 @@ interface OnFacet {
 function onItsSide(assembly: Assembly, { facet: on, side }: OnFacet, facet: number): boolean {
   const carrier = carrierOf(assembly, facet);
   const base = carrierOf(assembly, on) ?? faceName(assembly.facets[on].id, side);
-  return side === 'outside' ? carrier === base : !carrier?.endsWith(' outside');
+  return side === 'outside' ? carrier === base : sideOfFace(carrier) === 'inside';
 }
 
 /** Area of foam over which moving facets lie at the closed pose. */

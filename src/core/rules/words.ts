@@ -1,7 +1,7 @@
 /** How rules speak: lengths in the unit of the card, names instead of ids. */
 import { OPEN, openOf, type State } from '../drives';
 import type { Assembly } from '../assembly/assembly';
-import { CARD, ownerOfId, partOfId, wordsOfPart } from '../ids';
+import { CARD, ownerOfId, partOfId, wordsOfPart, wordsWithin } from '../ids';
 import { formatArea, formatFine, formatSaid } from '../units/length';
 import type { Evidence, RuleId } from './rule';
 
@@ -85,8 +85,7 @@ export function atState(state: State, title: (mechanism: string) => string): str
   const others = Object.entries(state).filter(([id, value]) => id !== OPEN && Math.abs(value) > 0.05);
   const alike = (id: string): boolean => others.some(([o]) => o !== id && partOfId(o) === partOfId(id));
   // `card.level-1.open` is the level's.
-  const within = (id: string): string => wordsOfPart(id.split('.').slice(1, -1).join('-'));
-  const called = (id: string): string => [within(id), wordsOfPart(id)].filter((word) => word !== '').join(' ');
+  const called = (id: string): string => [wordsWithin(id), wordsOfPart(id)].filter((word) => word !== '').join(' ');
   const name = (id: string): string => (alike(id) ? `${called(id)} of ${title(ownerOfId(id))}` : called(id));
   return [opening, ...others.map(([id, value]) => `${name(id)} at ${value.toFixed(0)}`)].join(', ');
 }

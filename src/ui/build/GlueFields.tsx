@@ -1,6 +1,7 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import type { Gluing } from '@/core/document/design';
+import { isPartOf } from '@/core/ids';
 import { nameOfPart } from '@/core/document/words';
 import { ADHESIVES, adhesive } from '@/core/paper/adhesives';
 import { useActions, useStudio } from '@/store/context';
@@ -13,7 +14,7 @@ const FOAM = { key: 'foam', label: 'Foam', unit: 'mm', default: 1, min: 0.1, max
 export function GlueFields({ id }: { id: string }) {
   const design = useStudio((s) => s.design);
   const areas = useStudio((s) => s.scene?.glue)?.filter((g) => g.mechanism === id) ?? [];
-  const lost = (design.gluing ?? []).filter((g) => g.glue.startsWith(`${id}.`) && !areas.some((a) => a.id === g.glue));
+  const lost = (design.gluing ?? []).filter((g) => isPartOf(g.glue, id) && !areas.some((a) => a.id === g.glue));
   const { light } = useActions();
   const ids = [...areas.map((a) => a.id), ...lost.map((g) => g.glue)];
   if (ids.length === 0) return null;

@@ -1,6 +1,7 @@
 'use client';
 import { openOf } from '@/core/drives';
 import { Box, chakra } from '@chakra-ui/react';
+import { isAngleMeasure } from '@/core/document/words';
 import { formatLength } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
@@ -21,7 +22,7 @@ export function LiftChart({ id, measure, label }: { id: string; measure: string;
   // While it is worked out its frame keeps the place.
   if (why || points?.length === 0) return null;
   const value = points ?? [];
-  const inDegrees = measure.endsWith('_deg');
+  const inDegrees = isAngleMeasure(measure);
   const say = (v: number): string =>
     inDegrees ? `${v.toFixed(1)}°` : `${formatLength(v, design.units)} ${design.units}`;
   const most = Math.max(...value.map((p) => p.value), 1);

@@ -2,6 +2,7 @@
 import { useState, type PointerEvent } from 'react';
 import { KINDS, listOf, type ListItem } from '@/core/kinds';
 import { setParameter, valuesOf } from '@/core/document/fields';
+import { isPartNamed, isPartOf } from '@/core/ids';
 import type { Design } from '@/core/document/design';
 import { formatSaid } from '@/core/units/length';
 import { useActions, useStudio } from '@/store/context';
@@ -23,7 +24,9 @@ export function StrutHandles({ scene, piece }: { scene: Scene; piece: string }) 
   const rows = (['struts', 'feet'] as const).map((key) => ({
     key,
     spots: scene.creases
-      .filter((c) => c.piece === piece && c.id.startsWith(`${m.id}.${key === 'struts' ? 'ridge' : 'foot'}-`))
+      .filter(
+        (c) => c.piece === piece && isPartOf(c.id, m.id) && isPartNamed(c.id, key === 'struts' ? 'ridge' : 'foot'),
+      )
       .map((c) => {
         const [a, b] = [c.segments[0].a, c.segments[c.segments.length - 1].b];
         return { id: c.id, x: (a[0] + b[0]) / 2, y: (a[1] + b[1]) / 2, width: Math.hypot(b[0] - a[0], b[1] - a[1]) };

@@ -3,7 +3,7 @@ import { Box } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import type { Free } from '@/core/decide/target';
 import { WANT_KINDS, type Want, type WantKind } from '@/core/decide/wants';
-import { isAngle } from '@/core/document/words';
+import { isAngle, isAngleMeasure } from '@/core/document/words';
 import type { Design } from '@/core/document/design';
 import type { Parameter } from '@/core/kinds';
 import { useStudio } from '@/store/context';
@@ -82,7 +82,7 @@ export function Wish({
       />
       {hasValue(w.is) && (
         <NumberField
-          parameter={w.measure.endsWith('_deg') ? { ...VALUE, unit: 'deg' } : VALUE}
+          parameter={isAngleMeasure(w.measure) ? { ...VALUE, unit: 'deg' } : VALUE}
           value={w.value ?? 0}
           unit={design.units}
           onChange={(v) => onChange({ ...w, value: v ?? 0 })}

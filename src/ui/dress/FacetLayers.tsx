@@ -1,5 +1,6 @@
 'use client';
 import { nameOfPart } from '@/core/document/words';
+import { idOfLayer } from '@/core/ids';
 import { useState, type PointerEvent } from 'react';
 import { boxOf, type Box2 } from '@/core/plane/polygon';
 import { moveLayers, snapShift, type Guide, type Snap } from '@/core/build/placing';
@@ -13,7 +14,6 @@ import { pale } from '../common/files';
 const SNAP_MM = 1.2;
 const path = (rings: readonly (readonly (readonly [number, number])[])[]): string =>
   rings.map((r) => `M${r.map((p) => p.join(' ')).join('L')}Z`).join('');
-const layerId = (id: string): string => id.slice('layer.'.length);
 
 /** Mats and layers on the side of a facet that lies up in the flat view. Layers snap to what they line up with. */
 export function FacetLayers({ facet, scene, side }: { facet: SceneFacet; scene: Scene; side: Side }) {
@@ -40,7 +40,7 @@ export function FacetLayers({ facet, scene, side }: { facet: SceneFacet; scene: 
   const grab = (e: PointerEvent<SVGGraphicsElement>, id: string, rings: SceneFacet['mats'][number]['rings']): void => {
     e.stopPropagation();
     e.currentTarget.setPointerCapture(e.pointerId);
-    const own = layerId(id);
+    const own = idOfLayer(id)!;
     const ids = e.shiftKey ? [...new Set([...picked, own])] : picked.includes(own) ? picked : [own];
     pickLayers(ids);
     selectFacet(facet.id);
@@ -69,8 +69,9 @@ export function FacetLayers({ facet, scene, side }: { facet: SceneFacet; scene: 
       {facet.mats
         .filter((m) => m.side === side)
         .map((m) => {
-          const own = m.id.startsWith('layer.');
-          const on = own && picked.includes(layerId(m.id));
+          const layer = idOfLayer(m.id);
+          const own = layer !== null;
+          const on = own && picked.includes(layer);
           return (
             <g key={m.id}>
               <path
@@ -85,7 +86,7 @@ export function FacetLayers({ facet, scene, side }: { facet: SceneFacet; scene: 
                   touchAction: 'none',
                 }}
                 pointerEvents={own && free ? 'auto' : 'none'}
-                data-layer={own ? layerId(m.id) : undefined}
+                data-layer={layer ?? undefined}
                 onPointerDown={own && free ? (e) => grab(e, m.id, m.rings) : undefined}
                 onPointerMove={held?.id === m.id ? drag : undefined}
                 onPointerUp={held?.id === m.id ? drop : undefined}
@@ -149,7 +150,8 @@ function guidesFor(scene: Scene, facet: SceneFacet, moving: readonly string[]): 
     if (Math.abs(a[0] - b[0]) < 1e-6) out.push({ axis: 'x', at: a[0], name });
   }
   for (const m of scene.facets.filter((f) => f.piece === facet.piece).flatMap((f) => f.mats)) {
-    if (!m.id.startsWith('layer.') || moving.includes(layerId(m.id))) continue;
+    const layer = idOfLayer(m.id);
+    if (layer === null || moving.includes(layer)) continue;
     const box = boxOf(m.rings.flat());
     out.push(
       { axis: 'x', at: (box.min[0] + box.max[0]) / 2, name: `the middle of ${nameOfPart(scene.design, m.id)}` },

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { sideOf, type Artwork, type Design } from '@/core/document/design';
 import { nameOfFace, nameOfPart } from '@/core/document/words';
 import { FONTS } from '@/core/shapes/fonts';
-import { layerId } from '@/core/ids';
+import { idOfLayer, layerId } from '@/core/ids';
 import { useActions, useStudio } from '@/store/context';
 import { canBeDressed } from '@/workers/protocol';
 import { deg, mm } from '../common/asked';
@@ -155,7 +155,7 @@ function ArtFields({
       const used = new Set(artwork.flatMap((a) => ('picture' in a.what ? [a.what.picture] : [])));
       return { ...d, artwork, pictures: d.pictures?.filter((p) => used.has(p.id)) ?? [] };
     });
-  const onLayer = art.on.startsWith('layer.');
+  const onLayer = idOfLayer(art.on) !== null;
   return (
     <Box as="section" aria-label="Printed">
       <Choice

@@ -1,6 +1,7 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
 import { GROUP_WORDS } from '@/core/build/steps';
+import { takenWords } from '@/core/build/taken';
 import { useActions, useStudio } from '@/store/context';
 import type { PicturedStep } from '@/workers/protocol';
 import { PosedPicture } from '../common/PosedPicture';
@@ -13,6 +14,7 @@ interface Work {
 /** The work step by step, grouped as it is done; what is done is ticked off and stays so. */
 export function WorkSteps({ work: { steps, rings } }: { readonly work: Work }) {
   const done = useStudio((s) => s.design.done) ?? [];
+  const units = useStudio((s) => s.design.units);
   const { edit } = useActions();
   const tick = (id: string, title: string, on: boolean): void =>
     edit(`${title} ${on ? 'done' : 'not done'}`, (d) => {
@@ -78,7 +80,7 @@ export function WorkSteps({ work: { steps, rings } }: { readonly work: Work }) {
                   <Box fontSize="13px">{step.text}</Box>
                   {step.takes.length > 0 && (
                     <Box fontSize="13px" className="dim">
-                      Takes {step.takes.join(', ')}.
+                      Takes {step.takes.map((t) => takenWords(t, units)).join(', ')}.
                     </Box>
                   )}
                 </Box>

@@ -3,6 +3,7 @@
  * stands `depth` in front of side B is tied to it by a platform `depth` long at height h; a further plane may stand on
  * that platform, or a platform may end on a plane behind instead of on side B.
  */
+import { isPartNamed, isPartOf } from '../../ids';
 import { mapRegion, unite, type Region } from '../../plane/polygon';
 import { frameAt, sub2, dot2 } from '../../plane/vec2';
 import { rectShape } from '../../shapes/basics';
@@ -184,7 +185,7 @@ function standsOn(
   const along = (h: Host): number => dot2(sub2(h.frame.origin, host.frame.origin), host.frame.along);
   const over = (h: Host): boolean => Math.abs(along(h) - plane.offset) <= h.lengthMm / 2;
   const named = (name: string, n: number): Host[] =>
-    built.filter((h) => h.crease === `${id}.${name}-${n}` || h.crease.startsWith(`${id}.${name}-${n}-`));
+    built.filter((h) => isPartOf(h.crease, id) && isPartNamed(h.crease, `${name}-${n}`));
   const not = (key: string, why: string, mm = 0): Standing => ({ key, why, mm });
   if (plane.joins !== null) {
     const wrong = joinsWrongly(planes, i, plane.joins, say);

@@ -236,7 +236,7 @@ export const waterfall: FaceKind = {
     return {
       panelHeight: side,
       panelWidth: side,
-      pitch: whole(side * PITCH_PART, 7),
+      pitch: whole(side * PITCH_PART, 7.5),
       beltWidth,
       rivetGap: whole(beltWidth * 1.2, beltWidth + 4),
     };

@@ -2,6 +2,7 @@
  * What a mechanism is made of beside its lines, as plain data in the axes of what it stands on: pieces of its own, what
  * is glued and what moves. A kind that is turned into plain lines keeps these so.
  */
+import { underOwner } from '../../ids';
 import { applyRigid, compose, invert, rotateOnly, type Motion, type Rigid, type Vec3 } from '../../linkage';
 import { mapRegion, type Polygon, type Region, type Ring } from '../../plane/polygon';
 import type { Vec2 } from '../../plane/vec2';
@@ -47,14 +48,14 @@ export const OWN_STOCK = '~stock';
 
 /** Placeholders instead of names. */
 export function unnamed(name: string, places: Places): string {
-  if (name === places.id) return OWN;
-  if (name.startsWith(`${places.id}.`)) return `${OWN}${name.slice(places.id.length)}`;
+  const own = underOwner(name, places.id, OWN);
+  if (own !== null) return own;
   return MARKS.find(([, place]) => places[place] !== '' && places[place] === name)?.[0] ?? name;
 }
 /** Names instead of placeholders. */
 export function named(mark: string, places: Places): string {
-  if (mark === OWN) return places.id;
-  if (mark.startsWith(`${OWN}.`)) return `${places.id}${mark.slice(OWN.length)}`;
+  const own = underOwner(mark, OWN, places.id);
+  if (own !== null) return own;
   const place = MARKS.find(([m]) => m === mark)?.[1];
   return place ? places[place] : mark;
 }
