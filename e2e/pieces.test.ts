@@ -1,6 +1,6 @@
 /** In the browser: a stock for one piece, what is meant to stick out, where a layer is stuck, names, mats, bases. */
-import { By, Key, Origin, type WebDriver, type WebElement } from 'selenium-webdriver';
-import { click, eventually, find, findText } from './support/browser';
+import { By, Key, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { click, drag, eventually, find, findText } from './support/browser';
 import { session } from './support/session';
 import type { StudioPage } from './support/studio';
 
@@ -87,13 +87,7 @@ test('where a layer is stuck is dragged on the drawing, moved by key, taken back
   await (await findText(driver, 'button', 'Layers')).click();
   await click(driver, '[data-layer-row=planet]');
   const bar = await find(driver, '[data-slid=layer-free-left]');
-  await driver
-    .actions()
-    .move({ origin: bar })
-    .press()
-    .move({ origin: Origin.POINTER, x: 30, y: 0 })
-    .release()
-    .perform();
+  await drag(driver, bar, 30);
   const free = async (): Promise<number> => Number.parseFloat(await page.valueOf('layer-free-left'));
   await eventually(driver, 'the number that was dragged', async () => (await free()) > 4);
   const dragged = await free();

@@ -6,7 +6,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By, Key, Origin, type WebDriver } from 'selenium-webdriver';
-import { click, eventually, find, findText } from './support/browser';
+import { click, drag, eventually, find, findText } from './support/browser';
 import { greyPng, hollowPng } from './support/png';
 import { session } from './support/session';
 import type { StudioPage } from './support/studio';
@@ -67,13 +67,7 @@ test('struts are taken by hand, moved by dragging and by number, and found again
   const before = (await driver.findElements(By.css('[data-handle*=".ridge-"]'))).length;
   expect(before).toBeGreaterThan(0);
   const handle = await find(driver, '[data-handle="strut-figure-1.ridge-1"]');
-  await driver
-    .actions()
-    .move({ origin: handle })
-    .press()
-    .move({ origin: Origin.POINTER, x: 6, y: 0 })
-    .release()
-    .perform();
+  await drag(driver, handle, 6);
   await eventually(
     driver,
     'a list of struts',

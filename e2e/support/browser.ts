@@ -2,7 +2,7 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { Builder, By, error, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { Builder, By, error, Origin, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import chrome from 'selenium-webdriver/chrome';
 
 /** @param profile folder of an earlier browser to go on with; a new one unless given */
@@ -90,6 +90,9 @@ export async function eventually<T>(driver: WebDriver, what: string, read: () =>
     LOOK_EVERY_MS,
   )) as NonNullable<T>;
 }
+/** Presses on something, moves so far, px, and lets go. */
+export const drag = (driver: WebDriver, element: WebElement, x: number, y = 0): Promise<void> =>
+  driver.actions().move({ origin: element }).press().move({ origin: Origin.POINTER, x, y }).release().perform();
 /** Clicks what matches, looking again where the page has just drawn it anew. */
 export const click = (driver: WebDriver, css: string): Promise<boolean> =>
   eventually(driver, `a click on ${css}`, async () => {

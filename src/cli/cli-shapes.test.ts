@@ -95,6 +95,29 @@ test('planes, a half-cut and a band answer with the documented measures', async 
   const proof = await ok('prove', at('b.json'), '--steps', '6');
   expect(proof.travel[0]).toMatchObject({ open: 0, tops: { 'floating-band-1': expect.any(Number) } });
 });
+test('a separate figure over a half-cut has a piece; a proof tells what is left of each window', async () => {
+  const half = ['half-cut', 'shape={"circle":50}', 'rise=1.062in', 'figureMargin=1/8in'];
+  const made = await ok('new', at('f.json'), '--card', '150x2in', '--kind', ...half);
+  expect(made.pieces).toEqual(['card', 'half-cut-1.figure']);
+  const card = JSON.parse(readFileSync(at('f.json'), 'utf8'));
+  const layer = { facet: 'leafA', from: { x: 'middle', y: 'middle' }, x: 0, turnDeg: 0, width: null, height: null };
+  const paper = { stock: 'card-160', foamMm: 0, foamInsetMm: 3 };
+  // A strip 4 mm high over the upper half of a window 12 x 8 mm and past it.
+  const pane = { ...layer, ...paper, id: 'pane', name: 'Pane', as: 'window', y: 8, shape: { width: 12, height: 8 } };
+  const strip = {
+    ...layer,
+    ...paper,
+    id: 'strip',
+    name: 'Strip',
+    as: 'layer',
+    y: 10,
+    shape: { rect: { width: 20, height: 4 } },
+  };
+  writeFileSync(at('f.json'), JSON.stringify({ ...card, layers: [pane, strip] }));
+  const { windows } = await ok('prove', at('f.json'), '--steps', '4');
+  const [open_mm2, left_mm2] = [96, 48].map((mm2) => expect.closeTo(mm2, 3));
+  expect(windows).toEqual([{ layer: 'layer.pane', facet: 'leafA', open_mm2, left_mm2, hidden_by: ['layer.strip'] }]);
+});
 test('kinds tells of shapes and of the fields of lists', async () => {
   const kinds = await ok('kinds');
   const struts = kinds

@@ -7,6 +7,7 @@ import { cutListCsv } from '../core/formats/csv';
 import { readFold } from '../core/formats/fold-read';
 import { PLAIN_BASE, BASES, faceMounting, kindInfo, KINDS, type Parameter, type ParameterValue } from '../core/kinds';
 import { buildAssembly } from '../core/build/build';
+import { openingsOf } from '../core/build/margins';
 import { addMechanism, naturalMount } from '../core/document/standing';
 import { blankDesign, type CutFrom, type Design, type Mechanism } from '../core/document/design';
 import { baseKindOf, parametersOf } from '../core/document/fields';
@@ -268,7 +269,11 @@ const prove: Verb = (args) => {
   const findings = proof.findings.map((f) =>
     tellFinding(f === sought && f.unsought ? seek(design, f, proof.findings, steps) : f),
   );
-  return { code: proof.verdict === 'blocked' ? 3 : 0, result: { ...proof, findings } };
+  const windows = openingsOf(buildAssembly(design)).map((o) => ({
+    ...{ layer: o.id, facet: o.facet, open_mm2: o.openMm2, left_mm2: o.leftMm2, hidden_by: o.hiddenBy },
+  }));
+  const told = windows.length > 0 ? { windows } : {};
+  return { code: proof.verdict === 'blocked' ? 3 : 0, result: { ...proof, findings, ...told } };
 };
 
 function findingById(findings: readonly Finding[], id: string): Finding {

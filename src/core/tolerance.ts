@@ -44,6 +44,9 @@ export const CONTACT_MM = 0.05;
 export const FRACTION_IN = 1e-7;
 /** Two mechanisms may share this much paper by rounding (mm²): a cut they have in common. */
 export const CLASH_FROM_MM2 = 0.01;
+
+/** Less of an opening than this is covered by an edge that laps over it. */
+export const HIDDEN_FROM_MM2 = 1;
 /** Sheets whose planes meet at less than this sine lie on each other: 1e-9 of a metre is far below any paper. */
 export const PARALLEL_SINE = 1e-9;
 /** A size that passes a limit by less than this is the limit, rounded (mm). */

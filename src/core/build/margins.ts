@@ -13,6 +13,7 @@ import {
   type Ring,
 } from '../plane/polygon';
 import type { Side } from '../kinds';
+import { HIDDEN_FROM_MM2 } from '../tolerance';
 
 /** Lengths in mm; negative where it reaches past that edge. */
 export interface Margins {
@@ -64,9 +65,6 @@ export interface Opening {
   readonly hiddenBy: readonly string[];
 }
 
-/** Less of an opening than this is hidden by an edge that laps over it, mm². */
-const HIDES_MM2 = 0.5;
-
 /** What is left of the openings of a card, in the axes of their pieces. */
 export function openingsOf({ pieces, layers }: Pick<Assembly, 'pieces' | 'layers'>): Opening[] {
   return pieces.flatMap((piece) =>
@@ -74,7 +72,7 @@ export function openingsOf({ pieces, layers }: Pick<Assembly, 'pieces' | 'layers
       const over = layers
         .filter((l) => l.piece === piece.id)
         .map((l) => ({ id: l.id, hidden: intersect(l.region, region) }))
-        .filter(({ hidden }) => regionArea(hidden) > HIDES_MM2)
+        .filter(({ hidden }) => regionArea(hidden) > HIDDEN_FROM_MM2)
         .sort((a, b) => regionArea(b.hidden) - regionArea(a.hidden));
       const openMm2 = regionArea(region);
       return {

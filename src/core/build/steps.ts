@@ -250,7 +250,7 @@ class Drafts {
     });
   }
 
-  /** What each step of one owner sticks, folds and takes, by id and in words. */
+  /** What each step of one owner sticks and folds, by id, and what it takes. */
   private sharesOf(owner: string, steps: readonly WorkFacts[]) {
     const areas = this.gluedBy(owner);
     const glue = sharedOut(

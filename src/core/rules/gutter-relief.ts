@@ -34,8 +34,8 @@ export const gutterRelief: Rule = {
         );
         if (i < 0 || bond.a.piece !== m.host.piece) continue;
         const facet = assembly.facets[i];
-        // What lies on the side that the fold turns away from is not inside it.
-        if (facing(bond) !== m.host.sign) continue;
+        // What is made to stand out behind the fold is not inside it.
+        if (assembly.pieces.some((p) => p.id === facet.piece && p.behindFold)) continue;
         // A piece that is itself creased there folds with it.
         if (foldsThere(assembly, bond, facet.piece, crease)) continue;
         const onHost = facet.polygon.outer.map(([x, y]): Vec2 => {
@@ -70,9 +70,6 @@ export const gutterRelief: Rule = {
     return out;
   },
 };
-
-/** Which side of its host's piece a glued piece shows: +1 the inside. */
-const facing = ({ placement }: Bond): 1 | -1 => (placement[10] > 0 ? 1 : -1);
 
 /** The glued piece has a crease of its own along the host's. */
 function foldsThere(assembly: Assembly, bond: Bond, piece: string, host: CreaseLine): boolean {

@@ -12,12 +12,11 @@ import { carrierOf } from '../assembly/carrier';
 import { boxesMeet, intersect, regionArea, regionBox, subtract, type Region } from '../plane/polygon';
 import { movedFacets, pathsOf, type HandPath } from './looks';
 import { overIn, sameHeight, seenOver } from './meeting';
+import { HIDDEN_FROM_MM2 } from '../tolerance';
 import { finding, leversOf, turnsOf, type Evidence, type Finding, type Rule } from './rule';
 import { solidsOf } from './solids';
 import { wordsFor } from './words';
 
-/** Less of an opening that is covered is an edge that laps over it, mm². */
-export const FROM_MM2 = 1;
 /** What moves further behind an opening than this is not reached by what is stuck over it, mm; no source. */
 const REACHED_MM = 3;
 
@@ -35,9 +34,9 @@ export const hides: Rule = {
     return assembly.layers.flatMap((layer): Finding[] => {
       const openings = openingsUnder(evidence, layer);
       const hidden = openings.length === 0 ? 0 : regionArea(intersect(layer.region, openings));
-      if (hidden <= FROM_MM2) return [];
+      if (hidden <= HIDDEN_FROM_MM2) return [];
       const facet = assembly.facets[layer.facet];
-      const all = regionArea(openings) - hidden <= FROM_MM2;
+      const all = regionArea(openings) - hidden <= HIDDEN_FROM_MM2;
       // Paper behind a window that it fills is what shows there.
       const behind = layer.side === 'outside' && !carrierOf(assembly, layer.facet);
       return [
@@ -74,14 +73,14 @@ function gluedIn(evidence: Evidence, path: HandPath, layer: AttachedLayer): Find
   const own = assembly.facets[layer.facet];
   const paper = assembly.facets.flatMap((f) => (f.piece === own.piece ? [f.polygon] : []));
   const bare = subtract(layer.glue, paper);
-  if (regionArea(bare) <= FROM_MM2) return [];
+  if (regionArea(bare) <= HIDDEN_FROM_MM2) return [];
   let worst: { readonly areaMm2: number; readonly facet: number; readonly pose: Pose } | null = null;
   for (const facet of movedFacets(path.poses)) {
     // What folds or lifts out of its own sheet is asked by `collision`: it is held down across a crease or a cut.
     if (assembly.facets[facet].body === own.body || assembly.facets[facet].piece === own.piece) continue;
     for (const pose of path.poses) {
       const areaMm2 = behind(evidence, path.poses[0], pose, layer, bare, facet);
-      if (areaMm2 > (worst?.areaMm2 ?? FROM_MM2)) worst = { areaMm2, facet, pose };
+      if (areaMm2 > (worst?.areaMm2 ?? HIDDEN_FROM_MM2)) worst = { areaMm2, facet, pose };
     }
   }
   if (!worst) return [];

@@ -9,9 +9,6 @@ import { formatArea } from '@/core/units/length';
 import { useStudio } from '@/store/context';
 import { ToEdges } from './MarginsLine';
 
-/** Less than this of an opening is none, mm². */
-const NOTHING_MM2 = 0.5;
-
 /** What of a window is left open, what hides the rest, and the paper that is left round it. */
 export function WindowLine({ layer }: { readonly layer: Layer }) {
   const design = useStudio((s) => s.design);
@@ -24,11 +21,10 @@ export function WindowLine({ layer }: { readonly layer: Layer }) {
   );
   if (!opening || !margins) return null;
   const { openMm2, leftMm2, hiddenBy } = opening;
-  const hidden = openMm2 - leftMm2 > NOTHING_MM2;
   return (
     <chakra.div className="dim" m="2px 0 0" fontSize="13px" data-opening={opening.id}>
       <p>
-        {hidden
+        {hiddenBy.length > 0
           ? `${formatArea(leftMm2, design.units)} of ${formatArea(openMm2, design.units)} left open: under ` +
             hiddenBy.map((id) => nameOfPart(design, id)).join(', ')
           : `${formatArea(openMm2, design.units)}, all of it open`}
