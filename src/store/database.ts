@@ -48,6 +48,8 @@ export interface Schema extends DBSchema {
   notes: { key: string; value: string };
 }
 export type Database = IDBPDatabase<Schema>;
+/** Of the note that holds how a card looks in a list (`glances.ts`); it goes with its card. */
+export const glanceKey = (id: string): string => `glance ${id}`;
 
 const NAME = 'rhabdoplex';
 const VERSION = 2;

@@ -3,7 +3,7 @@ import type { Design } from '@/core/document/design';
 import { withDelta, type Json } from '@/core/document/delta';
 import type { Repaired } from '@/core/document/repair';
 import { checkCard } from './check';
-import { storeOnce, withDatabase, type Change, type Database, type Kept } from './database';
+import { glanceKey, storeOnce, withDatabase, type Change, type Database, type Kept } from './database';
 import { announce } from './tabs';
 import { troubleOf, type StoreTrouble } from './trouble';
 
@@ -165,12 +165,13 @@ export async function emptyShelf(): Promise<void> {
   for (const id of emptied) announce({ kind: 'gone', id });
   announce({ kind: 'listed' });
 }
-const allStores = (db: Database) => db.transaction(['projects', 'changes', 'histories'], 'readwrite');
+const allStores = (db: Database) => db.transaction(['projects', 'changes', 'histories', 'notes'], 'readwrite');
 type All = ReturnType<typeof allStores>;
 async function dropAll(tx: All, id: string): Promise<void> {
   await tx.objectStore('projects').delete(id);
   await tx.objectStore('changes').delete(IDBKeyRange.bound([id, 0], [id, Infinity]));
   await tx.objectStore('histories').delete(id);
+  await tx.objectStore('notes').delete(glanceKey(id));
 }
 
 export const stored = ({ id, updated, revision = 0 }: Kept, record: Kept, design: Design): StoredProject => ({

@@ -151,10 +151,10 @@ export function newestWins<A extends unknown[], T>(
 }
 
 /**
- * Starts the workers that the workbench waits for with a card that is likely to be opened, so that its first proof
- * finds them awake.
+ * Starts the workers that the workbench waits for, with a card that is likely to be opened: its first proof finds them
+ * awake, what they need loaded and the card put together. Proving all of it would take a maker's processor for seconds.
  */
 export function warmUp(design: Design): void {
   void engine('pose').load(design);
-  void engine('proof').prove(design, 2, () => undefined);
+  void engine('proof').thickness(design);
 }

@@ -25,6 +25,7 @@ import type { LetteredPlane, Outline, StrutSheet, WorkedShape } from '@/core/bui
 import type { Shape, ShapeAsset, TextShape } from '@/core/shapes/shape';
 import type { Raster, TraceWishes } from '@/core/shapes/trace';
 import type { ExportChoice } from '@/core/formats/export';
+import type { Glance } from '@/core/formats/glance';
 import type { Picture } from '@/core/formats/picture';
 import type { StopPicture } from '@/core/formats/stops';
 import type { Ring } from '@/core/plane/polygon';
@@ -173,13 +174,6 @@ export interface Sent {
   readonly revision: number;
   readonly design?: Design;
 }
-export interface Glance {
-  readonly picture: Picture;
-  /** Width and height as it is read. */
-  readonly closedMm: readonly [wide: number, high: number];
-  /** Of its base, where that is no plain one. */
-  readonly builtAs: string | null;
-}
 /** A worker's answer where it does not hold the revision: the design is wanted whole. */
 export const UNKNOWN_REVISION = 'unknown revision';
 
@@ -214,6 +208,8 @@ export interface Engine {
   picture(design: Design, state: State, from?: readonly [number, number, number]): Promise<Answer<Picture>>;
   /** A card in a list: how it looks, how large it is shut, what it is built as. */
   glance(design: Design, state: State): Promise<Answer<Glance>>;
+  /** One that was kept as text; null where it is none. */
+  keptGlance(text: string): Promise<Answer<Glance | null>>;
   /** The shut card as its reader has it in front of them, mm; null where it does not close. */
   cover(design: Design): Promise<Answer<Picture | null>>;
   /** What is moved by hand at each of its stops, straight on. */
@@ -328,6 +324,7 @@ export interface Engine {
 /** Jobs whose first argument is not a design. */
 export const WITHOUT_DESIGN = [
   'check',
+  'keptGlance',
   'bringSvg',
   'trace',
   'letters',

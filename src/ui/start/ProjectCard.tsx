@@ -1,14 +1,14 @@
 'use client';
-import { openTo } from '@/core/drives';
 import { Box, chakra, VisuallyHidden } from '@chakra-ui/react';
 import { IconCopy, IconDownload, IconTrash } from '@tabler/icons-react';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
+import type { Glance } from '@/core/formats/glance';
 import { formatLength } from '@/core/units/length';
+import { glanceAt } from '@/store/glances';
 import type { ListedProject } from '@/store/projects';
-import { engine } from '@/workers/client';
-import type { Glance } from '@/workers/protocol';
 import { Action } from '../common/Action';
 import { designJson, fileName, saveAs } from '../common/files';
+import { whenInSight } from '../common/folding';
 import { PosedPicture } from '../common/PosedPicture';
 
 interface ProjectCardProps {
@@ -19,30 +19,33 @@ interface ProjectCardProps {
   readonly onError: (text: string) => void;
 }
 
-/** A true thumbnail: the card's own pose, solved for it. */
-export function ProjectCard({
-  project: { id, design, updated, size },
-  onOpen,
-  onCopy,
-  onRemove,
-  onError,
-}: ProjectCardProps) {
+/** How a card looks, once it is in sight: a list may be longer than anyone looks through. */
+function useGlance(project: ListedProject, onError: (text: string) => void) {
+  const place = useRef<HTMLLIElement>(null);
   const [seen, setSeen] = useState<Glance | null>(null);
   useEffect(() => {
     let live = true;
-    void engine('study')
-      .glance(design, openTo(100))
-      .then((answer) => {
-        if (!live) return;
-        if (answer.ok) setSeen(answer.value);
-        else onError(`${design.name} cannot be posed: ${answer.why}.`);
-      });
+    const look = async (): Promise<void> => {
+      const answer = await glanceAt(project);
+      if (!live) return;
+      if (answer.ok) setSeen(answer.value);
+      else onError(`${project.design.name} cannot be posed: ${answer.why}.`);
+    };
+    const leave = whenInSight(place.current!, () => void look());
     return () => {
       live = false;
+      leave();
     };
-    // The notice is only a way out; a new one does not need a new picture.
+    // The list is read anew for each change of any card; and the notice is only a way out.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [design]);
+  }, [project.id, project.revision, project.updated]);
+  return { place, seen };
+}
+
+/** A true thumbnail: the card's own pose, solved for it. */
+export function ProjectCard({ project, onOpen, onCopy, onRemove, onError }: ProjectCardProps) {
+  const { id, design, updated, size } = project;
+  const { place, seen } = useGlance(project, onError);
   // Until it is put together its base tells about how large it is.
   const closed = seen
     ? `${seen.closedMm.map((mm) => formatLength(mm, design.units)).join(' × ')} ${design.units} closed`
@@ -51,8 +54,8 @@ export function ProjectCard({
   const built = seen?.builtAs;
   const holds = [...(built ? [built] : []), ...(built && count === 0 ? [] : [counted(count)])];
   return (
-    <Box
-      as="li"
+    <chakra.li
+      ref={place}
       bg="sheet"
       border="1px solid var(--rule)"
       borderRadius="card"
@@ -95,7 +98,7 @@ export function ProjectCard({
           <IconTrash size={15} aria-hidden />
         </Action>
       </Box>
-    </Box>
+    </chakra.li>
   );
 }
 

@@ -6,14 +6,22 @@ import { turnedPlain } from '@/core/build/plain';
 import { listedCard } from '@/core/document/listed';
 import { statesOf } from '@/core/document/states';
 import { betweenStates, openTo, restOf, stateIn } from '@/core/drives';
+import { glanceOf, readGlance } from '@/core/formats/glance';
 import { sentPicture } from '@/core/formats/cover';
 import { drawPicture } from '@/core/formats/picture';
 import { stopPictures } from '@/core/formats/stops';
 import type { Engine } from '../protocol';
 import { answer, assemblyOf, fontsFor, withFonts } from './at-hand';
 
-export const editing: Pick<Engine, 'check' | 'plain' | 'ownRoles' | 'stops' | 'cover' | 'moving' | 'named'> = {
+type Jobs = 'check' | 'glance' | 'keptGlance' | 'plain' | 'ownRoles' | 'stops' | 'cover' | 'moving' | 'named';
+export const editing: Pick<Engine, Jobs> = {
   check: (value) => answer(() => listedCard(value)),
+  glance: (design, state) =>
+    answer(async () => {
+      const assembly = await assemblyOf(design);
+      return glanceOf(design, assembly, poseAt(assembly, state));
+    }),
+  keptGlance: (text) => answer(() => readGlance(text)),
   plain: (design, id) => withFonts(design, () => turnedPlain(design, id)),
   ownRoles: (design, id) => withFonts(design, () => ownRoleChoices(design, id)),
   stops: (design, id) => answer(async () => stopPictures(design, await assemblyOf(design), id)),

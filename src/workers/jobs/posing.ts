@@ -7,9 +7,6 @@ import { ghostOf, posedGripsOf } from '@/core/build/posed-grips';
 import { snapsOf } from '@/core/build/snaps';
 import { restOf, travelStates } from '@/core/drives';
 import { drawPicture } from '@/core/formats/picture';
-import { baseKindOf } from '@/core/document/fields';
-import { PLAIN_BASE } from '@/core/kinds';
-import { closedAsRead } from '@/core/proof/closed-size';
 import { applyRigid, unit3 } from '@/core/linkage';
 import type { Engine } from '../protocol';
 import { sceneOf } from '../scene';
@@ -18,10 +15,7 @@ import { answer, assemblyOf } from './at-hand';
 /** A part that is taken hold of is led along so many pieces of its way. */
 const WAY_STEPS = 96;
 
-export const posing: Pick<
-  Engine,
-  'load' | 'pose' | 'way' | 'grips' | 'posedGrips' | 'ghost' | 'snaps' | 'picture' | 'glance'
-> = {
+export const posing: Pick<Engine, 'load' | 'pose' | 'way' | 'grips' | 'posedGrips' | 'ghost' | 'snaps' | 'picture'> = {
   load: (design) => answer(async () => sceneOf(design, await assemblyOf(design))),
   pose: (design, state, onWay) =>
     answer(async () => {
@@ -66,15 +60,5 @@ export const posing: Pick<
     answer(async () => {
       const assembly = await assemblyOf(design);
       return drawPicture(design, assembly, poseAt(assembly, state), from && { from: unit3(from) });
-    }),
-  glance: (design, state) =>
-    answer(async () => {
-      const assembly = await assemblyOf(design);
-      const base = baseKindOf(design);
-      return {
-        picture: drawPicture(design, assembly, poseAt(assembly, state)),
-        closedMm: closedAsRead(design, assembly),
-        builtAs: design.card.template || base.id === PLAIN_BASE ? null : base.title,
-      };
     }),
 };
