@@ -27,11 +27,12 @@ async function main(): Promise<void> {
   };
   try {
     await driver.get(base);
-    // Cards with letters come last: until a card is built its size is told as "about".
-    await eventually(driver, 'a picture of every card', async () => {
-      const text = await driver.findElement(By.css('main')).getText();
-      return text.includes(' closed') && !text.includes('about ');
-    });
+    await eventually(driver, 'a picture of every card in sight', () =>
+      driver.executeScript<boolean>(`
+        const inSight = [...document.querySelectorAll('main li')]
+          .filter((card) => card.getBoundingClientRect().top < innerHeight);
+        return inSight.length > 0 && inSight.every((card) => card.querySelector('svg[role=img]'));`),
+    );
     await shot('start');
     const open = async (name: string): Promise<void> => {
       await driver.get(base);
