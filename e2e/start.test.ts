@@ -36,6 +36,31 @@ test('the demo set is there, with pictures of its own poses', async () => {
   await eventually(driver, 'pictures', async () => (await driver.findElements(By.css('main li svg path'))).length > 20);
 });
 
+test('a card further down gets its picture once it is in sight, and has it from the start the next time', async () => {
+  const last = '(//main//li)[last()]';
+  const pictured = async (): Promise<boolean> =>
+    (await driver.findElements(By.xpath(`${last}//*[name()="svg"][@role="img"]//*[name()="path"]`))).length > 0;
+  /** Scrolls to it; how many cards were posed until it was drawn. */
+  const posedForIt = async (): Promise<number> => {
+    await driver.executeScript(`
+      const plain = Worker.prototype.postMessage;
+      window.posed = 0;
+      Worker.prototype.postMessage = function (message, ...rest) {
+        if (message?.path?.[0] === 'glance') window.posed++;
+        return plain.call(this, message, ...rest);
+      };`);
+    await driver.executeScript('arguments[0].scrollIntoView()', await driver.findElement(By.xpath(last)));
+    await page.pictured();
+    expect(await pictured()).toBe(true);
+    return driver.executeScript<number>('return window.posed');
+  };
+  expect(await pictured()).toBe(false);
+  expect(await posedForIt()).toBeGreaterThan(0);
+  await page.begin();
+  await eventually(driver, 'the set', async () => (await cards()).length === DEMO);
+  expect(await posedForIt()).toBe(0);
+});
+
 test('before a card is opened less than 300 kB of script are loaded', async () => {
   const bytes = await driver.executeScript<number>(
     `return performance.getEntriesByType('resource').filter((e) => new URL(e.name).pathname.endsWith('.js'))

@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By } from 'selenium-webdriver';
 import { eventually, find, findText, openBrowser } from '../e2e/support/browser';
+import { StudioPage } from '../e2e/support/studio';
 import { exportDesign } from '../src/core/formats/export';
 import { checkDesign } from '../src/core/document/schema';
 
@@ -27,12 +28,7 @@ async function main(): Promise<void> {
   };
   try {
     await driver.get(base);
-    await eventually(driver, 'a picture of every card in sight', () =>
-      driver.executeScript<boolean>(`
-        const inSight = [...document.querySelectorAll('main li')]
-          .filter((card) => card.getBoundingClientRect().top < innerHeight);
-        return inSight.length > 0 && inSight.every((card) => card.querySelector('svg[role=img]'));`),
-    );
+    await new StudioPage(driver, base).pictured();
     await shot('start');
     const open = async (name: string): Promise<void> => {
       await driver.get(base);

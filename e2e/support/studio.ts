@@ -40,6 +40,17 @@ export class StudioPage {
       await visit(this.driver, this.base);
     }
   }
+  /** Every card of the list that is in sight has its picture. */
+  async pictured(): Promise<void> {
+    await eventually(this.driver, 'a picture of every card in sight', () =>
+      this.driver.executeScript<boolean>(`
+        const inSight = [...document.querySelectorAll('main li')].filter((card) => {
+          const { top, bottom } = card.getBoundingClientRect();
+          return top < innerHeight && bottom > 0;
+        });
+        return inSight.length > 0 && inSight.every((card) => card.querySelector('svg[role=img]'));`),
+    );
+  }
   async beginCard(): Promise<void> {
     await this.begin();
     await (await findText(this.driver, 'button', 'Begin a card')).click();

@@ -151,10 +151,11 @@ export function newestWins<A extends unknown[], T>(
 }
 
 /**
- * Starts the workers that the workbench waits for, with a card that is likely to be opened: its first proof finds them
- * awake, what they need loaded and the card put together. Proving all of it would take a maker's processor for seconds.
+ * Starts the workers that the workbench waits for: one loads a card that is likely to be opened, the other proves a
+ * light one, so that the first proof finds it awake and its code compiled. A heavy one would take seconds of a maker's
+ * processor, and the proof that is then asked for would find the worker busy.
  */
-export function warmUp(design: Design): void {
-  void engine('pose').load(design);
-  void engine('proof').thickness(design);
+export function warmUp(likely: Design, light: Design): void {
+  void engine('pose').load(likely);
+  void engine('proof').prove(light, 2, () => undefined);
 }

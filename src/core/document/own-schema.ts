@@ -17,7 +17,7 @@ import {
 import { ADHESIVE_IDS } from '../paper/adhesives';
 import { SIDES } from '../side';
 import { shapeSchema } from '../shapes/schema';
-import { far, length } from './schema-parts';
+import { far, length, point } from './schema-parts';
 
 /** A number of mm, or a sum over named numbers. */
 const amount = Joi.alternatives(far, Joi.string().max(LONGEST_AMOUNT)).messages({
@@ -100,7 +100,6 @@ type Item<K extends keyof Parts> = Parts[K][number];
 const MOST_PARTS = 300;
 const MOST_POINTS = 20_000;
 const text = Joi.string().max(200);
-const point = Joi.array().ordered(far.required(), far.required()).length(2);
 const point3 = Joi.array().ordered(far.required(), far.required(), far.required()).length(3);
 const ring = Joi.array().items(point).min(3).max(MOST_POINTS);
 const polygon = Joi.object({ outer: ring.required(), holes: Joi.array().items(ring).max(2000).required() });
@@ -186,7 +185,7 @@ const driven = Joi.object({
   drive: held.required(),
   at: far.required(),
   rate: far.required(),
-  between: Joi.array().ordered(far.required(), far.required()).length(2),
+  between: point,
 });
 const lever = Joi.string().max(60);
 type List = Exclude<keyof Parts, 'waste' | 'claims'>;

@@ -13,3 +13,5 @@ export const colour = Joi.string()
   .messages({ 'string.pattern.base': '{{#label}} must be a colour such as #c8d0e0' });
 export const length = (max: number) => Joi.number().min(0).max(max);
 export const far = Joi.number().min(-FARTHEST_MM).max(FARTHEST_MM);
+/** Of a plane, mm. */
+export const point = Joi.array().ordered(far.required(), far.required()).length(2);

@@ -17,7 +17,7 @@ import { MOST_VARIANTS, resolved, variantsOf } from './variants';
 import { MOST_PICTURES, pictureSchema } from './pictures';
 import { envelopeOf, envelopesOf, formatOf, formatsOf } from './post';
 import { profileSchema } from './profile';
-import { colour, facetId, far, id, length } from './schema-parts';
+import { colour, facetId, id, length, point } from './schema-parts';
 import { sheetsSchema, stockSchema } from './sheet-schema';
 import { JOI_OPTIONS, oneLine, parameterSchema } from './parameters';
 
@@ -137,7 +137,7 @@ const namedState = Joi.object({
 
 const role = Joi.valid(...TEMPLATE_ROLES);
 const key = Joi.string().max(300);
-const place = Joi.array().ordered(far.required(), far.required()).length(2).required();
+const place = point.required();
 const joinEnd = Joi.object({ inside: place, from: place, to: place }).required();
 /** More joins than this are not a card. */
 const MOST_JOINS = 200;
@@ -172,11 +172,7 @@ const template = Joi.object({
         id: key.required(),
         group: key.required(),
         closed: Joi.boolean().required(),
-        points: Joi.array()
-          .min(2)
-          .max(60_000)
-          .items(Joi.array().ordered(far.required(), far.required()).length(2))
-          .required(),
+        points: Joi.array().min(2).max(60_000).items(point).required(),
       }),
     )
     .unique('id')

@@ -7,8 +7,9 @@ import type { Assembly } from '../assembly/assembly';
 import type { Pose } from '../assembly/pose';
 import type { Design } from '../document/design';
 import { baseKindOf } from '../document/fields';
-import { colour } from '../document/schema-parts';
+import { colour, far, length, point } from '../document/schema-parts';
 import { PLAIN_BASE } from '../kinds';
+import { FARTHEST_MM } from '../pattern/mending';
 import { closedAsRead } from '../proof/closed-size';
 import { drawPicture, type Picture } from './picture';
 
@@ -30,9 +31,8 @@ export function glanceOf(design: Design, assembly: Assembly, pose: Pose): Glance
   };
 }
 
-const number = Joi.number().min(-1e6).max(1e6).required();
-const size = Joi.number().min(0).max(1e6).required();
-const ring = Joi.array().items(Joi.array().ordered(number, number).max(2)).max(100_000);
+const size = length(FARTHEST_MM).required();
+const ring = Joi.array().items(point).max(100_000);
 const name = Joi.string().max(400).required();
 const part = Joi.object({
   ...{ id: name, mechanism: name, fill: colour.required() },
@@ -43,7 +43,7 @@ const part = Joi.object({
 const glance = Joi.object({
   picture: Joi.object({
     parts: Joi.array().items(part).max(20_000).required(),
-    box: Joi.object({ x: number, y: number, width: size, height: size }).required(),
+    box: Joi.object({ x: far.required(), y: far.required(), width: size, height: size }).required(),
   }).required(),
   closedMm: Joi.array().ordered(size, size).length(2).required(),
   builtAs: Joi.string().max(200).allow(null).required(),

@@ -28,12 +28,7 @@ export function StartPage({ withDemo }: { withDemo: boolean }) {
   /** Null until it was asked for. */
   const [beginning, setBeginning] = useState<boolean | null>(null);
   useEffect(restoreDark, []);
-  const newest = found?.projects[0]?.design;
-  useEffect(() => {
-    if (!newest) return;
-    const later = setTimeout(() => warmUp(newest), WAKE_AFTER_MS);
-    return () => clearTimeout(later);
-  }, [newest]);
+  useWaking(found?.projects ?? NONE);
   const drop = (event: DragEvent): void => {
     event.preventDefault();
     setOver(false);
@@ -90,6 +85,18 @@ export function StartPage({ withDemo }: { withDemo: boolean }) {
       </Box>
     </Box>
   );
+}
+
+const NONE: readonly ListedProject[] = [];
+/** Wakes the workers for the newest card, once its list has been looked at for a moment. */
+function useWaking(projects: readonly ListedProject[]): void {
+  useEffect(() => {
+    if (projects.length === 0) return;
+    const designs = projects.map((p) => p.design);
+    const lightest = designs.reduce((a, b) => (b.mechanisms.length < a.mechanisms.length ? b : a));
+    const later = setTimeout(() => warmUp(designs[0], lightest), WAKE_AFTER_MS);
+    return () => clearTimeout(later);
+  }, [projects]);
 }
 
 function Head({ cards, onBeginFrom }: { readonly cards: Cards; readonly onBeginFrom: () => void }) {
