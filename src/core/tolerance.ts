@@ -73,6 +73,8 @@ export const INDEPENDENT_ROW = 1e-10;
 export const KAWASAKI_RAD = 1e-6;
 /** Folds below this count as this large when change is measured against size (rad). */
 export const LEAST_SIZE_RAD = 1e-7;
+/** Sizes of folds that change by no larger a part than this in a step have arrived. */
+export const SIZE_ARRIVED = 1e-6;
 /** An overdetermined block has settled when its steps are smaller than this (rad). */
 export const SETTLED_RAD = 1e-10;
 /** A fold past its bound by less than this is at it (rad). */
@@ -81,6 +83,8 @@ export const BOUND_SLACK_RAD = 1e-12;
 export const ARRIVED_RAD = 1e-9;
 /** A fold that moved by less than this part of the step has not moved. */
 export const STAYED_PART = 1e-9;
+/** A crease that has folded by less than this has not left the flat sheet (rad). */
+export const STAYED_FLAT_RAD = 1e-8;
 /** Room for rounding in the allowed correction (rad). */
 export const CORRECTION_SLACK_RAD = 1e-6;
 /** Smallest over largest singular value from which a pose is regular. */

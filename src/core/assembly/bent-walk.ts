@@ -42,6 +42,26 @@ export function leastBent(assembly: Assembly, folds: Folds, values: readonly num
   return leastBending(linkage, before ? carriedOn(linkage, folds.q, before, rigid) : rigid, folds.q, walls);
 }
 
+/**
+ * A sheet that folds rigidly in no way, its creases folded evenly by their roles: bent from the flat sheet on, step by
+ * step, since far from flat the nearest pose without a gap may be one that leaves most of its creases flat.
+ * @param value of the opening, in the unit of its joints
+ */
+export function bentFromFlat(assembly: Assembly, value: number): { readonly folds: Folds; readonly bent: Bent } {
+  const { linkage, travel } = assembly;
+  const { flat, range } = linkage.drives[0];
+  const whole = Math.abs(range[1] - range[0]) / STEPS;
+  const count = linkage.bodies > MOST_BODIES ? 1 : Math.max(1, Math.ceil(Math.abs(value - flat) / whole));
+  let before: readonly Rigid[] | null = null;
+  for (let k = 1; ; k++) {
+    const folds = travel.evenFolds(flat + ((value - flat) * k) / count);
+    const rigid = placeBodies(linkage, folds.q);
+    const bent = leastBending(linkage, before ? carriedOn(linkage, folds.q, before, rigid) : rigid, folds.q);
+    if (k === count) return { folds, bent };
+    before = bent.bodies;
+  }
+}
+
 /** The pose of the way just before where the opening is; none while a hand has moved something else. */
 function nodeBefore(assembly: Assembly, values: readonly number[]): readonly Rigid[] | null {
   const { linkage } = assembly;

@@ -10,7 +10,9 @@ import {
   placeBodies,
   rotateOnly,
   sub3,
+  type Bent as LeastBent,
   type Folds,
+  type Linkage,
   type Rigid,
   type Stop,
   type Vec3,
@@ -20,7 +22,7 @@ import { FLEX_FROM_MM } from '../tolerance';
 import { radToDeg } from '../units/angle';
 import type { Assembly, Crease, Facet, PlacedMechanism } from './assembly';
 import { placeBends, type PosedBow } from './bends';
-import { leastBent } from './bent-walk';
+import { bentFromFlat, leastBent } from './bent-walk';
 import type { Face, PoseReader } from '../kinds';
 
 export interface Pose {
@@ -48,10 +50,9 @@ export function poseAt(assembly: Assembly, state: State): Pose {
   const asked = within(drives, state);
   const values = drives.map((d) => toJoint(d, asked[d.id]));
   const { folds, stop } = travel.at(...values);
-  const unfolded = stop && travel.neverLeaves(stop) ? bentFrom(assembly, travel.evenFolds(values[stop.lead])) : null;
+  const unfolded = stop && travel.neverLeaves(stop) ? unfoldedAt(assembly, values[stop.lead]) : null;
   // What can be bent into place without a gap folds some other way than its roles say: the stop tells why.
-  if (unfolded && unfolded.flexMm > 0)
-    return posed(assembly, asked, unfolded, { ...stop!, reason: 'not-rigid' as const });
+  if (unfolded && unfolded.flexMm > 0) return posed(assembly, asked, unfolded, { ...stop!, reason: 'not-rigid' });
   const { id, value } = stop ? stopped(assembly, stop) : { id: '', value: 0 };
   return posed(
     assembly,
@@ -79,9 +80,16 @@ function bentFrom(assembly: Assembly, folds: Folds, values?: readonly number[]):
   const bodies = placeBodies(linkage, folds.q);
   const rigid: Bent = { folds, bodies, flexMm: 0, flexAt: null };
   if (folds.bentLoops.length === 0 || largestGap(linkage, bodies).mm <= FLEX_FROM_MM) return rigid;
-  const bent = values ? leastBent(assembly, folds, values) : leastBending(linkage, bodies, folds.q);
-  if (bent.gap.mm <= FLEX_FROM_MM) return { ...rigid, bodies: bent.bodies };
-  return { folds, bodies: bent.bodies, flexMm: bent.gap.mm, flexAt: linkage.joints[bent.gap.joint].id };
+  return bentAs(linkage, folds, values ? leastBent(assembly, folds, values) : leastBending(linkage, bodies, folds.q));
+}
+const bentAs = ({ joints }: Linkage, folds: Folds, { bodies, gap }: LeastBent): Bent =>
+  gap.mm <= FLEX_FROM_MM
+    ? { folds, bodies, flexMm: 0, flexAt: null }
+    : { folds, bodies, flexMm: gap.mm, flexAt: joints[gap.joint].id };
+
+function unfoldedAt(assembly: Assembly, value: number): Bent {
+  const { folds, bent } = bentFromFlat(assembly, value);
+  return bentAs(assembly.linkage, folds, bent);
 }
 
 function posed(assembly: Assembly, state: State, bent: Bent, stop: Stop | undefined): Pose {

@@ -1,7 +1,8 @@
 /** What the walk, its start and its ends share: the joints that are known, closing a block, judging the result. */
 import { FLAT_PLANE_MM, LOOP_ACCEPT_MM, LOOP_BENT_MM, ROLE_SLACK_RAD } from '../tolerance';
 import type { Block, SolveOrder } from './block';
-import { closeBlock, type Closing } from './close';
+import { closeBySizes } from './by-sizes';
+import { closeBlock, closeKeepingSigns, type Closing } from './close';
 import { boundsOf, drivenValue, type DriveRange, type Driven, type Linkage } from './joint';
 import { loopState } from './loop-error';
 import type { Loop } from './loops';
@@ -89,6 +90,20 @@ export class BlockSolver {
     const closing = closeBlock(this.linkage, block, q, this.rest(q, drive), most);
     this.work += closing.iterations * block.unknowns.length ** 2;
     return closing;
+  }
+
+  /** See `closeBySizes`. */
+  closeBySizes(block: Block, q: Float64Array): boolean {
+    const { ok, iterations } = closeBySizes(this.linkage, block, q);
+    this.work += iterations * block.unknowns.length ** 2;
+    return ok;
+  }
+
+  /** By least change, each fold measured against its own size: Newton steps, or null where the loops do not close. */
+  closeKeepingSigns(block: Block, q: Float64Array): number | null {
+    const { ok, iterations } = closeKeepingSigns(this.linkage, block, q);
+    this.work += iterations * block.unknowns.length ** 2;
+    return ok ? iterations : null;
   }
 
   /** The pose as far as the drive alone knows it: everything that is solved for lies flat. */

@@ -192,6 +192,17 @@ function closeLoops(
   };
 }
 
+/** Least change, measured against each fold's own size, that closes the loops; folds at a bound stay there. */
+export function closeKeepingSigns(linkage: Linkage, block: Block, q: Float64Array): Closed {
+  const held = new Set<number>();
+  let iterations = 0;
+  for (;;) {
+    const closed = closeLoops(linkage, block, q, held, MOST_ITERATIONS, true);
+    iterations += closed.iterations;
+    if (!closed.ok || !holdBounds(linkage, block, held, q)) return { ...closed, iterations };
+  }
+}
+
 const sizeOfFold = (fold: number): number => Math.max(Math.abs(fold), LEAST_SIZE_RAD);
 
 /** By how much a step must be shortened so that no fold goes too far towards flat. */

@@ -6,7 +6,7 @@ import { isLarge } from './block-algebra';
 import { FOLLOW_ITERATIONS } from './close';
 import { seeded } from './random';
 import { vertexSeeds } from './vertex';
-import { ANGLE_ROUNDING_RAD, CORRECTION_SLACK_RAD, STAYED_PART } from '../tolerance';
+import { ANGLE_ROUNDING_RAD, CORRECTION_SLACK_RAD, STAYED_FLAT_RAD, STAYED_PART } from '../tolerance';
 
 export type Attempt = { readonly ok: true; readonly folds: Folds } | { readonly ok: false; readonly failure: Failure };
 
@@ -63,21 +63,38 @@ function closeAll(solver: BlockSolver, prev: Folds, q: Float64Array, drive: numb
 /** Close a block near its prediction. Returns iterations, or why the result is not taken. */
 function follow(solver: BlockSolver, block: Block, prev: Folds, q: Float64Array, drive: number): number | StopReason {
   const predicted = block.unknowns.reduce((m, j) => Math.max(m, Math.abs(q[j] - prev.q[j])), 0);
+  const before = q.slice();
   const closing = solver.close(block, q, drive, FOLLOW_ITERATIONS);
-  if (!closing.ok) return 'taut';
-  const bad = solver.roleFault(block, q);
-  if (bad) return bad;
   // Twice the step, or twice what the predictor moved where a crease runs faster than the drive; bending blocks
   // settle more slowly.
   const allowed = 2 * Math.max(solver.asTurn(drive - prev.drive), predicted) + CORRECTION_SLACK_RAD;
-  if (closing.correction > allowed && !block.overdetermined) return 'wrong-branch';
-  return closing.iterations;
+  const strayed = closing.correction > allowed && !block.overdetermined;
+  const fault = !closing.ok ? 'taut' : (solver.roleFault(block, q) ?? (strayed ? 'wrong-branch' : null));
+  if (!fault) return closing.iterations;
+  return block.freedoms > 0 && isLarge(block) ? heldBack(solver, block, before, q, allowed, fault) : fault;
+}
+
+/**
+ * Where the evenest pose of a large sheet lies elsewhere of a sudden, paper that is folded slowly does not leap: it
+ * goes on from where it is, by as little as its loops ask.
+ */
+function heldBack(
+  solver: BlockSolver,
+  block: Block,
+  predicted: Float64Array,
+  q: Float64Array,
+  allowed: number,
+  fault: StopReason,
+): number | StopReason {
+  q.set(predicted);
+  const iterations = solver.closeKeepingSigns(block, q);
+  const strayed = block.unknowns.some((j) => Math.abs(q[j] - predicted[j]) > allowed);
+  return iterations === null || strayed ? fault : (solver.roleFault(block, q) ?? iterations);
 }
 
 /** Leave a singular pose: the loops there fix only the direction, so directions are tried. */
 function leave(solver: BlockSolver, block: Block, prev: Folds, q: Float64Array, drive: number): number | StopReason {
   const step = Math.max(solver.asTurn(drive - prev.drive), ANGLE_ROUNDING_RAD);
-  const { joints } = solver.linkage;
   for (const seed of vertexSeeds(solver.linkage, block, prev.q, q)) {
     block.unknowns.forEach((j, i) => (q[j] = seed[i]));
     const closing = solver.close(block, q, drive, FOLLOW_ITERATIONS);
@@ -85,6 +102,38 @@ function leave(solver: BlockSolver, block: Block, prev: Folds, q: Float64Array, 
     if (closing.ok && closing.correction < CORRECTION_SLACK_RAD && !solver.roleFault(block, q))
       return closing.iterations;
   }
+  return leaveBySizes(solver, block, prev, q, drive, step) ?? leaveByTries(solver, block, prev, q, drive, step);
+}
+
+/** A large flat sheet whose every crease has a role: all folds at once, as even as they go. Null where that fails. */
+function leaveBySizes(
+  solver: BlockSolver,
+  block: Block,
+  prev: Folds,
+  q: Float64Array,
+  drive: number,
+  step: number,
+): number | null {
+  const { joints } = solver.linkage;
+  if (!isLarge(block) || block.freedoms === 0) return null;
+  if (block.unknowns.some((j) => joints[j].role === 0 || joints[j].motion.kind === 'track' || prev.q[j] !== 0))
+    return null;
+  for (const j of block.unknowns) q[j] = joints[j].role * step;
+  if (!solver.closeBySizes(block, q)) return null;
+  const closing = solver.close(block, q, drive, FOLLOW_ITERATIONS);
+  return closing.ok && !solver.roleFault(block, q) ? closing.iterations : null;
+}
+
+/** Directions tried from the singular pose, even ones first. */
+function leaveByTries(
+  solver: BlockSolver,
+  block: Block,
+  prev: Folds,
+  q: Float64Array,
+  drive: number,
+  step: number,
+): number | StopReason {
+  const { joints } = solver.linkage;
   const random = seeded(block.unknowns[0] + 1);
   const heading = block.unknowns.map((j) => {
     const from = prev.q[j];
@@ -105,10 +154,21 @@ function leave(solver: BlockSolver, block: Block, prev: Folds, q: Float64Array, 
     const moved = block.unknowns.map((j) => Math.abs(q[j] - prev.q[j]));
     // Far from the start pose it closed on something else, however well the signs agree.
     const strayed = moved.some((m) => m > Math.max(START_SPREAD * STRAYED * step, STRAYED_RAD));
-    const stayed =
-      block.freedoms === 0 && block.unknowns.every((j, i) => joints[j].role !== 0 && moved[i] < STAYED_PART * step);
+    const stayed = stayedFlat(solver, block, moved, step);
     if (!fault && !strayed && !stayed) return closing.iterations;
-    reason = fault ?? 'wrong-branch';
+    reason = fault ?? (stayed ? 'not-rigid' : 'wrong-branch');
   }
   return reason;
+}
+
+/**
+ * Whether what is to fold stays flat: the whole block, or any crease of one that asks more than it can give. There the
+ * sheet has found a way to leave out what it cannot do, as one that folds across its diagonal alone.
+ */
+function stayedFlat({ linkage }: BlockSolver, block: Block, moved: readonly number[], step: number): boolean {
+  const stays = (least: number) => (j: number, i: number) => linkage.joints[j].role !== 0 && moved[i] < least;
+  return (
+    (block.freedoms === 0 && block.unknowns.every(stays(STAYED_PART * step))) ||
+    (block.overdetermined && block.unknowns.some(stays(STAYED_FLAT_RAD)))
+  );
 }
