@@ -71,6 +71,11 @@ export default tseslint.config(
           selector: "CallExpression[callee.property.name=/^(startsWith|slice)$/] > Literal[value='layer.']",
           message: 'Layers are told by idOfLayer of core/ids.ts.',
         },
+        {
+          selector:
+            "JSXAttribute[name.name='dangerouslySetInnerHTML'], MemberExpression[property.name=/^(inner|outer)HTML$/]",
+          message: 'No HTML is made from data.',
+        },
       ],
     },
   },

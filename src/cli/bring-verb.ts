@@ -7,6 +7,7 @@ import { proposeJoins, roleChoices, settleJoins, type Proposal } from '../core/b
 import { waterfallIn, withWaterfall, type FoundWaterfall } from '../core/build/template-waterfall';
 import { severingIn } from '../core/build/template-severing';
 import { blankDesign, type Design } from '../core/document/design';
+import { designText } from '../core/document/design-text';
 import { checkDesign, readJoins } from '../core/document/schema';
 import type { Template } from '../core/document/template';
 import { readTemplate } from '../core/formats/template-read';
@@ -77,7 +78,7 @@ export const bring: Verb = (args) => {
   const checked = checkDesign(design);
   if (!checked.ok) throw new UsageError(checked.why);
   const assembly = buildAssembly(design);
-  writeFile(out, `${JSON.stringify(design, null, 1)}\n`);
+  writeFile(out, designText(design));
   return {
     result: {
       file: out,

@@ -4,6 +4,7 @@ import { helpOf } from './help';
 import { UsageError, VERBS as PLAIN_VERBS } from './verbs';
 import type { Outcome, Verb } from './arguments';
 import { DesignError } from '../core/build/build';
+import { WRITTEN_BY } from '../core/version';
 import { ExportError } from '../core/formats/export';
 import { ShapeError } from '../core/shapes/shape';
 import { PatternError } from '../core/assembly/crease-pattern';
@@ -11,12 +12,14 @@ import { PatternError } from '../core/assembly/crease-pattern';
 /** What spreads work runs whole command lines itself, and so stands over the plain verbs. */
 const verbs = () => ({ ...PLAIN_VERBS, ...decideVerbs(run), batch: batchVerb(run) });
 const usage = () =>
-  `usage: rhabdoplex VERB …, where VERB is one of ${Object.keys(verbs()).join(', ')}; VERB --help tells what it takes`;
+  `usage: rhabdoplex VERB …, where VERB is one of ${Object.keys(verbs()).join(', ')}; ` +
+  'VERB --help tells what it takes, --version which program this is';
 
 export async function run(args: readonly string[]): Promise<Outcome> {
   const [verb, ...rest] = args;
   if (verb === undefined || verb === '--help' || verb === 'help')
     return { code: verb === undefined ? 2 : 0, ...(verb === undefined ? { error: usage() } : { out: `${usage()}\n` }) };
+  if (verb === '--version') return { code: 0, out: `${WRITTEN_BY}\n` };
   const known: Readonly<Record<string, Verb>> = verbs();
   if (!Object.hasOwn(known, verb)) return { code: 2, error: `"${verb.slice(0, 40)}" is not a verb; ${usage()}` };
   const help = rest.includes('--help') ? helpOf(verb) : null;

@@ -10,6 +10,7 @@ import { buildAssembly } from '../core/build/build';
 import { openingsOf } from '../core/build/margins';
 import { addMechanism, naturalMount } from '../core/document/standing';
 import { blankDesign, type CutFrom, type Design, type Mechanism } from '../core/document/design';
+import { designText } from '../core/document/design-text';
 import { baseKindOf, parametersOf } from '../core/document/fields';
 import { withHeights } from '../core/document/shape-sizes';
 import { DEFAULT_STEPS, MOST_STEPS, prove as proveDesign, seek } from '../core/proof/prove';
@@ -235,7 +236,7 @@ const newDesign: Verb = (args) => {
     throw new UsageError(
       `--piece: "${lost.piece}" is no piece of the card; pieces are ${assembly.pieces.map((p) => p.id).join(', ')}`,
     );
-  writeFile(path, `${JSON.stringify(design, null, 1)}\n`);
+  writeFile(path, designText(design));
   const facets = assembly.facets.map((f) => f.id);
   const pieces = assembly.pieces.map((p) => p.id);
   return { result: { file: path, mechanism: id, creases: [...assembly.hosts.keys()], facets, pieces } };

@@ -1,4 +1,5 @@
-import { newestWins } from './client';
+import { readFileSync } from 'node:fs';
+import { newestWins, PURPOSES } from './client';
 import type { Answer } from './protocol';
 
 test('one request in flight; only the newest of those that wait is asked', async () => {
@@ -49,4 +50,9 @@ test('a worker that fails settles as an answer, and the next request still goes'
     { ok: false, why: 'gone' },
     { ok: true, value: 7 },
   ]);
+});
+
+test('the architecture names every worker there is', () => {
+  const text = readFileSync('docs/architecture.md', 'utf8');
+  for (const purpose of PURPOSES) expect(text).toContain(`\`${purpose}\``);
 });

@@ -22,6 +22,7 @@ const DOES = {
   compare: 'the comparing of variants',
 } as const;
 export type Purpose = keyof typeof DOES;
+export const PURPOSES = Object.keys(DOES) as readonly Purpose[];
 
 /** Longest an answer may take, ms; what is not named has the last. */
 const BOUND_MS: Partial<Record<keyof Engine, number>> = {

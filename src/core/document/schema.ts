@@ -8,6 +8,7 @@ import { TEMPLATE_ROLES } from '../pattern/pattern';
 import { assetsNamed, type ShapeStep } from '../shapes/shape';
 import { assetSchema, shapeSchema, textSchema } from '../shapes/schema';
 import { CARD, ownerOfId } from '../ids';
+import { PROGRAM_VERSION } from '../version';
 import { baseKindOf, isBase, valuesOf } from './fields';
 import { DESIGN_VERSION, type Design } from './design';
 import { JOIN_KINDS, type Template, type TemplateJoin } from './template';
@@ -236,8 +237,10 @@ const ownPost = Joi.object({
     .required(),
 });
 
-const designSchema = Joi.object<Design>({
+const designSchema = Joi.object<Design & { readonly writtenBy?: string }>({
   rhabdoplex: Joi.valid(DESIGN_VERSION).required(),
+  // Told of a file that is newer than this program; a card that is open has been read by this one.
+  writtenBy: Joi.string().max(40).strip(),
   name: Joi.string().max(120).required(),
   units: Joi.valid('mm', 'in').required(),
   card: Joi.object({
@@ -321,11 +324,13 @@ export function checkDesign(value: unknown): Read {
   if (typeof value !== 'object' || value === null || Array.isArray(value))
     return no(`a design is a JSON object with "rhabdoplex": ${DESIGN_VERSION}`);
   if (isTooDeep(value)) return no(TOO_DEEP);
-  const version = (value as { rhabdoplex?: unknown }).rhabdoplex;
+  const { rhabdoplex: version, writtenBy } = value as { rhabdoplex?: unknown; writtenBy?: unknown };
   if (version === undefined) return no(`"rhabdoplex" is missing; a design starts with "rhabdoplex": ${DESIGN_VERSION}`);
   if (typeof version === 'number' && Number.isInteger(version) && version > DESIGN_VERSION) {
+    const by =
+      typeof writtenBy === 'string' ? ` (written by ${writtenBy.slice(0, 40)}; this is ${PROGRAM_VERSION})` : '';
     return no(
-      `the design is of version ${version}, newer than this program reads (${DESIGN_VERSION}); open ` +
+      `the design is of version ${version}, newer than this program reads (${DESIGN_VERSION})${by}; open ` +
         `it with a newer Rhabdoplex`,
     );
   }

@@ -5,6 +5,7 @@ import { strToU8, zipSync } from 'fflate';
 import type { Assembly } from '../assembly/assembly';
 import { buildAssembly } from '../build/build';
 import type { Design } from '../document/design';
+import { designText } from '../document/design-text';
 import { PASSES, type MachineProfile } from '../paper/machine';
 import { cutList } from '../sheets/cutlist';
 import { onlyPass } from '../cutting/passes';
@@ -81,7 +82,7 @@ function* filesOfPlate(path: string, plate: Plate, machine: MachineProfile | nul
 
 /** The card itself, what is cut for it, how it is made and what is printed on it. */
 async function* filesOfCard({ design, assembly }: CardOnSheets, number: string): AsyncGenerator<BundleFile> {
-  yield { path: `card${number}.json`, bytes: json(design) };
+  yield { path: `card${number}.json`, bytes: strToU8(designText(design)) };
   const rows = cutList(design, assembly);
   yield { path: `cut-list${number}.json`, bytes: json(rows) };
   yield { path: `cut-list${number}.csv`, bytes: strToU8(cutListCsv(rows)) };

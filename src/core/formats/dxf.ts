@@ -3,6 +3,7 @@ import { DxfWriter, LWPolylineFlags, SplineFlags, Units, point2d, point3d, type 
 import { TEMPLATE_ROLES } from '../pattern/pattern';
 import { bezierOf, type Stroke } from '../plane/arcs';
 import type { Vec2 } from '../plane/vec2';
+import { WRITTEN_BY } from '../version';
 import { ROLE_STYLE, walkPlate, type Plate } from '../sheets/plate';
 
 export function toDxf(plate: Plate): string {
@@ -42,7 +43,8 @@ export function toDxf(plate: Plate): string {
         { layerName, flags: closed ? LWPolylineFlags.Closed : LWPolylineFlags.None },
       );
     },
-    finish: () => dxf.stringify(),
+    // Group 999 is a comment, and may stand before everything else.
+    finish: () => `999\n${WRITTEN_BY}\n${dxf.stringify()}`,
   });
 }
 

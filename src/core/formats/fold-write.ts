@@ -1,6 +1,7 @@
 /** A flat piece as a crease pattern in the open FOLD format (1.2). Coordinates in mm. */
 import type { Assembly } from '../assembly/assembly';
 import { creaseStretches } from '../pattern/facets';
+import { WRITTEN_BY } from '../version';
 import type { Piece } from '../pattern/pattern';
 import { arrange, type Segment } from '../plane/arrangement';
 import { contains, insidePoint, ringsOf } from '../plane/polygon';
@@ -27,7 +28,7 @@ export function toFold(assembly: Assembly, piece: Piece, title: string): string 
     JSON.stringify(
       {
         file_spec: 1.2,
-        file_creator: 'Rhabdoplex',
+        file_creator: WRITTEN_BY,
         file_title: title,
         file_classes: ['singleModel'],
         frame_title: piece.title,

@@ -6,6 +6,7 @@ import { PASS_WORDS } from '../paper/machine';
 import { PLAIN_PASSES, type MachineProfile } from '../paper/machine';
 import type { Plate } from '../sheets/plate';
 import { trimNumber } from '../units/length';
+import { WRITTEN_BY } from '../version';
 import { machinePaths } from './hpgl';
 
 /** Lifted and lowered, mm: plain values, set anew at the machine. */
@@ -18,7 +19,7 @@ const comment = (text: string): string => `(${text.replace(/[^\x20-\x7e]/g, '?')
 
 /** Feeds are those of the profile; the blade's needs are included where it says so. */
 export function toGcode(plate: Plate, profile: MachineProfile | null = null): string {
-  const out = [comment(plate.title), 'G21', 'G90', `G0 Z${LIFTED_MM}`];
+  const out = [comment(plate.title), comment(WRITTEN_BY), 'G21', 'G90', `G0 Z${LIFTED_MM}`];
   let tool = 0;
   for (const { pass, points } of machinePaths(plate, profile)) {
     const { tool: own, speedMmS } = (profile?.passes ?? PLAIN_PASSES)[pass];

@@ -3,13 +3,14 @@ import { Document, WebIO, type Material } from '@gltf-transform/core';
 import type { Assembly } from '../assembly/assembly';
 import type { Pose } from '../assembly/pose';
 import { stockOf, type Design } from '../document/design';
+import { WRITTEN_BY } from '../version';
 import { posedSlab } from './solid';
 
 const METRE_PER_MM = 0.001;
 
 export async function toGlb(design: Design, assembly: Assembly, pose: Pose): Promise<Uint8Array> {
   const doc = new Document();
-  doc.getRoot().getAsset().generator = 'Rhabdoplex';
+  doc.getRoot().getAsset().generator = WRITTEN_BY;
   const buffer = doc.createBuffer();
   const scene = doc.createScene(design.name);
   const materials = new Map<string, Material>();

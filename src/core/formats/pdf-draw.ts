@@ -26,6 +26,7 @@ import { bezierOf } from '../plane/arcs';
 import { boxOf } from '../plane/polygon';
 import type { Vec2 } from '../plane/vec2';
 import { ROLE_STYLE, walkPlate, type Plate } from '../sheets/plate';
+import { WRITTEN_BY } from '../version';
 
 /** PDF user space: 1/72 in. */
 const POINT_PER_MM = 72 / 25.4;
@@ -49,7 +50,7 @@ export async function beginPdf(title: string): Promise<Paper> {
   pdf.setCreationDate(new Date(0));
   pdf.setModificationDate(new Date(0));
   pdf.setTitle(title);
-  pdf.setProducer('Rhabdoplex');
+  pdf.setProducer(WRITTEN_BY);
   return { pdf, font: await pdf.embedFont(StandardFonts.Helvetica) };
 }
 

@@ -2,6 +2,7 @@
 import { LINE_ROLES, type LineRole } from '../pattern/pattern';
 import type { Stroke } from '../plane/arcs';
 import type { Vec2 } from '../plane/vec2';
+import { WRITTEN_BY } from '../version';
 import { trimNumber } from '../units/length';
 import { ROLE_STYLE, walkPlate, type Plate, type PlateSink } from '../sheets/plate';
 
@@ -27,6 +28,7 @@ export function toSvg(plate: Plate): string {
         '<?xml version="1.0" encoding="UTF-8"?>',
         `<svg xmlns="http://www.w3.org/2000/svg" width="${w}mm" height="${h}mm" viewBox="0 0 ${w} ${h}">`,
         `  <title>${escapeXml(plate.title)}</title>`,
+        `  <!-- ${WRITTEN_BY} -->`,
         ...LINE_ROLES.filter((r) => groups.has(r)).flatMap((r) => [openGroup(r), ...groups.get(r)!, '  </g>']),
         '</svg>\n',
       ].join('\n');

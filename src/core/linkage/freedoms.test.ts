@@ -139,13 +139,13 @@ function shuffled(pattern: CreasePattern, seed: number): CreasePattern {
   return { ...pattern, edges: edges.map(({ e }) => e) };
 }
 
-test.each([
+test.each<[name: string, pattern: CreasePattern]>([
   ['waterbomb 5 x 4', waterbombGrid(5, 4)],
   ['waterbomb 4 x 5', waterbombGrid(4, 5)],
   ['waterbomb 6 x 6', waterbombGrid(6, 6)],
   // Orders that were given up at the start, or on the way where the evenest pose leaps.
-  ...[2, 5, 7].map((seed) => [`waterbomb 4 x 4, order ${seed}`, shuffled(waterbombGrid(4, 4), seed)] as const),
-  ...[3, 12].map((seed) => [`waterbomb 5 x 5, order ${seed}`, shuffled(waterbombGrid(5, 5), seed)] as const),
+  ...[2, 5, 7].map((seed): [string, CreasePattern] => [`4 x 4, order ${seed}`, shuffled(waterbombGrid(4, 4), seed)]),
+  ...[3, 12].map((seed): [string, CreasePattern] => [`5 x 5, order ${seed}`, shuffled(waterbombGrid(5, 5), seed)]),
 ])('%s leaves the flat sheet whichever crease leads, and folds on', (_, pattern) => {
   for (const open of [175, 130, 95]) expect(stretch(pattern, open)).toBeLessThan(1e-6);
 });

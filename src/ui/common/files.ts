@@ -22,8 +22,6 @@ export const fileName = (title: string): string =>
     .replace(/^-|-$/g, '')
     .slice(0, 60) || 'card';
 
-export const designJson = (design: Design): string => `${JSON.stringify(design, null, 1)}\n`;
-
 type ReadText = { readonly ok: true; readonly text: string } | { readonly ok: false; readonly why: string };
 
 /** The text of a file of at most `most` characters; a larger one is not even read. `what`: "a card". */

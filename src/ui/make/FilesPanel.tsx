@@ -2,6 +2,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import { openOf } from '@/core/drives';
+import { designText } from '@/core/document/design-text';
 import { sideOf } from '@/core/document/design';
 import type { ExportChoice, ExportFormat } from '@/core/formats/export';
 import { cutListCsv } from '@/core/formats/csv';
@@ -15,7 +16,7 @@ import { Everything, kilobytes, type Message } from './Everything';
 import { SideChoice } from '../dress/SideChoice';
 import { Action } from '../common/Action';
 import { Choice } from '../common/Field';
-import { designJson, fileName, saveAs } from '../common/files';
+import { fileName, saveAs } from '../common/files';
 import { TILE } from '../common/tile';
 
 const FILES: readonly (readonly [format: ExportFormat, name: string, says: string])[] = [
@@ -149,7 +150,7 @@ export function FilesPanel({ laid, listing }: { readonly laid: Laid | null; read
         <Everything onMessage={setMessage} />
         <Booklet onMessage={setMessage} />
         <CutListFiles listing={listing} />
-        <Action small onClick={() => saveAs(`${fileName(design.name)}.json`, designJson(design), 'application/json')}>
+        <Action small onClick={() => saveAs(`${fileName(design.name)}.json`, designText(design), 'application/json')}>
           Card file
         </Action>
         <Action small onClick={() => window.print()}>

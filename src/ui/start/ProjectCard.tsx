@@ -6,8 +6,9 @@ import type { Glance } from '@/core/formats/glance';
 import { formatLength } from '@/core/units/length';
 import { glanceAt } from '@/store/glances';
 import type { ListedProject } from '@/store/projects';
+import { designText } from '@/core/document/design-text';
 import { Action } from '../common/Action';
-import { designJson, fileName, saveAs } from '../common/files';
+import { fileName, saveAs } from '../common/files';
 import { whenInSight } from '../common/folding';
 import { PosedPicture } from '../common/PosedPicture';
 
@@ -89,7 +90,7 @@ export function ProjectCard({ project, onOpen, onCopy, onRemove, onError }: Proj
         <Action
           small
           aria-label={`Save ${design.name} as a file`}
-          onClick={() => saveAs(`${fileName(design.name)}.json`, designJson(design), 'application/json')}
+          onClick={() => saveAs(`${fileName(design.name)}.json`, designText(design), 'application/json')}
         >
           <IconDownload size={15} aria-hidden />
         </Action>

@@ -3,6 +3,7 @@ import { Box, chakra } from '@chakra-ui/react';
 import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState, type DragEvent } from 'react';
+import { PROGRAM_VERSION } from '@/core/version';
 import { blankIn } from '@/core/document/design';
 import type { ListedProject } from '@/store/projects';
 import { warmUp } from '@/workers/client';
@@ -81,7 +82,7 @@ export function StartPage({ withDemo }: { withDemo: boolean }) {
         />
       )}
       <Box as="footer" px="28px" pb="20px" fontSize="13px">
-        <a href="/licences">What ships with it, and its licences</a>
+        Version {PROGRAM_VERSION}. <a href="/licences">What ships with it, and its licences</a>
       </Box>
     </Box>
   );

@@ -3,8 +3,9 @@ import { Box } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
 import { TROUBLE_WORDS } from '@/store/trouble';
+import { designText } from '@/core/document/design-text';
 import { Action } from '../common/Action';
-import { designJson, fileName, saveAs } from '../common/files';
+import { fileName, saveAs } from '../common/files';
 
 /** What a person must know about the open card, along the top of the stage; the most pressing last. */
 export function Bands() {
@@ -25,7 +26,7 @@ export function Bands() {
           <Action small onClick={() => void store.putBack().catch((error: Error) => warn(error.message))}>
             Keep it as a new card
           </Action>
-          <Action small onClick={() => saveAs(`${fileName(design.name)}.json`, designJson(design), 'application/json')}>
+          <Action small onClick={() => saveAs(`${fileName(design.name)}.json`, designText(design), 'application/json')}>
             Save it as a file
           </Action>
         </Band>
@@ -33,7 +34,7 @@ export function Bands() {
       {saving !== 'saved' && saving !== 'saving' && saving !== 'gone' && (
         <Band bad>
           <span>{TROUBLE_WORDS[saving]}. Your card stays open here, and storing is tried again by itself.</span>
-          <Action small onClick={() => saveAs(`${fileName(design.name)}.json`, designJson(design), 'application/json')}>
+          <Action small onClick={() => saveAs(`${fileName(design.name)}.json`, designText(design), 'application/json')}>
             Save it as a file
           </Action>
           <Action small onClick={() => void store.save()}>
