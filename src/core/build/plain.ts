@@ -143,7 +143,7 @@ function partsOf(
     interruptions: part.interruptions.filter((i) => !asLines.includes(i)),
     // What never blocks does so under minus infinity, which a file cannot hold.
     demands: part.demands.map((d) => ({ ...d, blocksUnder: Math.max(d.blocksUnder, LEAST_NUMBER) })),
-    hardware: part.hardware.map(({ what, count }) => ({ what, count })),
+    hardware: part.hardware.map(({ what, sizesMm, count }) => ({ what, ...(sizesMm ? { sizesMm } : {}), count })),
     pieces: part.pieces.map((p) => ({
       ...p,
       stock: p.stock === stock ? OWN_STOCK : p.stock,

@@ -7,13 +7,13 @@ import { baseKindOf, cardValues, valuesOf } from '../document/fields';
 import { nameOfPart, wordsOfOwnPart } from '../document/words';
 import { CARD, idOfLayer, isPartOf, ownerOfId } from '../ids';
 import { faceMounting, handledIn, KINDS, sharedOut, SIDES, THE_REST } from '../kinds';
-import type { BaseStep, FaceStep, Side, WorkFacts } from '../kinds';
+import type { BaseStep, FaceStep, Hardware, Side, WorkFacts } from '../kinds';
 import { adhesive } from '../paper/adhesives';
 import type { GlueArea } from '../pattern/pattern';
 import { inStandingOrder } from './build';
 import { inOrder, type Task } from './order';
 import { coveredBy } from './reach';
-import { bought, distinct, inUnits, stuckWith, type Taken } from './taken';
+import { bought, distinct, hardwareTitle, lengthSaid, stuckWith, type Taken } from './taken';
 
 /** As people work: everything of one sort together, where nothing has to wait. */
 export const WORK_GROUPS = ['print', 'cut', 'fold', 'dress', 'glue', 'try'] as const;
@@ -111,10 +111,12 @@ class Drafts {
 
   private add(draft: Partial<Draft> & Pick<Draft, 'id' | 'group' | 'title' | 'text' | 'state'>): string {
     const plain = { subjects: [], absent: [], glue: [], folds: [], takes: [], needs: [], brings: [] };
-    const text = inUnits(draft.text, this.design.units);
-    this.drafts.push({ ...plain, rank: WORK_GROUPS.indexOf(draft.group), ...draft, text });
+    this.drafts.push({ ...plain, rank: WORK_GROUPS.indexOf(draft.group), ...draft });
     return draft.id;
   }
+
+  private saidOf = (text: WorkFacts['text']): string =>
+    typeof text === 'string' ? text : text((mm) => lengthSaid(mm, this.design.units));
 
   private cutting(): void {
     const pieces = this.assembly.pieces.map((p) => p.title.toLowerCase()).join(', ');
@@ -158,7 +160,7 @@ class Drafts {
       const { glue, folds, takes } = shares[k];
       const id = this.add({
         ...{ id: `base.${k + 1}`, group: glue.length + takes.length > 0 ? 'glue' : 'fold', title },
-        ...{ state: openTo(openDeg), text: `${this.saidFolds(folds)}${text}` },
+        ...{ state: openTo(openDeg), text: `${this.saidFolds(folds)}${this.saidOf(text)}` },
         ...{ subjects: parts, needs: before, glue, folds, takes },
       });
       before = [id];
@@ -239,7 +241,7 @@ class Drafts {
         id: `put.${m.id}.${id}`,
         group: 'glue',
         title: k === 0 ? `Put ${m.name} on the ${this.nameOf(m.on)}, ${m.mount!.side}` : m.name,
-        text: `${this.saidFolds(folds)}${text}`,
+        text: `${this.saidFolds(folds)}${this.saidOf(text)}`,
         state: k === steps.length - 1 ? this.partWay(m.id) : this.flat,
         subjects: handled[k],
         absent: facets.filter((f) => !here.has(f)),
@@ -261,8 +263,8 @@ class Drafts {
       this.creasesOf(owner),
       steps.map((s) => s.folds ?? []),
     );
-    const told = new Set(steps.flatMap(({ takes }) => (Array.isArray(takes) ? takes.map((t) => t.what) : [])));
-    const rest = this.hardwareOf(owner).filter(({ what }) => !told.has(what));
+    const told = new Set(steps.flatMap(({ takes }) => (Array.isArray(takes) ? takes.map(thingOf) : [])));
+    const rest = this.hardwareOf(owner).filter((h) => !told.has(thingOf(h)));
     return steps.map(({ takes = [], sticks, foam }, k) => ({
       glue: glue[k],
       folds: folds[k],
@@ -412,3 +414,5 @@ export const onlyWith = (design: Design, shown: readonly string[]): Design => ({
   ...design,
   mechanisms: design.mechanisms.filter((m) => shown.includes(m.id)),
 });
+/** Tells one sort of things from another. */
+const thingOf = (h: Pick<Hardware, 'what' | 'sizesMm'>): string => hardwareTitle(h, 'mm');

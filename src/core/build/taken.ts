@@ -1,14 +1,20 @@
 /** What a step of the work takes beside paper. */
 import type { Hardware } from '../kinds';
 import { adhesive, type AdhesiveId } from '../paper/adhesives';
-import { formatSaid, type LengthUnit } from '../units/length';
+import { formatSaid, trimNumber, type LengthUnit } from '../units/length';
 
+type Bought = Omit<Hardware, 'mechanism'>;
 export type Taken =
   | { readonly of: 'adhesive'; readonly id: AdhesiveId }
   | { readonly of: 'foam'; readonly thickMm: number }
-  | { readonly of: 'bought'; readonly what: string; readonly count: number };
+  | ({ readonly of: 'bought' } & Bought);
 
-export const bought = ({ what, count }: Pick<Hardware, 'what' | 'count'>): Taken => ({ of: 'bought', what, count });
+export const bought = ({ what, sizesMm, count }: Bought): Taken => ({
+  of: 'bought',
+  what,
+  ...(sizesMm ? { sizesMm } : {}),
+  count,
+});
 
 /** An adhesive, or foam where that has a thickness of its own. */
 export const stuckWith = (id: AdhesiveId, thickMm: number | undefined): Taken =>
@@ -25,14 +31,23 @@ export function takenWords(taken: Taken, units: LengthUnit): string {
     case 'adhesive':
       return adhesive(taken.id).name;
     case 'foam':
-      return `foam, ${units === 'mm' ? `${taken.thickMm} mm` : formatSaid(taken.thickMm, units)}`;
+      return `foam, ${lengthSaid(taken.thickMm, units)}`;
     case 'bought': {
-      const name = inUnits(`${taken.what.charAt(0).toLowerCase()}${taken.what.slice(1)}`, units);
+      const title = hardwareTitle(taken, units);
+      const name = `${title.charAt(0).toLowerCase()}${title.slice(1)}`;
       return taken.count === 1 ? name : `${taken.count} × ${name}`;
     }
   }
 }
 
-/** Kinds say their lengths in mm; who measures in inches reads inches. */
-export const inUnits = (words: string, units: LengthUnit): string =>
-  units === 'mm' ? words : words.replace(/(\d+(?:\.\d+)?) mm\b/g, (_, mm: string) => formatSaid(Number(mm), units));
+/** "Spacer 3 mm"; what is the same thing has the same title. */
+export function hardwareTitle({ what, sizesMm = [] }: Pick<Bought, 'what' | 'sizesMm'>, units: LengthUnit): string {
+  if (sizesMm.length === 0) return what;
+  const said = units === 'mm' ? `${sizesMm.map((mm) => trimNumber(mm, 4)).join(' x ')} mm` : inInches(sizesMm);
+  return `${what} ${said}`;
+}
+const inInches = (sizesMm: readonly number[]): string => sizesMm.map((mm) => formatSaid(mm, 'in')).join(' x ');
+
+/** A length of the work as its maker reads it: round millimetres without a decimal. */
+export const lengthSaid = (mm: number, units: LengthUnit): string =>
+  units === 'mm' ? `${trimNumber(mm, 4)} mm` : formatSaid(mm, units);

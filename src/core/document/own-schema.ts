@@ -262,6 +262,7 @@ const PARTS: Readonly<Record<List, Joi.Schema>> = {
   // Whose it is, is whose parts they are.
   hardware: record<Omit<Item<'hardware'>, 'mechanism'>>({
     what: text.required(),
+    sizesMm: Joi.array().items(far).max(3),
     count: Joi.number().integer().min(0).max(1000).required(),
   }),
   demands: record<Item<'demands'>>({

@@ -155,7 +155,10 @@ export interface Filler {
 
 /** What is counted and bought, not cut: rivets, coins. */
 export interface Hardware {
+  /** Its name: "Rivet". */
   readonly what: string;
+  /** What tells one from another of that name, mm: the thickness of a spacer. */
+  readonly sizesMm?: readonly number[];
   readonly count: number;
   /** Whose it is; of the base unless said. */
   readonly mechanism?: string;

@@ -11,8 +11,8 @@ export const THE_REST = '*';
  * name stands for all that only a number tells apart, `carrier` for `carrier-1` and `carrier-2`.
  */
 export interface WorkFacts {
-  /** What is said of it. */
-  readonly text: string;
+  /** What is said of it, with a way to say a length (mm) as its reader measures. */
+  readonly text: string | ((length: (mm: number) => string) => string);
   /** Parts that are handled: they are there from this step on, and lit in it. */
   readonly parts: readonly string[];
   /** Glue areas that are stuck in it. */
@@ -20,7 +20,7 @@ export interface WorkFacts {
   /** Creases that are folded in it. */
   readonly folds?: readonly string[];
   /** What it takes beside paper and what sticks; `THE_REST` where that is all that no other step takes. */
-  readonly takes?: readonly Pick<Hardware, 'what' | 'count'>[] | typeof THE_REST;
+  readonly takes?: readonly Omit<Hardware, 'mechanism'>[] | typeof THE_REST;
   /** What sticks something in it that has no glue area of its own. */
   readonly sticks?: AdhesiveId;
   /** The foam between its sheets goes on in it. */

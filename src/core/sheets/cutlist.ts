@@ -1,5 +1,6 @@
 /** The cut list: what is cut from what, how large, how many, with which creases and glue. */
 import type { Assembly } from '../assembly/assembly';
+import { hardwareTitle } from '../build/taken';
 import { stockOf, type Design } from '../document/design';
 import { nameOfPart } from '../document/words';
 import { adhesive } from '../paper/adhesives';
@@ -71,7 +72,10 @@ const foamRows = (design: Design, assembly: Assembly): CutListRow[] =>
 /** Things of one sort are counted together. */
 function hardwareRows({ hardware }: Assembly): CutListRow[] {
   const counts = new Map<string, number>();
-  for (const { what, count } of hardware) counts.set(what, (counts.get(what) ?? 0) + count);
+  for (const thing of hardware) {
+    const title = hardwareTitle(thing, 'mm');
+    counts.set(title, (counts.get(title) ?? 0) + thing.count);
+  }
   return [...counts].map(([title, count]) => ({
     ...BOUGHT,
     piece: title.toLowerCase().replace(/[^a-z0-9]+/g, '-'),

@@ -54,9 +54,12 @@ const FOLD_STEP: BaseStep = {
   parts: ['leafA', 'leafB'],
   folds: [THE_REST],
 };
+/** Glue of a liner ends so far from its fold (common practice, no source). */
+const OFF_THE_GUTTER_MM = 2;
 const LINER_STEP: BaseStep = {
   title: 'Glue the liner in',
-  text: 'One leaf at a time, adhesive 2 mm off the gutter; fold the card before the second leaf sets.',
+  text: (length) =>
+    `One leaf at a time, adhesive ${length(OFF_THE_GUTTER_MM)} off the gutter; fold the card before the second leaf sets.`,
   openDeg: 150,
   parts: ['leafA', 'leafB', 'coverLeafA', 'coverLeafB'],
   glue: [THE_REST],

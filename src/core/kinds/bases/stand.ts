@@ -270,7 +270,7 @@ export function stopStrip(
   if (times > MOST_SHEETS)
     return {
       pieces: [],
-      hardware: [{ what: `${title}: a strip ${along} x ${stopWide} mm, ${stopHigh} mm tall`, count: 1 }],
+      hardware: [{ what: `${title}: a strip`, sizesMm: [along, stopWide, stopHigh], count: 1 }],
     };
   const piece: Piece = {
     ...{ id, title, mechanism: CARD, stock, times, apart: true },

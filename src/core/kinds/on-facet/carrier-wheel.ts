@@ -30,6 +30,7 @@ import {
   RIVET,
   rivetDemand,
 } from './common';
+import type { Hardware } from '../contribution';
 import { facetOf, firstLevel, gluedOn, sheet, type Sheet, headOver, over } from './sheets';
 
 /** Chords of a circle lie inside it by up to this much, mm. */
@@ -152,11 +153,7 @@ function build(values: ParameterValues, context: FaceContext): Contribution {
       ...carriers.flatMap((c) => cushionUnder(values, caliperMm, cushionRing).map((f) => over(c, f))),
       ...carriers.map((c) => headOver(c, [disc(num(values, 'rivet') / 2)], caliperMm / 2)),
     ],
-    hardware: [
-      { what: RIVETED, count: n + 1 },
-      ...spacers.map((t) => ({ what: spacerOf(t), count: 1 })),
-      ...cushionsOf(values),
-    ],
+    hardware: [{ what: RIVETED, count: n + 1 }, ...spacers.map(spacerOf), ...cushionsOf(values)],
     landmarks: carriers.map(({ piece }, k) => ({
       name: `carrier_${k + 1}`,
       piece: piece.id,
@@ -202,11 +199,11 @@ const shifted = ([x, y]: Vec2, z: number): Rigid => shiftBy([x, y, z]);
 
 const RIVETED = 'Rivet';
 const spacersOf = (values: ParameterValues): number[] => listOf(values, 'spacers').map((s) => s.thickness as number);
-const spacerOf = (mm: number): string => `Spacer ${mm} mm`;
+const spacerOf = (mm: number): Omit<Hardware, 'mechanism'> => ({ what: 'Spacer', sizesMm: [mm], count: 1 });
 /** One under each carrier, where there are any. */
-const cushionsOf = (values: ParameterValues): { readonly what: string; readonly count: number }[] => {
+const cushionsOf = (values: ParameterValues): Omit<Hardware, 'mechanism'>[] => {
   const mm = num(values, 'cushion');
-  return mm > 0 ? [{ what: `Cushion ${mm} mm`, count: num(values, 'spokes') }] : [];
+  return mm > 0 ? [{ what: 'Cushion', sizesMm: [mm], count: num(values, 'spokes') }] : [];
 };
 
 /** A new wheel with shorter arms than this has fewer spokes, mm. */
@@ -226,7 +223,7 @@ export const carrierWheel: FaceKind = {
         text: 'Glue the back wheel in its place and stack the spacers over its middle.',
         parts: ['back'],
         glue: ['back-glue'],
-        takes: spacersOf(values).map((mm) => ({ what: spacerOf(mm), count: 1 })),
+        takes: spacersOf(values).map(spacerOf),
       },
       {
         id: 'carriers',

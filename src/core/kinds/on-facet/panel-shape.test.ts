@@ -75,7 +75,7 @@ describe('cushions under carriers', () => {
   test('they are counted, one for each carrier, and none where there are none', () => {
     const told = (cushion: number) =>
       buildAssembly(on('carrier-wheel', { cushion, spokes: 5 })).hardware.filter((h) => h.what.startsWith('Cushion'));
-    expect(told(1.5)).toMatchObject([{ what: 'Cushion 1.5 mm', count: 5 }]);
+    expect(told(1.5)).toMatchObject([{ what: 'Cushion', sizesMm: [1.5], count: 5 }]);
     expect(told(0)).toEqual([]);
   });
 });
