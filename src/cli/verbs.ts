@@ -285,7 +285,8 @@ function findingById(findings: readonly Finding[], id: string): Finding {
 }
 
 /** A finding as it is printed: what only the search for remedies needs is left out. */
-function tellFinding({ span: _span, aspect: _aspect, levers: _levers, remedies, ...told }: Finding): object {
+function tellFinding(finding: Finding): object {
+  const { span: _span, aspect: _aspect, cause: _cause, levers: _levers, remedies, ...told } = finding;
   if (!remedies) return told;
   const [{ parameter, value, mechanism }] = remedies;
   return { ...told, remedy: { parameter, value, mechanism }, remedies };

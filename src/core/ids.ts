@@ -39,6 +39,13 @@ export function isPartNamed(id: string, name: string): boolean {
   return part === name || (part.startsWith(`${name}-`) && /^\d+$/.test(part.slice(name.length + 1)));
 }
 
+/** The name that a part shares with others of other numbers, `carrier` of `carrier-2`; null where it has no number. */
+export const sharedName = (id: string): string | null => /^(.+)-\d+$/.exec(partOfId(id))?.[1] ?? null;
+
+/** Paper that cuts part from a facet, counted from 2. */
+export const cutOffId = (facet: string, n: number): string => `${facet}-part-${n}`;
+export const isCutOff = (id: string): boolean => /-part-\d+$/.test(id);
+
 /** Whether a part belongs to an owner. */
 export const isPartOf = (id: string, owner: string): boolean => id.startsWith(`${owner}.`);
 /** An id, or that of a part of it, under another owner; null for anything else. */

@@ -7,8 +7,9 @@ import { dressingOf, stockOf, type Design } from '@/core/document/design';
 import { placedArtwork, type PlacedArt } from '@/core/build/artwork';
 import { readingAxes, readingUp } from '@/core/build/faces';
 import { openingsOf } from '@/core/build/margins';
-import { idOfLayer, ownerOfId } from '@/core/ids';
-import { wordsOfOwnPart } from '@/core/document/words';
+import { idOfLayer, ownerOfId, sharedName, wordsOfPart } from '@/core/ids';
+import type { Piece } from '@/core/pattern/pattern';
+import { atStart, wordsOfOwnPart } from '@/core/document/words';
 import { PLAIN_BASE, SIDES, type Face, type Filler, type Side } from '@/core/kinds';
 import { boxOf, contains, intersect, regionArea, ringsOf, type Polygon, type Region } from '@/core/plane/polygon';
 import { lerp2, type Frame2, type Vec2 } from '@/core/plane/vec2';
@@ -210,6 +211,12 @@ const fill = ({ region, fromMm, thickMm, look }: Pick<Filler, 'region' | 'fromMm
 });
 type Pad = Pick<Filler, 'region' | 'fromMm' | 'thickMm'> & { readonly look: 'foam' };
 
+/** "Carrier" for each of several carriers. */
+function titleOfAlike({ id, title }: Pick<Piece, 'id' | 'title'>): string {
+  const name = sharedName(id);
+  return name === null ? title : atStart(wordsOfPart(name));
+}
+
 /** The sheets and the foam of a mechanism over its face, from below; parts alike at one height are one. */
 function stackOf(design: Design, assembly: Assembly, mechanism: string, face: Face): StackLayer[] {
   const caliper = (stock: string): number => stockOf(design, stock).caliperMm;
@@ -219,7 +226,7 @@ function stackOf(design: Design, assembly: Assembly, mechanism: string, face: Fa
   const sheets = own.map((p): StackLayer => {
     const [level, half] = [p.levelMm! - ground, caliper(p.stock) / 2];
     const kind = moves.has(p.id) ? 'moving' : 'sheet';
-    return { name: p.title.replace(/ \d+$/, ''), kind, from: level - half, to: level + half };
+    return { name: titleOfAlike(p), kind, from: level - half, to: level + half };
   });
   const foam = assembly.foam.flatMap(({ piece, thickMm, lever }): StackLayer[] => {
     const under = own.find((p) => p.id === piece);

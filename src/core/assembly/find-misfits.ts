@@ -1,4 +1,5 @@
 /** Looks through the parts of a design for what cannot be made as it stands. */
+import { isCutOff } from '../ids';
 import type { Bond } from '../kinds';
 import type { FlatPattern } from '../pattern/facets';
 import type { Piece } from '../pattern/pattern';
@@ -84,7 +85,7 @@ function looseParts(piece: Piece, pattern: FlatPattern, bonds: readonly Bond[]):
 function hangingParts(piece: Piece, pattern: FlatPattern): Misfit[] {
   const named = new Set(piece.labels.map((l) => l.name));
   return pattern.facets.flatMap((facet, i): Misfit[] => {
-    if (named.has(facet.id) || facet.id.includes('-part-')) return [];
+    if (named.has(facet.id) || isCutOff(facet.id)) return [];
     const ties = pattern.hinges.filter((h) => h.a === i || h.b === i);
     const crease = ties[0]?.crease;
     if (!crease || piece.creases.length < 2 || ties.some((h) => h.crease !== crease)) return [];

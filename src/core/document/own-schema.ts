@@ -271,6 +271,7 @@ const PARTS: Readonly<Record<List, Joi.Schema>> = {
     says: text.required(),
     measured: Joi.number().min(-1e6).max(1e6).required(),
     unit: Joi.valid('mm', 'deg').required(),
+    ofRivet: Joi.valid(true),
     offPaper: Joi.valid(true),
     least: far.required(),
     blocksUnder: Joi.number().min(-1e6).max(1e6).required(),

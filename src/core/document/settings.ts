@@ -13,7 +13,7 @@ import { envelopesOf } from './post';
 import { statesOf } from './states';
 
 export interface Setting {
-  /** Stage and name: "Sheets: margin". */
+  /** Stage and name: "Sheets, margin". */
   readonly label: string;
   /** The number (mm unless said), or the place of what is chosen. */
   readonly value: number;
@@ -42,7 +42,7 @@ export function settingOf(design: Design, mechanism: string, parameter: string):
 }
 
 const margin = (design: Design): Setting => ({
-  label: 'Sheets: margin',
+  label: 'Sheets, margin',
   value: design.sheets.marginMm,
   range: { min: 0, max: 100 },
   set: (marginMm) => ({ ...design, sheets: { ...design.sheets, marginMm } }),
@@ -53,7 +53,7 @@ function ownMargin(design: Design, id: string): Setting | null {
   const stock = design.stocks.find((s) => s.id === id);
   if (stock?.marginMm === undefined) return null;
   return {
-    label: `Sheets: margin of ${stock.name}`,
+    label: `Sheets, margin of ${stock.name}`,
     value: stock.marginMm,
     range: { min: 0, max: 100 },
     set: (marginMm) => ({ ...design, stocks: design.stocks.map((s) => (s === stock ? { ...s, marginMm } : s)) }),
@@ -82,7 +82,7 @@ function sent(design: Design): Setting {
     { name: 'shut', is: false },
     { name: 'open flat', is: true },
   ];
-  return choice('Brief: sent', all, now === 'open' ? 1 : 0, (open) => ({
+  return choice('Brief, sent', all, now === 'open' ? 1 : 0, (open) => ({
     ...design,
     post: open ? { ...post, sent: 'open' } : post,
   }));
@@ -95,7 +95,7 @@ function envelope(design: Design): Setting | null {
   return now < 0
     ? null
     : choice(
-        'Brief: envelope',
+        'Brief, envelope',
         all.map(({ id, name }) => ({ name, is: id })),
         now,
         (id) => ({
@@ -115,7 +115,7 @@ function sheet(design: Design, id: string): Setting | null {
     : [];
   const all = [...own, ...listed.map((s) => ({ name: s.name, is: s.id }))];
   const now = stock.ownSheet ? 0 : all.findIndex((s) => s.is === stock.sheet);
-  return choice(`Brief: sheet of ${stock.name}`, all, now, (next) => {
+  return choice(`Brief, sheet of ${stock.name}`, all, now, (next) => {
     const { ownSheet: _, ...rest } = stock;
     return { ...design, stocks: design.stocks.map((s) => (s === stock ? { ...rest, sheet: next } : s)) };
   });
@@ -129,7 +129,7 @@ function grain(design: Design, id: string): Setting | null {
     { name: 'long', is: 'long' },
     { name: 'short', is: 'short' },
   ] as const;
-  return choice(`Brief: grain of ${stock.name}`, all, stock.grain === 'long' ? 0 : 1, (next) => ({
+  return choice(`Brief, grain of ${stock.name}`, all, stock.grain === 'long' ? 0 : 1, (next) => ({
     ...design,
     stocks: design.stocks.map((s) => (s === stock ? { ...s, grain: next } : s)),
   }));
@@ -141,7 +141,7 @@ const nameOfOwner = (design: Design, of: string): string =>
 /** How far a mechanism, a piece of the base or a layer is meant to stick out of the shut card, mm. */
 function meant(design: Design, of: string): Setting {
   return {
-    label: `${nameOfOwner(design, of)}: meant to stick out by`,
+    label: `${nameOfOwner(design, of)}, meant to stick out by`,
     value: meantOutMm(design, of),
     range: { min: 0, max: 500 },
     set: (mm) => withEntry(design, 'meantOut', of, mm > 0 ? { of, mm } : null),
@@ -161,7 +161,7 @@ function onFacet(design: Design, layer: Layer): Setting {
     { name: 'all over', is: false },
     { name: 'on its own facet', is: true },
   ];
-  return choice(`${layer.name}: stuck`, all, layer.glued?.onFacet ? 1 : 0, (own) =>
+  return choice(`${layer.name}, stuck`, all, layer.glued?.onFacet ? 1 : 0, (own) =>
     withLayer(design, layer, { glued: { ...layer.glued, onFacet: own } }),
   );
 }
@@ -172,7 +172,7 @@ function trimmed(design: Design, layer: Layer): Setting {
     { name: 'whole', is: false },
     { name: 'up to the edge of its facet', is: true },
   ];
-  return choice(`${layer.name}: cut`, all, layer.trimmed ? 1 : 0, (own) => withLayer(design, layer, { trimmed: own }));
+  return choice(`${layer.name}, cut`, all, layer.trimmed ? 1 : 0, (own) => withLayer(design, layer, { trimmed: own }));
 }
 
 /** A design whose named state is another; those that come with its base are its own from then on. */
@@ -188,7 +188,7 @@ function stance(design: Design, id: string): Setting | null {
   // What stands is laid down rather than put up as a tent: the next in the list is tried first.
   const all = [...STANCES].reverse().map((is) => ({ name: STANCE_WORDS[is], is }));
   const now = all.findIndex(({ is }) => is === named.stance);
-  return choice(`Brief: ${named.name}`, all, now, (is) => withState(design, id, { stance: is }));
+  return choice(`Brief, ${named.name}`, all, now, (is) => withState(design, id, { stance: is }));
 }
 
 /** How far the card is open in a named state, degrees. */
@@ -197,7 +197,7 @@ function opening(design: Design, id: string): Setting | null {
   const deg = named?.drives[OPEN];
   if (!named || deg === undefined) return null;
   return {
-    label: `Brief: ${named.name}, opening`,
+    label: `Brief, ${named.name}, opening`,
     unit: 'deg',
     value: deg,
     range: { min: OPENING.from, max: OPENING.to },

@@ -47,3 +47,24 @@ test('what is no length is refused at its place', () => {
   for (const text of ['{"circle": "wide"}', '{"circle": "2 kg"}', '{"circle": "3in x 2in"}'])
     expect(read('half-cut', 'shape', text)).toMatchObject({ ok: false });
 });
+
+describe('what is refused', () => {
+  const why = (text: string, unit: LengthUnit = 'mm', key = 'depth', kind = 'step-fold') => {
+    const answer = read(kind, key, text, unit);
+    return answer.ok ? null : answer;
+  };
+  test('is named by its key for a file, and without it beside a field that is named', () => {
+    const few = why('0')!;
+    expect(few.why).toBe(`depth ${few.says}`);
+    expect(few.says).toMatch(/^is 0 mm; it must be at least \d+(\.\d+)? mm$/);
+    const none = why('wide')!;
+    expect(none.why).toBe(`depth: ${none.says}`);
+    expect(why('round', 'mm', 'edge')!.says).toMatch(/^is "round"; it must be one of/);
+  });
+  test('says its limit in the unit of whoever typed it (an inch is 25.4 mm, 1959)', () => {
+    const { min } = parameterOf('step-fold', 'depth');
+    const least = Number((min! / 25.4).toFixed(4));
+    expect(why('0', 'in')!.says).toBe(`is 0 in; it must be at least ${least} in`);
+    expect(why('1/2', 'in')).toBeNull();
+  });
+});

@@ -4,31 +4,34 @@ import { checkParameter } from './parameters';
 import { readJson } from './json';
 import { parseAngle } from '../units/angle';
 import { LONGEST_TEXT } from '../shapes/text';
-import { parseLength, type LengthUnit } from '../units/length';
+import { MM_PER_INCH, parseLength, trimNumber, type LengthUnit } from '../units/length';
 
+/** `why` names the parameter by its key; `says` is the same for whoever has named it already. */
 export type ReadValue =
-  { readonly ok: true; readonly value: ParameterValue } | { readonly ok: false; readonly why: string };
+  | { readonly ok: true; readonly value: ParameterValue }
+  | { readonly ok: false; readonly why: string; readonly says: string };
+
+const no = (p: Parameter, says: string): ReadValue => ({ ok: false, why: `${p.key} ${says}`, says });
 
 /**
  * Read `text` for parameter `p`: unit, choice and range checked. An empty text clears a parameter that follows from
  * others.
  */
 export function readValue(p: Parameter, text: string, unit: LengthUnit = 'mm'): ReadValue {
-  const no = (why: string): ReadValue => ({ ok: false, why });
   const tidy = text.trim();
   if (p.unit === 'choice')
     return p.choices!.includes(tidy)
       ? { ok: true, value: tidy }
-      : no(`${p.key} is "${tidy.slice(0, 30)}"; it must be one of ${p.choices!.join(', ')}`);
-  if (p.unit === 'text') return tidy.length <= LONGEST_TEXT ? { ok: true, value: tidy } : no(`${p.key} is too long`);
+      : no(p, `is "${tidy.slice(0, 30)}"; it must be one of ${p.choices!.join(', ')}`);
+  if (p.unit === 'text') return tidy.length <= LONGEST_TEXT ? { ok: true, value: tidy } : no(p, 'is too long');
   if (p.word !== undefined && tidy === p.word) return { ok: true, value: tidy };
   if (p.default === null && (tidy === '' || tidy === 'null')) return { ok: true, value: null };
   if (IN_JSON.has(p.unit)) {
     const json = readJson(tidy, p.key);
-    if (!json.ok) return no(`${p.key} is not JSON: ${example(p)}`);
+    if (!json.ok) return no(p, `is not JSON: ${example(p)}`);
     const value = LENGTHS_INSIDE.has(p.unit) ? measured(json.value, '', unit) : json.value;
     const why = checkParameter(p, value);
-    return why === null ? { ok: true, value: value as ParameterValue } : no(why);
+    return why === null ? { ok: true, value: value as ParameterValue } : { ok: false, why, says: why };
   }
   const read =
     p.unit === 'deg'
@@ -36,13 +39,20 @@ export function readValue(p: Parameter, text: string, unit: LengthUnit = 'mm'): 
       : p.unit === 'count'
         ? parseCount(tidy)
         : parseLength(tidy, unit);
-  if (!read.ok) return no(`${p.key}: ${read.why}`);
-  const word = p.unit === 'deg' ? ' degrees' : p.unit === 'mm' ? ' mm' : '';
+  if (!read.ok) return { ok: false, why: `${p.key}: ${read.why}`, says: read.why };
+  const said = (value: number): string => numberSaid(p, value, unit);
   if (p.min !== undefined && read.value < p.min)
-    return no(`${p.key} is ${read.value}${word}; it must be at least ${p.min}${word}`);
+    return no(p, `is ${said(read.value)}; it must be at least ${said(p.min)}`);
   if (p.max !== undefined && read.value > p.max)
-    return no(`${p.key} is ${read.value}${word}; it must be at most ${p.max}${word}`);
+    return no(p, `is ${said(read.value)}; it must be at most ${said(p.max)}`);
   return { ok: true, value: read.value };
+}
+
+/** As its field has it: whole as it was typed, since it is held against a limit. */
+function numberSaid({ unit: of }: Parameter, value: number, unit: LengthUnit): string {
+  if (of === 'deg') return `${value} degrees`;
+  if (of !== 'mm') return String(value);
+  return unit === 'mm' ? `${value} mm` : `${trimNumber(value / MM_PER_INCH, 4)} in`;
 }
 
 function parseCount(text: string): { ok: true; value: number } | { ok: false; why: string } {

@@ -66,10 +66,10 @@ function entryName(design: Design, mechanism: string, parameter: string): string
   return list && values && kindById(kindIn(design, mechanism) ?? '')?.namedEntry?.(values, list, Number(k));
 }
 
-/** What a remedy changes, as its field is labelled: "Depth", "Height, 2", "Moon: across". */
+/** What a remedy changes, as its field is labelled: "Depth", "Height, 2", "Moon, across". */
 export function labelOfLever(design: Design, mechanism: string, parameter: string): string {
   const stuck = idOfLayer(mechanism) !== null || matOfId(mechanism) !== null;
-  if (stuck) return `${nameOfPart(design, mechanism)}: ${(STUCK[parameter] ?? parameter).toLowerCase()}`;
+  if (stuck) return `${nameOfPart(design, mechanism)}, ${(STUCK[parameter] ?? parameter).toLowerCase()}`;
   if (isBase(mechanism) && baseKindOf(design).levers?.[parameter]) return LEVERS_OF_SEVERAL[parameter] ?? parameter;
   const at = mountKey(parameter);
   if (at) return AT[at];
@@ -95,6 +95,9 @@ export const sayNumber = (design: Design, mechanism: string, parameter: string, 
 
 /** A label as it stands within a sentence: "Reach of B" begins small and keeps the rest. */
 export const inSentence = (label: string): string => label.charAt(0).toLowerCase() + label.slice(1);
+
+/** Words as they stand at the start of a sentence or a label. */
+export const atStart = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1);
 
 /** What the ends of a measure's key stand for. */
 const MEASURED: readonly (readonly [end: string, words: string, say: (v: number, units: LengthUnit) => string])[] = [
@@ -122,5 +125,5 @@ export function measureWords(key: string, value: number, units: LengthUnit): { n
   const [end, words, say] = MEASURED.find(([e]) => own.endsWith(e)) ?? ['', '', (v: number) => v.toFixed(2)];
   const stem = own.slice(0, own.length - end.length).replace(/_/g, ' ');
   const of = item ? `, ${item[1]} ${Number(item[2]) + 1}` : numbered ? ` ${Number(numbered[2]) + 1}` : '';
-  return { name: `${stem.charAt(0).toUpperCase()}${stem.slice(1)}${words}${of}`, value: say(value, units) };
+  return { name: `${atStart(stem)}${words}${of}`, value: say(value, units) };
 }

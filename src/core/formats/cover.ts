@@ -2,7 +2,7 @@
 import { CLOSED, openTo } from '../drives';
 import type { Side } from '../side';
 import type { Assembly } from '../assembly/assembly';
-import { carrierOf, faceName, sideOfFace } from '../assembly/carrier';
+import { carrierOf } from '../assembly/carrier';
 import { poseAt, type Pose } from '../assembly/pose';
 import { readingUp } from '../build/faces';
 import { naturalFace } from '../document/standing';
@@ -49,8 +49,8 @@ function rankOf(assembly: Assembly, facet: number): number {
   const ofBase = isBase(assembly, assembly.pieces.find((p) => p.id === piece)!.mechanism);
   const onLeaf = ofBase && assembly.leafBodies.has(body);
   const carrier = carrierOf(assembly, facet);
-  if (sideOfFace(carrier) === 'outside') {
-    const under = assembly.facets.find((f) => carrier === faceName(f.id, 'outside'));
+  if (carrier?.side === 'outside') {
+    const under = assembly.facets.find((f) => f.id === carrier.facet);
     return under?.body === STILL ? -1 : 4;
   }
   if (carrier) return 2;

@@ -173,6 +173,8 @@ export interface Demand {
   readonly says: string;
   readonly measured: number;
   readonly unit: 'mm' | 'deg';
+  /** It is about the head of a rivet, and what that must not come over. */
+  readonly ofRivet?: true;
   /** It is measured off the paper, between sheets: no cut edge takes part in it. */
   readonly offPaper?: true;
   /** Below this it is a risk. */

@@ -18,6 +18,8 @@ export interface Parameter {
   readonly choiceWords?: Readonly<Record<string, string>>;
   /** What an entry of a list, or a group, holds. */
   readonly fields?: readonly Parameter[];
+  /** Of a list: what one entry is called, as a label. */
+  readonly entry?: string;
   /** A field of a list's entry that may be left out. */
   readonly optional?: true;
   /** Of a group: sizes that are known by a name. */

@@ -1,4 +1,5 @@
 /** Facets of a piece: the faces of the arrangement of its edge, cuts and creases. */
+import { cutOffId } from '../ids';
 import { arrange, type Segment } from '../plane/arrangement';
 import { contains, insidePoint, ringsOf, type Polygon } from '../plane/polygon';
 import { dist2, dot2, lerp2, sub2, type Vec2 } from '../plane/vec2';
@@ -78,7 +79,7 @@ export function findFacets(piece: Piece, interruptions: readonly Interruption[])
     if (!owner) return void facets.push({ id: `${piece.id}.facet-${facets.length + 1}`, polygon });
     const n = (parts.get(owner.name) ?? 1) + 1;
     parts.set(owner.name, n);
-    facets.push({ id: `${owner.name}-part-${n}`, polygon, mechanism: owner.mechanism });
+    facets.push({ id: cutOffId(owner.name, n), polygon, mechanism: owner.mechanism });
   });
 
   const facetAt = (face: number): number => (face < 0 ? -1 : index[face]);

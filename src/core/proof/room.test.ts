@@ -89,3 +89,14 @@ describe('work steps', () => {
     expect(titles.slice(0, 5)).toEqual(first);
   });
 });
+
+test.each([
+  ['twist-fold', {}, 'arm', 'low', 'nothing holds it'],
+  ['twist-fold', {}, 'arm', 'high', 'fore edge'],
+  ['v-fold', { size: 40, offset: 30, tab: 10 }, 'size', 'low', 'past the spine'],
+  ['v-fold', { size: 40, offset: 30, tab: 10 }, 'size', 'high', 'head edge'],
+  ['step-fold', { depth: 30, height: 40, width: 60 }, 'width', 'low', 'thin strip'],
+] as const)('%s %j: what ends the room of %s, %s, is said from what was found', (kind, numbers, key, end, by) => {
+  const { design } = addMechanism(blankDesign('x', 200, 100), kind, GUTTER, numbers as never);
+  expect(roomOf(design, `${kind}-1`, key)!.clear![end].by).toBe(by);
+});

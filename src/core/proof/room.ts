@@ -1,6 +1,6 @@
 /** Room of a parameter: the range in which the design holds, and what ends it. For the bars under number fields. */
 import { nameOfMechanism } from '../document/words';
-import { RULES, RULE_WORDS, type Finding, type RuleId } from '../rules';
+import { RULES, RULE_WORDS, type Cause, type Finding, type RuleId } from '../rules';
 import { tryBuild } from '../build/build';
 import type { Design } from '../document/design';
 import { rangeAround } from './levers';
@@ -45,25 +45,30 @@ function obstacle(design: Design, mechanism: string, key: string, value: number)
   return null;
 }
 
-const WORDS: Readonly<Record<string, string>> = {
-  fore: 'fore edge',
-  head: 'head edge',
-  foot: 'foot edge',
-  spine: 'past the spine',
-  gap: 'stays open',
-  contradiction: 'cannot fold flat',
+const PAST = { fore: 'fore edge', head: 'head edge', foot: 'foot edge', spine: 'past the spine' } as const;
+function causeWords(design: Design, cause: Cause): string {
+  switch (cause.of) {
+    case 'beside':
+      return `beside ${nameOfMechanism(design, cause.mechanism)}`;
+    case 'past':
+      return PAST[cause.side];
+    case 'unheld':
+      return 'nothing holds it';
+    case 'stays-open':
+      return 'stays open';
+    case 'contradiction':
+      return 'cannot fold flat';
+  }
+}
+/** Of what names no cause. */
+const RULE_ENDS: Partial<Readonly<Record<RuleId, string>>> = {
+  web: 'thin strip',
+  'loose-part': 'paper ends',
+  'glue-room': 'no room for glue',
 };
 function nameOf(design: Design, f: Finding | 'no shape'): string {
   if (f === 'no shape') return 'no shape left';
-  if (f.rule === 'web') return 'thin strip';
-  if (f.rule === 'loose-part')
-    return f.aspect.startsWith('clash')
-      ? `beside ${nameOfMechanism(design, f.aspect.slice('clash '.length))}`
-      : f.aspect.startsWith('unheld ')
-        ? 'nothing holds it'
-        : 'paper ends';
-  if (f.rule === 'glue-room') return 'no room for glue';
-  return WORDS[f.aspect] ?? WORDS[f.aspect.split(' ')[0]] ?? RULE_WORDS[f.rule].toLowerCase();
+  return f.cause ? causeWords(design, f.cause) : (RULE_ENDS[f.rule] ?? RULE_WORDS[f.rule].toLowerCase());
 }
 
 /** The room of one number of a mechanism. Null for choices and for numbers that follow from others. */

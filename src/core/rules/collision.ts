@@ -180,7 +180,7 @@ function pierced(evidence: Evidence): Finding[] {
     const rank = (p: Party): number => (p.layer ? 2 : owner(p) === CARD ? 0 : 1);
     const [first, second] = w.pair;
     const [mover, other] = rank(first) === 0 || second.layer ? [second, first] : [first, second];
-    const name = (p: Party): string => p.layer?.title ?? say.title(owner(p)).replace(/^The card$/, 'the card');
+    const name = (p: Party): string => p.layer?.title ?? (owner(p) === CARD ? 'the card' : say.title(owner(p)));
     const own = owner(mover) === owner(other);
     const through = own ? 'itself' : name(other);
     return finding({

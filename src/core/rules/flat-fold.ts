@@ -28,7 +28,7 @@ export const flatFold: Rule = {
 function of(
   { assembly }: Evidence,
   mechanism: string,
-  draft: Pick<Draft, 'measured' | 'limit' | 'at' | 'aspect' | 'message'>,
+  draft: Pick<Draft, 'measured' | 'limit' | 'at' | 'aspect' | 'cause' | 'message'>,
 ): Finding {
   return finding({
     ...draft,
@@ -51,7 +51,8 @@ function gaps(evidence: Evidence): Finding[] {
     const mechanism = mechanismOfJoint(assembly, joints[0]);
     if (mm <= FLAT_PLANE_MM || unsound.has(mechanism)) return [];
     const message = `${say.title(mechanism)} cannot close flat: its two ways round differ by ${say.mm(mm)}.`;
-    return [of(evidence, mechanism, { measured: mm, limit: FLAT_PLANE_MM, at: CLOSED, aspect: 'gap', message })];
+    const asked = { limit: FLAT_PLANE_MM, at: CLOSED, cause: { of: 'stays-open' } } as const;
+    return [of(evidence, mechanism, { measured: mm, ...asked, aspect: 'gap', message })];
   });
 }
 
@@ -60,7 +61,8 @@ const contradictions = (evidence: Evidence): Finding[] =>
     .filter((m) => m.kind === 'contradiction')
     .map(({ mechanism, what, sizeMm, key }) => {
       const message = `${wordsFor(evidence).title(mechanism)}: ${what}`;
-      return of(evidence, mechanism, { measured: sizeMm, aspect: `contradiction ${key ?? ''}`.trim(), message });
+      const aspect = `contradiction ${key ?? ''}`.trim();
+      return of(evidence, mechanism, { measured: sizeMm, aspect, cause: { of: 'contradiction' }, message });
     });
 
 function stop(evidence: Evidence): Finding[] {

@@ -1,7 +1,7 @@
 /** `foam`, moved by hand: no part of one mechanism comes to where another's foam lies over the same face. */
 import { openOf, restOf } from '../drives';
 import type { Facet } from '../assembly/assembly';
-import { carrierOf } from '../assembly/carrier';
+import { carrierOf, sameFace } from '../assembly/carrier';
 import type { Pose } from '../assembly/pose';
 import type { FoamPad } from '../kinds';
 import { compose, invert, rotateOnly } from '../linkage';
@@ -55,7 +55,7 @@ function* meetings(evidence: Evidence): Generator<Met> {
     for (const { pad, facet, face, box } of pads)
       for (const [k, mover] of facets.entries()) {
         const owner = facets[facet].mechanism;
-        if (mover.mechanism === owner || faces[k] !== face) continue;
+        if (mover.mechanism === owner || !sameFace(faces[k], face)) continue;
         const region = inAxesOf(evidence, pose, facet, k, pad.thickMm);
         if (region.length === 0 || !boxesMeet(box, regionBox(region))) continue;
         const nearMm2 = regionArea(intersect(pad.region, offset(region, CLEARANCE_MM)));

@@ -20,7 +20,7 @@ import {
 import type { Vec2 } from '../plane/vec2';
 import { centreOfArea } from '../shapes/axis';
 import { CONTACT_MM } from '../tolerance';
-import { carrierOf, faceName, sideOfFace } from '../assembly/carrier';
+import { carrierOf, sameFace, type FaceOf } from '../assembly/carrier';
 import { bearsLoad } from './loads';
 import {
   caliperOf,
@@ -175,7 +175,7 @@ function checkPad(evidence: Evidence, pad: FoamPad): Finding[] {
   const { mechanism } = assembly.facets[facet];
   // What is fixed over the same face lies on the panel that this foam carries: its height is its own design.
   const face = carrierOf(assembly, facet);
-  const side = sideOfFace(face);
+  const side = face?.side ?? 'inside';
   const under = coveredBy(assembly, lies, { facet, side, foam: pad.region, own: mechanism, besides: face });
   if (under.area <= FROM_MM2) return [];
   const when = evidence.brief.sentOpen ? 'as it is sent' : 'when closed';
@@ -277,14 +277,14 @@ interface OnFacet {
   readonly foam: Region;
   readonly own: string | null;
   /** Nor does what is carried by this face. */
-  readonly besides?: string | null;
+  readonly besides?: FaceOf | null;
 }
 
 /** Whether a facet lies on the side of the closed card that foam is on. */
 function onItsSide(assembly: Assembly, { facet: on, side }: OnFacet, facet: number): boolean {
   const carrier = carrierOf(assembly, facet);
-  const base = carrierOf(assembly, on) ?? faceName(assembly.facets[on].id, side);
-  return side === 'outside' ? carrier === base : sideOfFace(carrier) === 'inside';
+  const base = carrierOf(assembly, on) ?? { facet: assembly.facets[on].id, side };
+  return side === 'outside' ? sameFace(carrier, base) : carrier?.side !== 'outside';
 }
 
 /** Area of foam over which moving facets lie at the closed pose. */
@@ -295,7 +295,7 @@ function coveredBy(assembly: Assembly, closed: Pose, on: OnFacet): { area: numbe
   let worst = { area: 0, mechanism: '' };
   assembly.facets.forEach((f, i) => {
     if (assembly.leafBodies.has(f.body) || f.body === body || f.mechanism === on.own) return;
-    if (!onItsSide(assembly, on, i) || (on.besides && carrierOf(assembly, i) === on.besides)) return;
+    if (!onItsSide(assembly, on, i) || (on.besides && sameFace(carrierOf(assembly, i), on.besides))) return;
     const area = regionArea(intersect(patch, offset([inWorld(i, f.polygon)], CLEARANCE_MM)));
     if (area > worst.area) worst = { area, mechanism: f.mechanism };
   });

@@ -3,7 +3,7 @@
  * that facet and drawn, turned or lifted by a hand. Where such a part rests on its facet is the same in every opening,
  * so the shut card tells.
  */
-import { carrierOf, faceName } from '../assembly/carrier';
+import { carrierOf, sameFace } from '../assembly/carrier';
 import type { Assembly } from '../assembly/assembly';
 import type { Pose } from '../assembly/pose';
 import type { GlueArea, Piece } from '../pattern/pattern';
@@ -35,12 +35,13 @@ export function gluedToMoving(
   const sheets = solidsOf(evidence);
   const meant = facets.findIndex((f) => f.id === glue.onto.facet && f.piece === glue.onto.piece);
   if (meant < 0) return null;
-  const face = faceName(facets[meant].id, sideOf(assembly, on, facets[meant].id));
+  const face = { facet: facets[meant].id, side: sideOf(assembly, on, facets[meant].id) };
   const { outline } = glue.onto;
   const area: Region = [{ outer: ringArea(outline) > 0 ? outline : [...outline].reverse(), holes: [] }];
   let most: GluedToMoving | null = null;
   facets.forEach((f, moving) => {
-    if (f.mechanism === glue.mechanism || f.body === facets[meant].body || carrierOf(assembly, moving) !== face) return;
+    if (f.mechanism === glue.mechanism || f.body === facets[meant].body || !sameFace(carrierOf(assembly, moving), face))
+      return;
     const over = overIn(closed, sheets[meant], sheets[moving]);
     const areaMm2 = over ? regionArea(intersect(area, seenOver(sheets[moving], over))) : 0;
     if (areaMm2 > Math.max(MEETS_FROM_MM2, most?.areaMm2 ?? 0)) most = { moving, meant, areaMm2 };
@@ -54,5 +55,5 @@ function sideOf(assembly: Assembly, on: Piece, facet: string): 'inside' | 'outsi
     assembly,
     assembly.facets.findIndex((f) => f.piece === on.id),
   );
-  return carried === faceName(facet, 'outside') ? 'outside' : 'inside';
+  return carried?.facet === facet ? carried.side : 'inside';
 }

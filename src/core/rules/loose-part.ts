@@ -7,7 +7,7 @@ import { matOfId, ownerOfId } from '../ids';
 import type { Assembly, AttachedLayer } from '../assembly/assembly';
 import { insidePoint, polygonArea, unite, type Polygon, type Region } from '../plane/polygon';
 import { looseParts } from '../shapes/ties';
-import { finding, turnsOf, type Evidence, type Finding, type Rule } from './rule';
+import { finding, turnsOf, type Cause, type Evidence, type Finding, type Rule } from './rule';
 import { wordsFor, type Words } from './words';
 
 export const loosePart: Rule = {
@@ -84,11 +84,12 @@ const partsApart = (region: Region): number => unite(region.map(({ outer }): Pol
 
 interface Said {
   readonly aspect: string;
+  readonly cause?: Cause;
   readonly message: string;
   readonly severity?: Finding['severity'];
 }
 
-function madeOf(assembly: Assembly, m: Misfit, { aspect, message, severity = 'blocks' }: Said): Finding {
+function madeOf(assembly: Assembly, m: Misfit, { aspect, cause, message, severity = 'blocks' }: Said): Finding {
   return finding({
     rule: 'loose-part',
     severity,
@@ -97,6 +98,7 @@ function madeOf(assembly: Assembly, m: Misfit, { aspect, message, severity = 'bl
     measured: m.areaMm2 ?? m.sizeMm,
     unit: m.areaMm2 === undefined ? 'mm' : 'mm2',
     aspect,
+    ...(cause ? { cause } : {}),
     message,
     subjects: m.kind === 'unheld' || m.kind === 'off-paper' ? [m.mechanism] : [m.what],
     levers: turnsOf(assembly, m.mechanism, 'place', 'away', 'along', 'closing', 'strength', 'tabs'),
@@ -107,10 +109,14 @@ function firstSaid(m: Misfit, say: Words): Said | null {
   const title = say.title(m.mechanism);
   switch (m.kind) {
     case 'unheld':
-      return { aspect: `unheld ${m.key ?? m.what}`, message: `${title}: ${m.what}.` };
+      return { aspect: `unheld ${m.key ?? m.what}`, cause: { of: 'unheld' }, message: `${title}: ${m.what}.` };
     case 'clash': {
       const paper = `${title} and ${say.title(m.what)} are cut from the same paper (${say.mm2(m.areaMm2!)} of it)`;
-      return { aspect: `clash ${m.what}`, message: `${paper}; move one along, or stand it on the other.` };
+      return {
+        aspect: `clash ${m.what}`,
+        cause: { of: 'beside', mechanism: m.what },
+        message: `${paper}; move one along, or stand it on the other.`,
+      };
     }
     case 'off-paper': {
       const where = `${say.mm(m.sizeMm)} past the edge near ${say.place(m.at)}`;

@@ -1,4 +1,5 @@
 /** Two drives whose parts come near each other at one opening, and what of them may meet what. */
+import { sameFace, type FaceOf } from '../assembly/carrier';
 import { moved, OPEN, restOf, type State } from '../drives';
 import type { Assembly } from '../assembly/assembly';
 import { boxesMeet3, growBox3, uniteBox3, type Box3 } from '../linkage';
@@ -47,13 +48,13 @@ export function sweepOf(assembly: Assembly, solids: readonly Solid[], path: Hand
 export function meetOf(
   assembly: Assembly,
   solids: readonly Solid[],
-  carriers: readonly (string | null)[],
+  carriers: readonly (FaceOf | null)[],
   a: Sweep,
   b: Sweep,
 ): Meet | null {
   // Over one face the opening changes nothing between them: once is enough.
   const flat = a.path.open === assembly.drives[0].to;
-  const counts = (k: number, j: number): boolean => flat || carriers[k] === null || carriers[k] !== carriers[j];
+  const counts = (k: number, j: number): boolean => flat || carriers[k] === null || !sameFace(carriers[k], carriers[j]);
   const body = (k: number): number => assembly.facets[solids[k].facet].body;
   const shared = [...a.boxes.keys()].some((k) => b.boxes.has(k) && counts(k, k));
   // What both move may run into anything, what one of them moves into what the other does.

@@ -237,6 +237,7 @@ export const overhang: Rule = {
           at: CLOSED,
           // What is meant, or matters to nobody, is another finding: a remedy may make it one.
           aspect: `${part.aspect}${side}${meant ? ' as meant' : brief.sentOpen ? ' sent open' : ''}`,
+          cause: { of: 'past', side },
           message: `${part.title} reaches ${say.mm(past[side])} ${WHERE[side]} when closed${allowed}${onlyOpen}.`,
           subjects: part.subjects,
           levers: meant

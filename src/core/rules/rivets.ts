@@ -29,7 +29,7 @@ const saidByItsKind = ({ assembly }: Evidence, { facet }: Solid): boolean =>
   assembly.mechanisms.some(
     ({ id, demands }) =>
       id === assembly.facets[facet].mechanism &&
-      demands.some((d) => d.aspect.startsWith('rivet') && d.measured < d.least - SIZE_ROUNDING_MM),
+      demands.some((d) => d.ofRivet && d.measured < d.least - SIZE_ROUNDING_MM),
   );
 
 function held(evidence: Evidence, head: Solid): Finding[] {

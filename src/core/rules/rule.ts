@@ -46,6 +46,12 @@ export interface Remedy extends Lever {
   readonly value: number;
 }
 
+/** What stands in the way, for those who say it in two words. */
+export type Cause =
+  | { readonly of: 'beside'; readonly mechanism: string }
+  | { readonly of: 'past'; readonly side: 'fore' | 'spine' | 'head' | 'foot' }
+  | { readonly of: 'unheld' | 'stays-open' | 'contradiction' };
+
 export interface Finding {
   /** The same finding keeps its id while its numbers change: rule, mechanism and aspect. */
   readonly id: string;
@@ -67,6 +73,7 @@ export interface Finding {
    * change.
    */
   readonly aspect: string;
+  readonly cause?: Cause;
   readonly levers: readonly Lever[];
   readonly remedies?: readonly Remedy[];
   /** Where no single parameter clears it: the nearest try, and what was still found then. */
@@ -77,7 +84,7 @@ export interface Finding {
 
 /** What a rule says of one finding; what is left out is as in most: in mm, with the card flat, nothing to light. */
 export type Draft = Pick<Finding, 'rule' | 'severity' | 'mechanism' | 'measured' | 'aspect' | 'message'> &
-  Partial<Pick<Finding, 'piece' | 'limit' | 'unit' | 'span' | 'subjects' | 'levers'>> & {
+  Partial<Pick<Finding, 'piece' | 'limit' | 'unit' | 'span' | 'subjects' | 'levers' | 'cause'>> & {
     /** Where it happens; open flat unless said. */
     readonly at?: State;
     /** What it is about, where that is not the mechanism it is laid to. */

@@ -2,7 +2,7 @@
  * The stack of a card that lies flat, layer by layer where it really is; over a face as high as what is fixed there
  * reaches. A map, not a sum.
  */
-import { carrierOf, faceName } from '../assembly/carrier';
+import { carrierOf, sameFace, type FaceOf } from '../assembly/carrier';
 import { onFacet, type Pose } from '../assembly/pose';
 import type { Vec3 } from '../linkage';
 import { ringsOf, type Region } from '../plane/polygon';
@@ -42,7 +42,7 @@ interface Sheet {
    * Over a face, of all that lies there the highest counts: between sheets there may be room. What is folded onto
    * itself lies at one height by its design: there each sheet is so much more.
    */
-  readonly face?: string;
+  readonly face?: FaceOf;
   readonly foldedMm?: number;
 }
 
@@ -54,9 +54,9 @@ export function thicknessMap(evidence: Pick<Evidence, 'assembly' | 'brief'>, clo
     map.layers[k]++;
   };
   for (const { rings, mm, face } of sheets) if (face === undefined) cellsIn(map, rings, (k) => add(k, mm));
-  for (const face of new Set(sheets.flatMap((l) => l.face ?? []))) {
+  for (const face of facesOf(sheets)) {
     const tops = new Float32Array(map.mm.length);
-    const own = sheets.filter((l) => l.face === face);
+    const own = sheets.filter((l) => l.face && sameFace(l.face, face));
     for (const height of new Set(own.map((l) => l.mm))) {
       const here = new Float32Array(map.mm.length);
       for (const { rings, mm, foldedMm = 0 } of own.filter((l) => l.mm === height))
@@ -78,6 +78,13 @@ export function thicknessMap(evidence: Pick<Evidence, 'assembly' | 'brief'>, clo
     origin[1] + (Math.floor(best / columns) + 0.5) * cellMm,
   ] as const;
   return { ...map, greatest: { mm: map.mm[best] ?? 0, layers: map.layers[best] ?? 0, at } };
+}
+
+/** Each once, in the order they come. */
+function facesOf(sheets: readonly Sheet[]): FaceOf[] {
+  const faces: FaceOf[] = [];
+  for (const { face } of sheets) if (face && !faces.some((f) => sameFace(f, face))) faces.push(face);
+  return faces;
 }
 
 const ringsAt = (closed: Pose, facet: number, region: Region): Vec3[][] =>
@@ -115,7 +122,7 @@ function overFaces(evidence: Pick<Evidence, 'assembly' | 'brief'>, closed: Pose)
   const folds = new Set(assembly.pieces.flatMap((p) => (p.creases.length > 0 ? [p.id] : [])));
   const ground = (facet: number): number => {
     const carrier = carrierOf(assembly, facet)!;
-    const under = assembly.mechanisms.find((m) => m.face && faceName(m.face.facet, m.face.side) === carrier)!.face!;
+    const under = assembly.mechanisms.find((m) => m.face && sameFace(m.face, carrier))!.face!;
     return under.caliperMm / 2;
   };
   const sheets = assembly.facets.flatMap((f, i): Sheet[] => {

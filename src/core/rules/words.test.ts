@@ -65,7 +65,7 @@ test('remedies use the labels of their fields, entries of lists numbered', () =>
     'Lean of the glue lines: 45° → 41.3°',
   );
   expect(labelOfLever(d, 'card', 'reach')).toBe('Reach of both leaves');
-  expect(labelOfLever(layered(d, {}), 'layer.l1', 'x')).toBe('Moon: across');
+  expect(labelOfLever(layered(d, {}), 'layer.l1', 'x')).toBe('Moon, across');
 });
 
 test('inches are said by the marks people cut by, and read as decimals between them', () => {

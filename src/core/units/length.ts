@@ -92,12 +92,15 @@ const SAID_ON_MARK_IN = 0.002;
  * A length in a sentence, with its unit: mm to 0.1 (small ones to 0.01), inches as a fraction where they lie on a mark
  * of 1/16 and to 0.01 (small ones to 0.001) where not.
  */
-export function formatSaid(mm: number, unit: LengthUnit): string {
-  if (unit === 'mm') return `${Math.abs(mm) < 0.05 && mm !== 0 ? mm.toFixed(2) : mm.toFixed(1)} mm`;
+export const formatSaid = (mm: number, unit: LengthUnit): string => `${numberSaid(mm, unit)} ${unit}`;
+
+/** The same where the unit is said beside it. */
+export function numberSaid(mm: number, unit: LengthUnit): string {
+  if (unit === 'mm') return Math.abs(mm) < 0.05 && mm !== 0 ? mm.toFixed(2) : mm.toFixed(1);
   const inches = mm / MM_PER_INCH;
   const mark = Math.round(inches / SAID_IN) * SAID_IN;
-  if (Math.abs(mark - inches) <= SAID_ON_MARK_IN && (mark !== 0 || inches === 0)) return `${asFraction(mark)!} in`;
-  return `${inches.toFixed(Math.abs(inches) < 0.1 ? 3 : 2)} in`;
+  if (Math.abs(mark - inches) <= SAID_ON_MARK_IN && (mark !== 0 || inches === 0)) return asFraction(mark)!;
+  return inches.toFixed(Math.abs(inches) < 0.1 ? 3 : 2);
 }
 
 /** An area in a sentence, with its unit: whole mm² (one digit of less than one), or in² to 0.01. */

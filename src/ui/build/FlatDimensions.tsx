@@ -164,7 +164,7 @@ function TypedHere({
   const label = labelOfLever(design, mechanism, parameter);
   const commit = (text: string): void => {
     const read = readValue(field, text, design.units);
-    if (!read.ok) warn(`${label}: ${read.why.replace(/^\w+:? /, '')}.`);
+    if (!read.ok) warn(`${label}: ${read.says}.`);
     else if (read.value !== value)
       edit(inSentence(label), (d) => setLever(d, mechanism, parameter, read.value as number));
     onDone();

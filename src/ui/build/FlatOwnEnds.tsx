@@ -7,6 +7,7 @@ import { setParameter, valuesOf } from '@/core/document/fields';
 import type { Design } from '@/core/document/design';
 import { dot2, sub2, type Vec2 } from '@/core/plane/vec2';
 import { formatSaid } from '@/core/units/length';
+import { atStart } from '@/core/document/words';
 import { useActions, useStudio, useStudioStore } from '@/store/context';
 import type { Scene, SceneFrame } from '@/workers/protocol';
 import { keyStep } from './gripping';
@@ -210,7 +211,7 @@ function PlaceHandle({
         className="grip grip-corner"
         role="button"
         tabIndex={0}
-        aria-label={`${words.charAt(0).toUpperCase()}${words.slice(1)}: drag it, or arrow keys`}
+        aria-label={`${atStart(words)}: drag it, or arrow keys`}
         data-end={name}
         cx={at[0]}
         cy={at[1]}

@@ -6,6 +6,7 @@ import { setParameter, valuesOf } from '@/core/document/fields';
 import { regionBox, ringsOf, type Region } from '@/core/plane/polygon';
 import { contactForLine, type Letter, type LetterLine } from '@/core/shapes/letter-line';
 import { formatLength, type LengthUnit } from '@/core/units/length';
+import { atStart } from '@/core/document/words';
 import { useActions, useStudio } from '@/store/context';
 import { engine } from '@/workers/client';
 import { useAsk } from '../shapes/useAsk';
@@ -134,5 +135,5 @@ function told({ letters }: LetterLine, units: LengthUnit): string {
       : `${touching.length} of ${held.length} touch ${where}`;
   };
   const said = `${at('footMm', 'the line')}; ${at('topMm', 'the top')}. Drag the line, or use ↑ and ↓.`;
-  return said.charAt(0).toUpperCase() + said.slice(1);
+  return atStart(said);
 }

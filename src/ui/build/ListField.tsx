@@ -22,10 +22,6 @@ const plainEntry = (p: Parameter): ListItem =>
   Object.fromEntries(p.fields!.filter((f) => f.default !== null).map((f) => [f.key, f.default])) as ListItem;
 /** It begins empty, and may be so again. */
 const mayBeEmpty = ({ default: first }: Parameter): boolean => Array.isArray(first) && first.length === 0;
-/** One of a list, by its name: "Windows" has a "Window". */
-const oneOf = (p: Parameter): string =>
-  p.key === 'planes' ? 'Plane' : p.label.replace(/s$/, '').replace('Feet', 'Foot');
-
 /** A list of places or planes: each entry with its numbers and their room; or left to the program. */
 export function ListField({ id, parameter: p, value }: { id: string; parameter: Parameter; value: ParameterValue }) {
   const design = useStudio((s) => s.design);
@@ -161,7 +157,7 @@ function Entry({
     <Box border="1px solid var(--rule)" borderRadius="card" bg="sheet" p="7px 9px" mb="6px" data-entry={k}>
       <Box display="flex" alignItems="center" mb="3px">
         <chakra.span flex="1" className="dim" fontSize="12.5px">
-          {oneOf(p)} {k + 1}
+          {p.entry} {k + 1}
         </chakra.span>
         {onRemove && (
           <Action small aria-label={`Remove ${p.label} ${k + 1}`} onClick={onRemove}>

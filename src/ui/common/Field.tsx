@@ -67,7 +67,7 @@ export function NumberField({
   const id = useId();
   const typed = useTyped((fine ? exact : shown)(p, value, unit), exact(p, value, unit), (text) => {
     const read = readValue(p, text, unit);
-    if (!read.ok) return read.why.replace(/^\w+:? /, '');
+    if (!read.ok) return read.says;
     if (read.value !== value) onChange(read.value as number | null);
     return null;
   });

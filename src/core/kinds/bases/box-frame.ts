@@ -252,6 +252,7 @@ export const boxFrame: BaseKind = {
       key: 'panels',
       label: 'Further panels and shelves',
       unit: 'list',
+      entry: 'Panel or shelf',
       default: [],
       fields: INNER,
       note: 'Between the sides, by tabs on both: they shear flat with the box. Low ones serve as shelves.',

@@ -66,9 +66,12 @@ const MAIN: StandNames = {
   hinge: GUTTER,
   bend: partId(CARD, 'break'),
   own: '',
+  called: null,
   lever: (key) => key,
 };
 
+/** The ground of any level, as `levelNames` has it. */
+const LEVEL_GROUND = /^level-\d+-base$/;
 const levelNames = (k: number): StandNames => {
   const own = (part: string): string => `level-${k + 1}-${part}`;
   return {
@@ -80,6 +83,7 @@ const levelNames = (k: number): StandNames => {
     hinge: partId(CARD, own('hinge')),
     bend: partId(CARD, own('break')),
     own: own(''),
+    called: `level ${k + 1}`,
     lever: (key) => `levels[${k}].${key}`,
   };
 };
@@ -151,7 +155,7 @@ function build(values: ParameterValues, context: BaseContext): Base {
           ...{
             id: tabOf(names),
             needs: names === MAIN ? OPEN : levelDrive(levels.findIndex((l) => l.names === names)),
-            label: names === MAIN ? 'tab of the stop' : `tab of ${names.piece.replace('-', ' ')}`,
+            label: names.called === null ? 'tab of the stop' : `tab of ${names.called}`,
           },
           ...{ unit: 'deg' as const, from: 0, to: 90, rest: 0 },
         })),
@@ -439,6 +443,7 @@ export const easel: BaseKind = {
       key: 'levels',
       label: 'Levels',
       unit: 'list',
+      entry: 'Level',
       default: [],
       fields: LEVEL_FIELDS,
       note: 'Smaller easels, each on the plate of the one behind, held by a strip, a tab or the edge before it.',
@@ -488,6 +493,6 @@ export const easel: BaseKind = {
   flat: { [OPEN]: 0, [LIFT]: 180 },
   crease: GUTTER,
   face: (_, side) => (side === 'outside' ? PLATE : 'leafA'),
-  up: (_, facet) => (facet === 'leafA' || facet.endsWith('-base') ? [0, -1] : [0, 1]),
+  up: (_, facet) => (facet === MAIN.ground || LEVEL_GROUND.test(facet) ? [0, -1] : [0, 1]),
   build,
 };

@@ -39,6 +39,7 @@ export const edgeParameters: readonly Parameter[] = [
     key: 'edges',
     label: 'Edges',
     unit: 'list',
+    entry: 'Edge',
     default: [],
     fields: [
       {
@@ -83,6 +84,7 @@ export const edgeParameters: readonly Parameter[] = [
     key: 'corners',
     label: 'Corners',
     unit: 'list',
+    entry: 'Corner',
     default: [],
     fields: [
       {

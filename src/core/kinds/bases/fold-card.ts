@@ -56,10 +56,13 @@ const FOLD_STEP: BaseStep = {
 };
 /** Glue of a liner ends so far from its fold (common practice, no source). */
 const OFF_THE_GUTTER_MM = 2;
+/** What a reader turns. */
+const FRONTS: ReadonlySet<string> = new Set(['leafB', 'coverLeafB']);
 const LINER_STEP: BaseStep = {
   title: 'Glue the liner in',
   text: (length) =>
-    `One leaf at a time, adhesive ${length(OFF_THE_GUTTER_MM)} off the gutter; fold the card before the second leaf sets.`,
+    `One leaf at a time, adhesive ${length(OFF_THE_GUTTER_MM)} off the gutter; ` +
+    'fold the card before the second leaf sets.',
   openDeg: 150,
   parts: ['leafA', 'leafB', 'coverLeafA', 'coverLeafB'],
   glue: [THE_REST],
@@ -169,7 +172,7 @@ export const foldCard: BaseKind = {
   behind: 'leafA',
   // Folded at the side it is a book with its spine at the left of the cover, leaf B; at the top it hangs from its fold.
   up: ({ fold }, facet, side) =>
-    fold === 'side' ? [-1, 0] : side === 'outside' && facet.endsWith('B') ? [0, 1] : [0, -1],
+    fold === 'side' ? [-1, 0] : side === 'outside' && FRONTS.has(facet) ? [0, 1] : [0, -1],
   build: buildFoldCard,
 };
 

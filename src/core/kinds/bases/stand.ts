@@ -68,6 +68,8 @@ export interface StandNames {
   readonly bend: string;
   /** Before the names of what is not cut: joints, landmarks, glue. */
   readonly own: string;
+  /** What it is called beside the base itself, which has no name of its own: "level 1". */
+  readonly called: string | null;
   /** Key of one of its numbers. */
   readonly lever: (key: string) => string;
 }
@@ -349,7 +351,7 @@ export function standDemands(names: StandNames, sizes: StandSizes, footMm: numbe
   const lean = leanDeg(sizes);
   const room = Math.min(stop - nearest(sizes), wide - stop);
   const common = { rule: 'stands', unit: 'mm', subjects: [names.flap, names.plate] } as const;
-  const of = names.own === '' ? 'its' : `the ${names.own.replace(/-$/, '').replace('-', ' ')}'s`;
+  const of = names.called === null ? 'its' : `the ${names.called}'s`;
   return [
     // An edge is as tall as it is: it is looked for where the foot rests.
     ...(stopBy === 'edge'

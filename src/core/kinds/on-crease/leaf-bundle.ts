@@ -424,6 +424,7 @@ export const leafBundle: CreaseKind = {
       key: 'stack',
       label: 'Past it, on the same axis',
       unit: 'list',
+      entry: 'Bundle',
       default: [],
       fields: [shapeField(LANTERN, 'Of this bundle.'), COUNT, heightField(30)],
       note: 'Further bundles, as stem, body and top: each begins where the one before ends.',

@@ -334,6 +334,7 @@ export const planeStack: CreaseKind = {
       key: 'planes',
       label: 'Planes',
       unit: 'list',
+      entry: 'Plane',
       default: [{ depth: 40, base: 0, height: 30, width: 80, offset: 0 }],
       fields: PLANE,
       note: 'Each parallel to side B, tied to it by a platform from its top.',

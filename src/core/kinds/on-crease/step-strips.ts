@@ -297,6 +297,7 @@ export const stepStrips: CreaseKind = {
       key: 'tiers',
       label: 'Tiers',
       unit: 'list',
+      entry: 'Tier',
       default: [{ p: 30, q: null, from: -60, to: 60 }],
       fields: TIER,
       note: 'Each a strip of its own.',

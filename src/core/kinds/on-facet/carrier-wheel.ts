@@ -315,6 +315,7 @@ export const carrierWheel: FaceKind = {
       key: 'spacers',
       label: 'Spacers',
       unit: 'list',
+      entry: 'Spacer',
       default: [{ thickness: 1 }],
       fields: [
         {

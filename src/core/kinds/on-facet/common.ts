@@ -188,8 +188,8 @@ export const roomAbove = (id: string, part: string, gapMm: number): Demand => ({
 });
 
 /** A rivet's head over its hole. */
-export const rivetDemand = (values: ParameterValues, id: string, part: string): Demand =>
-  demand(
+export const rivetDemand = (values: ParameterValues, id: string, part: string): Demand => ({
+  ...demand(
     'captive',
     'rivet',
     'the rivet’s head holds beyond its hole by',
@@ -199,4 +199,6 @@ export const rivetDemand = (values: ParameterValues, id: string, part: string): 
       levers: ['rivet', 'hole'],
       part: partId(id, part),
     },
-  );
+  ),
+  ofRivet: true,
+});

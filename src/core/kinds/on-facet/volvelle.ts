@@ -170,13 +170,15 @@ const covered = (part: string, k: number, mm: number): Demand =>
     part,
   });
 /** The head of the rivet stays on the panel's paper: in a window it shows, and has less to hold on to. */
-const clearOfRivet = (part: string, k: number, mm: number): Demand =>
-  demand('covered', `rivet ${k + 1}`, `the head of its rivet keeps off window ${k + 1} by`, mm, {
+const clearOfRivet = (part: string, k: number, mm: number): Demand => ({
+  ...demand('covered', `rivet ${k + 1}`, `the head of its rivet keeps off window ${k + 1} by`, mm, {
     least: 0,
     blocksUnder: -Infinity,
     levers: ['rivet', `windows[${k}].inner`],
     part,
-  });
+  }),
+  ofRivet: true,
+});
 /** A window no wider than a sector; a wider one shows its neighbours too. */
 const alone = (part: string, k: number, sparedDeg: number): Demand => ({
   ...demand(
@@ -413,6 +415,7 @@ export const volvelle: FaceKind = {
       key: 'windows',
       label: 'Windows',
       unit: 'list',
+      entry: 'Window',
       default: [{ inner: 15, outer: 32, span: 40, at: 90 }],
       fields: WINDOW,
       note: 'Cut out of the front panel, about the pivot.',
@@ -421,6 +424,7 @@ export const volvelle: FaceKind = {
       key: 'contents',
       label: 'Contents',
       unit: 'list',
+      entry: 'Content',
       default: 'none',
       word: 'none',
       fields: CONTENT,

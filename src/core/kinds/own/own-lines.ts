@@ -244,6 +244,7 @@ export const ownLines: CreaseKind = {
       key: 'numbers',
       label: 'Sizes',
       unit: 'list',
+      entry: 'Size',
       default: [],
       fields: [
         NUMBER_NAME,
