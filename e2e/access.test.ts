@@ -38,7 +38,7 @@ test('the start page', async () => {
 });
 
 test('what ships is listed, with its licences', async () => {
-  await (await findText(driver, 'a', 'What ships with it')).click();
+  await (await findText(driver, 'a', 'what ships with it')).click();
   await find(driver, 'main table td');
   expect(await (await find(driver, 'main')).getText()).toMatch(/next .*MIT/);
   expect(await brokenRules(driver)).toEqual([]);

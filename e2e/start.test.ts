@@ -3,6 +3,7 @@ import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { By, type WebDriver } from 'selenium-webdriver';
+import packageJson from '../package.json';
 import { eventually, find, findText, visit } from './support/browser';
 import { session } from './support/session';
 import type { StudioPage } from './support/studio';
@@ -181,4 +182,9 @@ test('who chose inches once begins in inches, on marks of a ruler; a field takes
   await page.begin();
   await eventually(driver, 'the same size', async () => (await page.text()).includes('5 1/8 × 7 7/8 in closed'));
   await driver.executeScript(`localStorage.removeItem('rhabdoplex.units')`);
+});
+
+test('the version stands at the foot of the list', async () => {
+  await page.begin();
+  await eventually(driver, 'it', async () => (await page.text()).includes(`Version ${packageJson.version}`));
 });

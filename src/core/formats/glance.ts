@@ -27,9 +27,12 @@ export function glanceOf(design: Design, assembly: Assembly, pose: Pose): Glance
   return {
     picture: drawPicture(design, assembly, pose),
     closedMm: closedAsRead(design, assembly),
-    builtAs: design.card.template || base.id === PLAIN_BASE ? null : base.title,
+    builtAs: design.card.template ? TEMPLATE : base.id === PLAIN_BASE ? null : base.title,
   };
 }
+
+/** What a card is said to be that was brought in as lines. */
+const TEMPLATE = 'Template';
 
 const size = length(FARTHEST_MM).required();
 const ring = Joi.array().items(point).max(100_000);

@@ -82,7 +82,10 @@ export function StartPage({ withDemo }: { withDemo: boolean }) {
         />
       )}
       <Box as="footer" px="28px" pb="20px" fontSize="13px">
-        Version {PROGRAM_VERSION}. <a href="/licences">What ships with it, and its licences</a>
+        Version {PROGRAM_VERSION} ·{' '}
+        <a href="/licences" style={{ textDecoration: 'underline' }}>
+          what ships with it, and its licences
+        </a>
       </Box>
     </Box>
   );

@@ -1,5 +1,6 @@
 'use client';
 import { Box, chakra } from '@chakra-ui/react';
+import { WRITTEN_BY } from '@/core/version';
 import { readYesNo, useKept } from '../common/kept';
 import { Sheet } from '../common/Sheet';
 import { KEYS } from './useKeys';
@@ -20,6 +21,9 @@ export function ShortcutSheet({ shown, onClose }: { shown: boolean; onClose: () 
           </Box>
         ))}
       </Box>
+      <chakra.p color="ink2" fontSize="13px" mt="16px" mb="0">
+        {WRITTEN_BY}
+      </chakra.p>
     </Sheet>
   );
 }
