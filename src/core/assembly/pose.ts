@@ -50,7 +50,7 @@ export function poseAt(assembly: Assembly, state: State): Pose {
   const asked = within(drives, state);
   const values = drives.map((d) => toJoint(d, asked[d.id]));
   const { folds, stop } = travel.at(...values);
-  const unfolded = stop && travel.neverLeaves(stop) ? unfoldedAt(assembly, values[stop.lead]) : null;
+  const unfolded = stop?.lead === OPENING && travel.neverLeaves(stop) ? unfoldedAt(assembly, values[stop.lead]) : null;
   // What can be bent into place without a gap folds some other way than its roles say: the stop tells why.
   if (unfolded && unfolded.flexMm > 0) return posed(assembly, asked, unfolded, { ...stop!, reason: 'not-rigid' });
   const { id, value } = stop ? stopped(assembly, stop) : { id: '', value: 0 };
@@ -66,6 +66,9 @@ export function poseAt(assembly: Assembly, state: State): Pose {
 export function stopped({ drives }: Assembly, { lead, drive }: Stop): Drive & { readonly value: number } {
   return { ...drives[lead], value: fromJoint(drives[lead], drive) };
 }
+
+/** Index of the opening among the drives: creases of a sheet that lies flat follow it. */
+const OPENING = 0;
 
 interface Bent {
   readonly folds: Folds;

@@ -63,7 +63,8 @@ function closeAll(solver: BlockSolver, prev: Folds, q: Float64Array, drive: numb
 /** Close a block near its prediction. Returns iterations, or why the result is not taken. */
 function follow(solver: BlockSolver, block: Block, prev: Folds, q: Float64Array, drive: number): number | StopReason {
   const predicted = block.unknowns.reduce((m, j) => Math.max(m, Math.abs(q[j] - prev.q[j])), 0);
-  const before = q.slice();
+  // Kept only where it may be gone back to: a sheet has hundreds of blocks and a thousand joints.
+  const from = block.freedoms > 0 && isLarge(block) ? q.slice() : null;
   const closing = solver.close(block, q, drive, FOLLOW_ITERATIONS);
   // Twice the step, or twice what the predictor moved where a crease runs faster than the drive; bending blocks
   // settle more slowly.
@@ -71,7 +72,7 @@ function follow(solver: BlockSolver, block: Block, prev: Folds, q: Float64Array,
   const strayed = closing.correction > allowed && !block.overdetermined;
   const fault = !closing.ok ? 'taut' : (solver.roleFault(block, q) ?? (strayed ? 'wrong-branch' : null));
   if (!fault) return closing.iterations;
-  return block.freedoms > 0 && isLarge(block) ? heldBack(solver, block, before, q, allowed, fault) : fault;
+  return from ? heldBack(solver, block, from, q, allowed, fault) : fault;
 }
 
 /**
