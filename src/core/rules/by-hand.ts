@@ -92,7 +92,8 @@ function alongPath(assembly: Assembly, solids: readonly Solid[], path: HandPath,
       const [a, b] = pair;
       const [p, q] = [solids[a], solids[b]];
       if (flat?.look(pair, pose)) continue;
-      const depthMm = throughDepth(p, q, placed.get(a)!, placed.get(b)!, slackAt(openOf(pose.state), p, q));
+      const slack = slackAt(assembly, openOf(pose.state), [p, pose], [q, pose]);
+      const depthMm = throughDepth(p, q, placed.get(a)!, placed.get(b)!, slack);
       if (depthMm > gives(p, q) && depthMm > pressedMm(assembly, p, q, path.poses[0]) + CONTACT_MM)
         hits.push({ pair: [p, q], depthMm, at: pose.state });
     }

@@ -5,7 +5,7 @@ import type { Pose } from '../assembly/pose';
 import { CONTACT_MM } from '../tolerance';
 import { bendingMechanism } from './flex';
 import { heightShared, lapOf, overIn } from './meeting';
-import type { Solid } from './solids';
+import { areParallel, type Solid } from './solids';
 
 /** Opened less than this a card is not played with, degrees; common practice, no source. */
 export const HAND_STOPS_DEG = 90;
@@ -23,9 +23,31 @@ export const isStuck = (s: Solid): boolean => s.layer !== undefined;
 const isPad = (s: Solid): boolean => s.stuff === 'foam' && !s.layer;
 export const maybeMeet = (p: Solid, q: Solid): boolean => !((isPad(p) && !isStuck(q)) || (isPad(q) && !isStuck(p)));
 
-/** What the leaves of a card opened so far give each other, mm: pressed shut they lie on what lies on them. */
-export const slackAt = (openDeg: number, p: Solid, q: Solid): number =>
-  openDeg < HAND_STOPS_DEG ? p.levelMm + q.levelMm : 0;
+/**
+ * What the leaves of a card opened so far give each other, mm: pressed shut they lie on what lies on them. Two things
+ * that are both turned up are pressed by nothing: they meet as they are.
+ * @param a where the first one is, `b`: the second
+ */
+export function slackAt(assembly: Assembly, openDeg: number, [p, a]: Placing, [q, b]: Placing): number {
+  if (openDeg >= HAND_STOPS_DEG) return 0;
+  const { facets } = assembly;
+  const ofOne = facets[p.facet].mechanism === facets[q.facet].mechanism;
+  return ofOne || liesFlat(assembly, a, p.facet) || liesFlat(assembly, b, q.facet) ? p.levelMm + q.levelMm : 0;
+}
+type Placing = readonly [Solid, Pose];
+
+/** Whether a facet lies along a leaf in a pose. */
+const liesFlat = (assembly: Assembly, { placed }: Pose, facet: number): boolean =>
+  leavesOf(assembly).some((leaf) => areParallel(placed[leaf], placed[facet]));
+
+const known = new WeakMap<Assembly, readonly number[]>();
+/** One facet of each leaf. */
+function leavesOf(assembly: Assembly): readonly number[] {
+  const found =
+    known.get(assembly) ?? [...assembly.leafBodies].map((b) => assembly.facets.findIndex((f) => f.body === b));
+  known.set(assembly, found);
+  return found;
+}
 
 /**
  * What two parts of one mechanism give each other, mm: as thick as they are, where they lie in each other's room at

@@ -25,7 +25,7 @@ export function* hitsInPose(
     const [p, q] = [solids[a], solids[b]];
     const [s, t] = [placed.get(a)!, placed.get(b)!];
     if (!boxesMeet3(s, t) || !maybeMeet(p, q)) continue;
-    const through = throughDepth(p, q, s, t, slackAt(openOf(pose.state), p, q));
+    const through = throughDepth(p, q, s, t, slackAt(assembly, openOf(pose.state), [p, pose], [q, pose]));
     const depthMm = through > 0 || !flat ? through : besideNow(assembly, p, q, pose, still);
     if (depthMm > gives(p, q) && depthMm > pressedMm(assembly, p, q, still) + CONTACT_MM)
       yield { pair: [p, q], depthMm, at: pose.state };

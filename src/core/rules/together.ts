@@ -201,7 +201,7 @@ function measureOf(
   const rests = before !== null && (isStuck(p) || isStuck(q)) && lapOf(p, q, before) > 0;
   return (a, b, s, t) => {
     const now = flat ? over(a, b) : null;
-    if (!now || !sameHeight(now, before)) return throughDepth(p, q, s, t, slackAt(openDeg, p, q));
+    if (!now || !sameHeight(now, before)) return throughDepth(p, q, s, t, slackAt(assembly, openDeg, [p, a], [q, b]));
     if (rests || !atOneHeight(p, q, now) || isPleat(assembly, p, q)) return 0;
     return lapOf(p, q, now);
   };

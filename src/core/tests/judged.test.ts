@@ -2,6 +2,7 @@
 import { bench, ruledJam } from '../../../truth/bench';
 import { draw, families } from '../../../truth/designs';
 import { judgeHands } from '../../../truth/judge';
+import { judgeBoth } from '../../../truth/judge-both';
 import { depthIn, place, type Slab } from '../../../truth/solids';
 import { CENTRE, newLayer, type Design } from '../document/design';
 import { addMechanism } from '../document/standing';
@@ -52,6 +53,33 @@ test('the judge tells a card that jams from one that moves, and so do the rules'
   });
   expect([judgeHands(on(0)).answer, judgeHands(on(18)).answer]).toEqual(['jams', 'moves']);
   expect([ruledJam(on(0)) !== null, ruledJam(on(18)) !== null]).toEqual([true, false]);
+});
+
+describe('two tabs of the two leaves of a card half shut, both lifted: pressed by nothing, they meet as they are', () => {
+  const tabs = (y: number): Design => {
+    const tab = { width: 48, upper: 22.5, strip: 20 };
+    const at = { ...CENTRE, side: 'inside' } as const;
+    const one = addMechanism(
+      card(190, 130, 138),
+      'lift-tab',
+      { on: 'leafA', mount: { ...at, x: 9, y: 20 } },
+      tab,
+    ).design;
+    const turned = { on: 'leafB', mount: { ...at, x: -3, y, turnDeg: 180 } };
+    return addMechanism(one, 'lift-tab', turned, { ...tab, lower: 34, width: 51 }).design;
+  };
+  // Deeper than this the judge is sure; the rules allow what two sheets of 0.3 mm are thick.
+  const SURE_MM = 0.8;
+  test.each([4, 9.5, 12, 13.5, 22])('%p mm up', (y) => {
+    const design = tabs(y);
+    const { answer, why } = judgeBoth(design, [45], true);
+    const blocked = ruledJam(design) !== null;
+    const byMm = Number(/by ([\d.]+)$/.exec(why)?.[1] ?? 0);
+    if (answer === 'moves') expect([y, blocked]).toEqual([y, false]);
+    else if (answer === 'jams' && byMm > SURE_MM) expect([y, blocked]).toEqual([y, true]);
+    if (y > 9 && y < 14) expect([y, answer]).toEqual([y, 'jams']);
+    if (y > 20) expect([y, answer]).toEqual([y, 'moves']);
+  });
 });
 
 test('the same seed draws the same designs, of every family', () => {
