@@ -55,7 +55,7 @@ test('the judge tells a card that jams from one that moves, and so do the rules'
   expect([ruledJam(on(0)) !== null, ruledJam(on(18)) !== null]).toEqual([true, false]);
 });
 
-describe('two tabs of the two leaves of a card half shut, both lifted: pressed by nothing, they meet as they are', () => {
+describe('two tabs that are lifted from both leaves of a card half shut meet as they are', () => {
   const tabs = (y: number): Design => {
     const tab = { width: 48, upper: 22.5, strip: 20 };
     const at = { ...CENTRE, side: 'inside' } as const;
