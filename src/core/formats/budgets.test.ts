@@ -188,7 +188,9 @@ test('a plain polygon with one valley line: four times the points are far from 1
     return performance.now() - began;
   };
   time(1000);
-  expect(time(8000) / time(2000)).toBeLessThan(10);
+  // The least of three: what else the machine does in between only adds.
+  const least = (n: number): number => Math.min(...[1, 2, 3].map(() => time(n)));
+  expect(least(8000) / least(2000)).toBeLessThan(10);
 });
 
 test('colours by index are those of a general reader', () => {
