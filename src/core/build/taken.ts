@@ -1,5 +1,6 @@
 /** What a step of the work takes beside paper. */
 import type { Hardware } from '../kinds';
+import { inSentence } from '../document/words';
 import { adhesive, type AdhesiveId } from '../paper/adhesives';
 import { formatSaid, trimNumber, type LengthUnit } from '../units/length';
 
@@ -33,8 +34,7 @@ export function takenWords(taken: Taken, units: LengthUnit): string {
     case 'foam':
       return `foam, ${lengthSaid(taken.thickMm, units)}`;
     case 'bought': {
-      const title = hardwareTitle(taken, units);
-      const name = `${title.charAt(0).toLowerCase()}${title.slice(1)}`;
+      const name = inSentence(hardwareTitle(taken, units));
       return taken.count === 1 ? name : `${taken.count} × ${name}`;
     }
   }

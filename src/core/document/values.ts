@@ -40,7 +40,7 @@ export function readValue(p: Parameter, text: string, unit: LengthUnit = 'mm'): 
         ? parseCount(tidy)
         : parseLength(tidy, unit);
   if (!read.ok) return { ok: false, why: `${p.key}: ${read.why}`, says: read.why };
-  const said = (value: number): string => numberSaid(p, value, unit);
+  const said = (value: number): string => asTyped(p, value, unit);
   if (p.min !== undefined && read.value < p.min)
     return no(p, `is ${said(read.value)}; it must be at least ${said(p.min)}`);
   if (p.max !== undefined && read.value > p.max)
@@ -49,7 +49,7 @@ export function readValue(p: Parameter, text: string, unit: LengthUnit = 'mm'): 
 }
 
 /** As its field has it: whole as it was typed, since it is held against a limit. */
-function numberSaid({ unit: of }: Parameter, value: number, unit: LengthUnit): string {
+function asTyped({ unit: of }: Parameter, value: number, unit: LengthUnit): string {
   if (of === 'deg') return `${value} degrees`;
   if (of !== 'mm') return String(value);
   return unit === 'mm' ? `${value} mm` : `${trimNumber(value / MM_PER_INCH, 4)} in`;

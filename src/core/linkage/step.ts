@@ -103,18 +103,22 @@ function leave(solver: BlockSolver, block: Block, prev: Folds, q: Float64Array, 
     if (closing.ok && closing.correction < CORRECTION_SLACK_RAD && !solver.roleFault(block, q))
       return closing.iterations;
   }
-  return leaveBySizes(solver, block, prev, q, drive, step) ?? leaveByTries(solver, block, prev, q, drive, step);
+  const leaving = { solver, block, prev, q, drive, step };
+  return leaveBySizes(leaving) ?? leaveByTries(leaving);
+}
+
+/** A block at a singular pose, and how far its drive goes from there, as a turn. */
+interface Leaving {
+  readonly solver: BlockSolver;
+  readonly block: Block;
+  readonly prev: Folds;
+  readonly q: Float64Array;
+  readonly drive: number;
+  readonly step: number;
 }
 
 /** A large flat sheet whose every crease has a role: all folds at once, as even as they go. Null where that fails. */
-function leaveBySizes(
-  solver: BlockSolver,
-  block: Block,
-  prev: Folds,
-  q: Float64Array,
-  drive: number,
-  step: number,
-): number | null {
+function leaveBySizes({ solver, block, prev, q, drive, step }: Leaving): number | null {
   const { joints } = solver.linkage;
   if (!isLarge(block) || block.freedoms === 0) return null;
   if (block.unknowns.some((j) => joints[j].role === 0 || joints[j].motion.kind === 'track' || prev.q[j] !== 0))
@@ -126,14 +130,7 @@ function leaveBySizes(
 }
 
 /** Directions tried from the singular pose, even ones first. */
-function leaveByTries(
-  solver: BlockSolver,
-  block: Block,
-  prev: Folds,
-  q: Float64Array,
-  drive: number,
-  step: number,
-): number | StopReason {
+function leaveByTries({ solver, block, prev, q, drive, step }: Leaving): number | StopReason {
   const { joints } = solver.linkage;
   const random = seeded(block.unknowns[0] + 1);
   const heading = block.unknowns.map((j) => {
